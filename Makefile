@@ -1,0 +1,47 @@
+# Every target does the set-up it needs; a second run skips what is done.
+PYTHON ?= python3
+VENV := .venv
+BIN := $(VENV)/bin
+
+.PHONY: demo run test lint bench lock shots docs clean setup setup-dev
+
+demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample shop
+	@$(BIN)/omnipel --demo
+
+run: $(VENV)/.run-ready             ## the program on your own shop
+	@$(BIN)/omnipel
+
+setup: $(VENV)/.run-ready
+setup-dev: $(VENV)/.dev-ready
+
+test: $(VENV)/.dev-ready            ## all tests, no display needed
+	@QT_QPA_PLATFORM=offscreen $(BIN)/python -m pytest $(PYTEST_ARGS)
+
+lint: $(VENV)/.dev-ready            ## format, lint, types, import contracts
+	@$(BIN)/ruff format --check src tests tools
+	@$(BIN)/ruff check src tests tools
+	@$(BIN)/mypy
+	@$(BIN)/lint-imports
+
+bench: $(VENV)/.dev-ready           ## speed, as ratios and against a reference in the same run
+	@QT_QPA_PLATFORM=offscreen $(BIN)/python tools/speed.py
+
+shots: $(VENV)/.dev-ready           ## the pictures in docs/screenshots, from the sample shop
+	@QT_QPA_PLATFORM=offscreen $(BIN)/python tools/shots.py
+
+docs: $(VENV)/.dev-ready            ## the generated pages in docs/
+	@$(BIN)/python tools/pages.py
+
+lock: $(VENV)/.dev-ready            ## pin everything again, with hashes and without addresses
+	@for f in requirements requirements-dev; do \
+	  $(BIN)/pip-compile --quiet --generate-hashes --allow-unsafe --strip-extras --no-emit-index-url \
+	    --no-emit-find-links --no-emit-trusted-host --output-file $$f.txt $$f.in; done
+
+$(VENV)/.run-ready: requirements.txt pyproject.toml tools/setup.sh
+	@PYTHON=$(PYTHON) tools/setup.sh run
+
+$(VENV)/.dev-ready: requirements.txt requirements-dev.txt pyproject.toml tools/setup.sh
+	@PYTHON=$(PYTHON) tools/setup.sh dev
+
+clean:
+	rm -rf $(VENV) build dist .pytest_cache .mypy_cache .ruff_cache .hypothesis .import_linter_cache

@@ -1,0 +1,1 @@
+"""The Qt interface: the window and the stations of the bench."""

@@ -1,0 +1,322 @@
+"""The Panels station: the sheet of panels to scale, the seam ledger, and every size with its sum."""
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+
+from omnipel.bench.look import LOOK
+from omnipel.bench.parts import Number, button, column, emptied, label, paint_state, restyle, row, scrolled, surface
+from omnipel.bench.picture import PictureView, pen
+from omnipel.bench.session import Session
+from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.seams import Trued
+from omnipel.core.pictures.drawing import LAYER_WORDS, Layer
+from omnipel.core.pictures.sheet import board
+from omnipel.core.working import Worked
+
+
+class PanelsStation(QWidget):
+    """Shows what is to be cut."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.board = PictureView("Panels to scale")
+        self.board.pointed.connect(self._pointed)
+        self.board.clicked.connect(self._clicked)
+        self.key = LayerKey()
+        self.ledger = Ledger(session)
+        self.ledger.picked.connect(self._seam)
+        self.sizes = QGridLayout()
+        self.sizes.setHorizontalSpacing(12)
+        self.sizes.setVerticalSpacing(3)
+        self.sizes.setColumnStretch(0, 1)
+        self.empty = label("", "head", wrap=True)
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        sizes = QWidget()
+        sizes.setLayout(self.sizes)
+        print_it = button("Print the pattern…", lambda: session.go.emit("papers"), "main")
+        sheet = surface(column(self.board, self.empty, self.key, margins=4, spacing=2))
+        lower = QHBoxLayout()
+        lower.setSpacing(16)
+        left = QVBoxLayout()
+        left.setSpacing(4)
+        left.addWidget(label("Seams, both sides", "head"))
+        left.addWidget(scrolled(self.ledger), 1)
+        right = QVBoxLayout()
+        right.setSpacing(4)
+        head = row(label("Sizes", "head"))
+        head.addStretch(1)
+        head.addWidget(print_it)
+        right.addLayout(head)
+        right.addWidget(scrolled(sizes), 1)
+        lower.addLayout(left, 1)
+        lower.addLayout(right, 1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(16, 16, 16, 8)
+        layout.setSpacing(8)
+        layout.addWidget(sheet, 3)
+        layout.addLayout(lower, 2)
+        self.made_for: tuple[object, ...] = ()
+
+    def enter(self) -> None:
+        """The station was opened."""
+        self.refresh()
+        self.board.fit()
+        self.board.setFocus()
+
+    def resizeEvent(self, event: object) -> None:
+        self._draw()
+
+    def refresh(self) -> None:
+        """Show the draft as it stands."""
+        draft = self.session.draft
+        panels = draft.panels if draft else ()
+        self.board.setVisible(bool(panels))
+        self.key.setVisible(bool(panels))
+        self.empty.setVisible(not panels)
+        if draft and not panels:
+            self.empty.setText(draft.findings[0].text if draft.findings else "Nothing is drafted yet.")
+            restyle(self.empty, "head")
+        self.board.cloth = _cloth(self.session)
+        self._draw()
+        self.ledger.show_seams(draft.seams if draft else ())
+        self._sizes(panels)
+
+    def _draw(self) -> None:
+        draft = self.session.draft
+        if draft is None or not draft.panels:
+            return
+        # Letters keep their height in px: what a px measures follows from how the sheet fits the window.
+        wide, high = max(self.board.width(), 200), max(self.board.height(), 120)
+        text = max(p.cut_length.value for p in draft.panels) / 60.0
+        drawing = None
+        for _ in range(2):
+            drawing = board(draft.panels, self.session.unit, text, wide / high)
+            x0, y0, x1, y1 = drawing.bounds
+            text = LOOK.px(13) * max((x1 - x0) / max(wide - 56, 50), (y1 - y0) / max(high - 56, 50))
+        if drawing is not None:
+            self.board.set_drawing(drawing)
+
+    def _sizes(self, panels: tuple[Panel, ...]) -> None:
+        wanted: list[tuple[str, str, Worked]] = []
+        for panel in panels:
+            wanted += [
+                (panel.name, f"finished {words}", size)
+                for words, size in (("length", panel.length), ("height", panel.width))
+            ]
+            wanted += [
+                (panel.name, f"cut {words}", size)
+                for words, size in (("length", panel.cut_length), ("height", panel.cut_width))
+            ]
+            wanted += [(panel.name, words, size) for words, size in panel.sizes.items()]
+        shape = tuple((name, words) for name, words, _ in wanted)
+        if shape != self.made_for:
+            self._lay_out_sizes(panels, wanted)
+            self.made_for = shape
+        for number, (name, words, size) in zip(self.numbers, wanted, strict=True):
+            number.show_number(f"{name}, {words}", size, self.session.fmt(size.value, with_unit=False))
+
+    def _lay_out_sizes(self, panels: tuple[Panel, ...], wanted: list[tuple[str, str, Worked]]) -> None:
+        emptied(self.sizes)
+        self.numbers: list[Number] = []
+        line = 0
+        for panel in panels:
+            head = label(
+                f"{panel.name}, cut {panel.count}" + (f" · {panel.note}" if panel.note else ""), "head", wrap=True
+            )
+            self.sizes.addWidget(head, line, 0, 1, 2)
+            for name, words, _ in wanted:
+                if name == panel.name:
+                    line += 1
+                    number = Number(self.session)
+                    number.setAlignment(Qt.AlignmentFlag.AlignRight)
+                    self.numbers.append(number)
+                    self.sizes.addWidget(label(words, "soft"), line, 0)
+                    self.sizes.addWidget(number, line, 1)
+            line += 1
+        self.sizes.setRowStretch(line, 1)
+
+    # Pointing
+
+    def _pointed(self, ref: str) -> None:
+        parts = ref.split(".")
+        panel = self._panel(parts[1]) if len(parts) > 1 else None
+        if panel is None:
+            return
+        if len(parts) == 3 and parts[2] in ("cut_length", "cut_width"):
+            self.session.point(f"{panel.name}, {parts[2].replace('_', ' ')}", getattr(panel, parts[2]))
+        elif len(parts) == 3:
+            self._edge(panel, parts[2])
+
+    def _edge(self, panel: Panel, name: str) -> None:
+        edges = [e for e in panel.edges if e.name == name]
+        if not edges:
+            return
+        finish = edges[0].finish
+        extra = f", {' + '.join(f'{self.session.fmt(mm)} {what}' for what, mm in finish.parts)}" if finish.parts else ""
+        self.session.say(
+            "note",
+            f"{panel.name}, {name}: {self.session.fmt(edges[0].curve.length, fine=True)} on the sew line, {finish.kind}{extra}",
+        )
+
+    def _panel(self, name: str) -> Panel | None:
+        return next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == name), None)
+
+    def _clicked(self, ref: str) -> None:
+        parts = ref.split(".")
+        seams = self.session.draft.seams if self.session.draft else ()
+        of_edge = [
+            t
+            for t in seams
+            for run in (*t.seam.a, *t.seam.b)
+            if len(parts) == 3 and (run.panel, run.edge) == (parts[1], parts[2])
+        ]
+        if of_edge:
+            self._seam(of_edge[0].seam.name)
+        else:
+            self.board.lit = frozenset({ref}) if len(parts) == 2 else frozenset()
+            self.ledger.pick("")
+            self.board.update()
+
+    def _seam(self, name: str) -> None:
+        for trued in self.session.draft.seams if self.session.draft else ():
+            if trued.seam.name == name:
+                self.board.lit = frozenset(f"panels.{run.panel}.{run.edge}" for run in (*trued.seam.a, *trued.seam.b))
+                self.ledger.pick(name)
+                self.board.update()
+
+    def go_to(self, path: str) -> None:
+        """Show a panel or a seam."""
+        kind, _, name = path.partition(".")
+        if kind == "seams" and name:
+            self._seam(name)
+        elif kind == "panels" and name:
+            self.board.lit = frozenset({f"panels.{name.split('.')[0]}"})
+            self.board.update()
+
+
+def _cloth(session: Session) -> QColor:
+    colour = QColor(session.open_job.cover.cloth.colour)
+    return colour if colour.isValid() else QColor("#9db08a")
+
+
+class LayerKey(QWidget):
+    """What each kind of line means, once."""
+
+    def __init__(self) -> None:
+        super().__init__(accessibleName="Key: " + ", ".join(LAYER_WORDS.values()))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        return QSize(300, LOOK.px(24))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(LOOK.font(13))
+        x, middle = 12.0, self.height() / 2.0
+        for layer, words in LAYER_WORDS.items():
+            width = painter.fontMetrics().horizontalAdvance(words)
+            if layer is Layer.FIGURE or x + 34 + width > self.width():
+                continue
+            painter.setPen(pen(layer))
+            painter.drawLine(int(x), int(middle), int(x + 28), int(middle))
+            painter.setPen(LOOK.colour("ink"))
+            painter.drawText(int(x + 34), int(middle + LOOK.px(5)), words)
+            x += 34 + width + 20
+        painter.end()
+
+
+class Ledger(QWidget):
+    """Both sides of every seam as two bars, with the difference."""
+
+    picked = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(accessibleName="Seam ledger")
+        self.session = session
+        self.seams: tuple[Trued, ...] = ()
+        self.chosen = ""
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    @property
+    def line(self) -> int:
+        """Height of one seam, px."""
+        return LOOK.px(46)
+
+    def show_seams(self, seams: tuple[Trued, ...]) -> None:
+        """Show these seams."""
+        self.seams = seams
+        self.setMinimumHeight(len(seams) * self.line + 4)
+        told = "; ".join(
+            f"{t.seam.name}: {self.session.fmt(t.length_a)} to {self.session.fmt(t.length_b)}, {'true' if t.true else 'not true'}"
+            for t in seams
+        )
+        self.setAccessibleName(f"Seam ledger. {told}")
+        self.update()
+
+    def pick(self, name: str) -> None:
+        """Mark a seam as chosen."""
+        self.chosen = name
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        longest = max((max(t.length_a, t.length_b * t.seam.ratio) for t in self.seams), default=1.0)
+        for i, trued in enumerate(self.seams):
+            self._paint_seam(painter, QRectF(0, i * self.line, self.width(), self.line - 4), trued, longest)
+        if self.hasFocus():
+            painter.setPen(QPen(LOOK.colour("accent"), 1.5))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        painter.end()
+
+    def _paint_seam(self, painter: QPainter, box: QRectF, trued: Trued, longest: float) -> None:
+        if trued.seam.name == self.chosen:
+            painter.fillRect(box, LOOK.colour("glow"))
+        state = "fine" if trued.true else "stop"
+        paint_state(painter, QRectF(box.left() + 4, box.top() + 4, LOOK.px(14), LOOK.px(14)), state)
+        painter.setPen(LOOK.colour("ink"))
+        painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
+        ratio = f"  gathered {trued.seam.ratio:.2f} : 1" if abs(trued.seam.ratio - 1.0) > 1e-9 else ""
+        name_left = box.left() + LOOK.px(24)
+        words = (
+            "true"
+            if trued.true
+            else f"{'over' if trued.difference > 0 else 'short'} by {self._short(abs(trued.difference))}"
+        )
+        numbers = f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {words}"
+        painter.setFont(LOOK.font(13))
+        wide = painter.fontMetrics().horizontalAdvance(numbers)
+        right = box.right() - 6
+        painter.setPen(LOOK.colour("stop" if not trued.true else "soft"))
+        painter.drawText(int(right - wide), int(box.top() + LOOK.px(16)), numbers)
+        painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
+        painter.setPen(LOOK.colour("ink"))
+        name = painter.fontMetrics().elidedText(
+            trued.seam.name + ratio, Qt.TextElideMode.ElideRight, int(right - wide - name_left - 10)
+        )
+        painter.drawText(int(name_left), int(box.top() + LOOK.px(16)), name)
+        top, room = box.top() + LOOK.px(23), box.width() - LOOK.px(24) - 10
+        for k, length in enumerate((trued.length_a, trued.length_b * trued.seam.ratio)):
+            bar = QRectF(name_left, top + k * LOOK.px(8), max(2.0, room * length / longest), LOOK.px(6))
+            painter.fillRect(bar, LOOK.colour("accent") if k == 0 else LOOK.colour("soft"))
+
+    def _short(self, mm: float) -> str:
+        return self.session.fmt(mm, fine=True, with_unit=False)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        i = int(event.position().y() // self.line)
+        if 0 <= i < len(self.seams):
+            self.picked.emit(self.seams[i].seam.name)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        names = [t.seam.name for t in self.seams]
+        steps = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
+        if names and event.key() in steps:
+            here = names.index(self.chosen) if self.chosen in names else -1
+            self.picked.emit(names[(here + steps[Qt.Key(event.key())]) % len(names)])
+        else:
+            super().keyPressEvent(event)

@@ -1,0 +1,530 @@
+"""The window: rail, station, tally, working line; and what the commands do."""
+
+from pathlib import Path
+from typing import Any
+
+from PySide6.QtCore import QEvent, QObject, Qt, QTimer
+from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
+from PySide6.QtWidgets import (
+    QApplication,
+    QDialog,
+    QFileDialog,
+    QFrame,
+    QHBoxLayout,
+    QInputDialog,
+    QLineEdit,
+    QMainWindow,
+    QMenu,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
+
+from omnipel.bench.commands import COMMANDS
+from omnipel.bench.goto import PickDialog
+from omnipel.bench.look import DARK, LIGHT, LOOK, palette, prefers_dark, style_sheet
+from omnipel.bench.parts import button, column, combo, label, row
+from omnipel.bench.rail import Rail, states, station_of
+from omnipel.bench.session import Session, next_step, wanted_words
+from omnipel.bench.shelf import Shelf
+from omnipel.bench.tally import Tally
+from omnipel.bench.workingline import WorkingLine
+from omnipel.core.tape.units import NEXT_UNIT, Unit
+from omnipel.shop.document import SUFFIX, DocumentError, read, write
+from omnipel.shop.starter import starter
+from omnipel.shop.store import Store, StoreError
+
+PAPER_WORDS = (("A4, tiled", "A4"), ("Letter, tiled", "Letter"), ("A0", "A0"), ("roll, 914 wide", "roll914"))
+
+
+class Window(QMainWindow):
+    """The bench."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session: Session = session
+        self.setMinimumSize(900, 600)
+        self.rail, self.tally, self.working = Rail(), Tally(session), WorkingLine(session)
+        self.stack = QStackedWidget()
+        self.shelf = Shelf(session)
+        self.stack.addWidget(self.shelf)
+        self.stations: dict[str, Any] = {"shelf": self.shelf}
+        self.here = "shelf"
+        self.title = label("", "head")
+        self.unit_button = button("", self.flip_unit, "quiet", tip="Ctrl+U")
+        self.banner = button("", self.try_writing, "look")
+        self.banner.hide()
+        ground = QWidget()
+        ground.setObjectName("ground")
+        head = row(self.title, self.unit_button)
+        head.insertStretch(1, 1)
+        head.setContentsMargins(16, 6, 16, 0)
+        self.head = QFrame()
+        self.head.setLayout(head)
+        middle = QVBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.banner)
+        middle.addWidget(self.head)
+        middle.addWidget(self.stack, 1)
+        top = QHBoxLayout()
+        top.setSpacing(0)
+        top.addWidget(self.rail)
+        top.addLayout(middle, 1)
+        top.addWidget(self.tally)
+        whole = QVBoxLayout(ground)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.setSpacing(0)
+        whole.addLayout(top, 1)
+        whole.addWidget(self.working)
+        self.setCentralWidget(ground)
+        self._wire()
+        self._read_settings()
+        self.session.opened.emit()
+        self.show_station("shelf")
+
+    def _wire(self) -> None:
+        self.rail.chosen.connect(self.show_station)
+        self.rail.menu.connect(self.show_menu)
+        self.shelf.wants.connect(self.shelf_wants)
+        self.shelf.dropped.connect(lambda paths: self.bring_in([Path(p) for p in paths]))
+        self.session.drafted.connect(self.refresh)
+        self.session.opened.connect(self._opened)
+        self.session.go.connect(self.go_to)
+        self.own_keys = [QKeySequence(command.keys) for command in COMMANDS if command.keys]
+        self.undo_keys = [QKeySequence("Ctrl+Z"), QKeySequence("Ctrl+Shift+Z")]
+        QApplication.instance().installEventFilter(self)  # type: ignore[union-attr]
+        for command in COMMANDS:
+            action = QAction(command.words, self)
+            if command.keys:
+                action.setShortcuts(
+                    [QKeySequence(command.keys), *([QKeySequence("Ctrl+=")] if command.id == "larger" else [])]
+                )
+            action.triggered.connect(lambda _checked=False, c=command: c.when(self) and c.run(self))
+            self.addAction(action)
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        """Our keys are ours also while a line has the focus; only undo of what is just being typed is left to the line."""
+        if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent) and self.isActiveWindow():
+            typed = QKeySequence(event.keyCombination())
+            typing = isinstance(watched, QLineEdit) and watched.isModified() and watched.isUndoAvailable()
+            if any(typed == key for key in self.own_keys) and not (typing and typed in self.undo_keys):
+                event.ignore()
+                return True
+        return super().eventFilter(watched, event)
+
+    def _read_settings(self) -> None:
+        LOOK.scale = float(self.session.store.setting("text scale", "1.0"))
+        dark = self.session.store.setting("dark", "desktop")
+        self.set_dark(prefers_dark() if dark == "desktop" else dark == "yes")
+
+    # Showing
+
+    def station(self, key: str) -> Any:
+        """A station, made when it is first shown."""
+        if key not in self.stations:
+            from omnipel.bench.cover_station import CoverStation
+            from omnipel.bench.object_station import ObjectStation
+            from omnipel.bench.panels_station import PanelsStation
+            from omnipel.bench.tape_station import TapeStation
+
+            made = {"object": ObjectStation, "tape": TapeStation, "cover": CoverStation, "panels": PanelsStation}[key](
+                self.session
+            )
+            self.stations[key] = made
+            self.stack.addWidget(made)
+        return self.stations[key]
+
+    def show_station(self, key: str) -> None:
+        """Walk to a station."""
+        if key != "shelf" and self.session.job is None:
+            self.session.say("note", "Open a job first.")
+            return
+        self.here = key
+        station = self.station(key)
+        self.stack.setCurrentWidget(station)
+        self._frame()
+        station.enter()
+
+    def _opened(self) -> None:
+        """Another job (or none) is open."""
+        self._frame()
+
+    def refresh(self) -> None:
+        """The job changed: redraw what is on screen."""
+        self._frame()
+        if self.session.job is not None or self.here == "shelf":
+            self.stations[self.here].refresh()
+        self.working.refresh()
+
+    def _frame(self) -> None:
+        """Rail, head and tally."""
+        draft, job = self.session.draft, self.session.job
+        self.tally.setVisible(job is not None and self.here != "shelf")
+        self.head.setVisible(job is not None and self.here != "shelf")
+        self.rail.show_state(self.here, states(draft) if draft else None)
+        self._banner()
+        if job is not None:
+            owner = f"   {job.owner}" if job.owner else ""
+            self.title.setText(f"{job.name}{owner}")
+            self.unit_button.setText(job.unit.words)
+            self.unit_button.setAccessibleName(f"Unit: {job.unit.words}. Flip it")
+            self.setWindowTitle(f"{job.name} · Omnipel")
+            self.tally.refresh()
+        else:
+            self.setWindowTitle("Omnipel")
+
+    def _banner(self) -> None:
+        words = ""
+        if not self.session.store.writable:
+            words = "This shop is open in another window: here you can look, not change. Press to try again."
+        elif self.session.unsaved:
+            words = f"{len(self.session.unsaved)} change(s) not on disk yet, kept in memory. Press to try again."
+        self.banner.setText(words)
+        self.banner.setVisible(bool(words))
+
+    def go_to(self, path: str) -> None:
+        """Show the place of the job that a path leads to."""
+        if path == "papers":
+            self.papers()
+            return
+        if path == "fit":
+            fit = self.session.draft.fit if self.session.draft else None
+            if fit:
+                self.session.point("slack at the tightest", fit.tightest.slack)
+            path = "cover.clearance.amount"
+        key = station_of(path)
+        if key != self.here:
+            self.show_station(key)
+        self.stations[key].go_to(path.removeprefix("readings."))
+
+    # Commands
+
+    def run_command(self, key: str) -> None:
+        """Run a command by its id."""
+        command = next(c for c in COMMANDS if c.id == key)
+        if command.when(self):
+            command.run(self)
+
+    def show_menu(self) -> None:
+        """Every command that can be run now."""
+        menu = QMenu(self)
+        for command in COMMANDS:
+            action = menu.addAction(f"{command.words}\t{command.keys}", lambda c=command: c.run(self))
+            action.setEnabled(command.when(self))
+        menu.popup(self.rail.menu_button.mapToGlobal(self.rail.menu_button.rect().topRight()))
+
+    def shelf_wants(self, what: str) -> None:
+        """What the shelf asks for."""
+        kind, _, key = what.partition(":")
+        if kind == "next" and self.session.draft is not None:
+            self.show_station(station_of(next_step(self.session.draft)[1]))
+        elif kind == "sample":
+            self.add_samples()
+        elif kind == "duplicate":
+            job = self.session.store.job(int(key))
+            from dataclasses import replace
+
+            self.session.add(replace(job, name=f"{job.name}, copy"[:120]), "duplicated")
+            self.show_station("object")
+        elif kind == "delete":
+            self.delete(int(key))
+        elif kind in ("new", "import"):
+            self.run_command(kind)
+
+    def delete(self, key: int) -> None:
+        """Take a job off the shelf; the banner brings it back."""
+        name = self.session.store.job(key).name
+        self.session.store.delete(key)
+        if self.session.key == key:
+            self.session.close_job()
+        self.shelf.refresh()
+        self.working.text.setText(
+            f'{name} is deleted. <a href="undelete.{key}" style="color:{LOOK.colours.accent}">Bring it back</a>'
+        )
+        self.session.go.disconnect(self.go_to)
+        self.session.go.connect(self._undelete_or_go)
+
+    def _undelete_or_go(self, path: str) -> None:
+        self.session.go.disconnect(self._undelete_or_go)
+        self.session.go.connect(self.go_to)
+        if path.startswith("undelete."):
+            self.session.store.delete(int(path.partition(".")[2]), False)
+            self.shelf.refresh()
+            self.session.say("fine", "It is back.")
+        else:
+            self.go_to(path)
+
+    def add_samples(self) -> None:
+        """Put the sample jobs into an empty shop, to look round."""
+        from omnipel.shop.sample import SAMPLES
+
+        for sample in SAMPLES:
+            self.session.store.add(sample(), "sample job")
+        self.show_station("shelf")
+
+    def new_job(self) -> None:
+        """A new job without readings; the Object station asks what it is."""
+        unit = Unit(self.session.store.setting("unit", "mm"))
+        names = {card.job.name for card in self.session.store.cards(archived=True)}
+        name = next(n for n in ("New cover", *(f"New cover {i}" for i in range(2, 9999))) if n not in names)
+        if (
+            self.session.add(starter("drum", "wall-and-lid", unit, name=name, with_readings=False), "new job")
+            is not None
+        ):
+            self.show_station("object")
+
+    def rename(self) -> None:
+        """Ask for another name."""
+        name, done = QInputDialog.getText(self, "Rename", "Name of the job", text=self.session.open_job.name)
+        if done and name.strip():
+            self.session.set("name", name.strip()[:120], f"named {name.strip()}"[:80])
+
+    def flip_unit(self) -> None:
+        """The next unit, for this job and for new ones."""
+        job = self.session.open_job
+        unit = NEXT_UNIT[job.unit]
+        self.session.set("unit", unit, f"unit: {unit.words}")
+        if self.session.store.writable:
+            self.session.store.set("unit", unit.value)
+
+    def go_to_anything(self) -> None:
+        """Type a part of a name and be there."""
+        dialog = PickDialog(self, "Go to anything", self.goals())
+        if dialog.exec() == QDialog.DialogCode.Accepted and dialog.picked is not None:
+            kind, value = dialog.picked
+            if kind == "command":
+                self.run_command(value)
+            elif kind == "job":
+                self.session.open(value)
+                self.shelf_wants("next")
+            else:
+                self.go_to(value)
+
+    def goals(self) -> list[tuple[str, object]]:
+        """Everything that can be gone to: words, and kind with value."""
+        goals: list[tuple[str, object]] = []
+        job, draft = self.session.job, self.session.draft
+        if job is not None and draft is not None:
+            goals += [
+                (f"reading: {words}", ("path", f"readings.{place}")) for place, words in wanted_words(job).items()
+            ]
+            goals += [(f"panel: {panel.name}", ("path", f"panels.{panel.name}")) for panel in draft.panels]
+            goals += [(f"seam: {trued.seam.name}", ("path", f"seams.{trued.seam.name}")) for trued in draft.seams]
+            goals += [(f"finding: {f.text[:90]}", ("path", f.where)) for f in draft.findings]
+        goals += [(f"job: {card.job.name}", ("job", card.id)) for card in self.session.store.cards()]
+        goals += [(f"{c.words}   {c.keys}", ("command", c.id)) for c in COMMANDS if c.id != "go-to" and c.when(self)]
+        return goals
+
+    def show_history(self) -> None:
+        """All changes of the job; the chosen one is gone back (or forward) to."""
+        if self.session.key is None:
+            return
+        revisions, position = self.session.store.history(self.session.key)
+        entries: list[tuple[str, object]] = [
+            (f"{'▸ ' if r.number == position else ''}{r.reason}   {r.made[11:16]}", r.number)
+            for r in reversed(revisions)
+        ]
+        dialog = PickDialog(self, "History of changes", entries, current=len(revisions) - position)
+        if dialog.exec() == QDialog.DialogCode.Accepted and isinstance(dialog.picked, int):
+            self.session.go_to_revision(dialog.picked)
+
+    def papers(self) -> None:
+        """Write the full-size pattern with its cutting sheet."""
+        draft = self.session.draft
+        if draft is None or not draft.panels:
+            self.session.say("look", "There are no panels to print yet.")
+            return
+        dialog = PapersDialog(self, draft.stops)
+        if dialog.exec() == QDialog.DialogCode.Accepted:
+            self.write_pattern(dialog.path(), dialog.paper())
+
+    def write_pattern(self, path: Path, paper: str) -> None:
+        """Write the pattern as PDF, or as SVG when the name says so."""
+        draft = self.session.draft
+        if draft is None:
+            return
+        try:
+            if path.suffix.lower() == ".svg":
+                from omnipel.exchange.svg import svg
+
+                path.write_text(svg(draft), encoding="utf-8")
+            else:
+                from omnipel.exchange.pattern import pattern_pdf
+
+                path.write_bytes(pattern_pdf(draft, paper))
+        except OSError as error:
+            self.session.say("stop", f"Not written: {path}: {error.strerror}")
+            return
+        self.session.say("fine", f"Written: {path}. Print at 100 % and measure the test square first.")
+
+    def import_jobs(self) -> None:
+        """Ask for job files and bring them in."""
+        paths, _ = QFileDialog.getOpenFileNames(self, "Bring in job files", "", f"Omnipel jobs (*{SUFFIX} *.json)")
+        self.bring_in([Path(p) for p in paths])
+
+    def bring_in(self, paths: list[Path]) -> None:
+        """Bring job files in; what is no job is said, and the rest comes in all the same."""
+        faults, came = [], 0
+        for path in paths:
+            try:
+                self.session.store.add(read(path), f"brought in from {path.name}")
+                came += 1
+            except (DocumentError, StoreError) as error:
+                faults.append(str(error))
+        if came:
+            self.show_station("shelf")
+        if faults:
+            self.session.say("stop", "Not brought in: " + "; ".join(faults))
+        elif came:
+            self.session.say("fine", f"{came} job(s) brought in.")
+
+    def export_job(self) -> None:
+        """Ask where to, and write the job's file."""
+        job = self.session.open_job
+        path, _ = QFileDialog.getSaveFileName(
+            self, "Write the job file", f"{job.name}{SUFFIX}", f"Omnipel jobs (*{SUFFIX})"
+        )
+        if path:
+            try:
+                write(job, Path(path))
+                self.session.say("fine", f"Written: {path}")
+            except OSError as error:
+                self.session.say("stop", f"Not written: {path}: {error.strerror}")
+
+    def scale_text(self, by: float) -> None:
+        """Larger or smaller text, 90 to 160 %."""
+        self.set_scale(round(min(1.6, max(0.9, LOOK.scale + by)), 2))
+        self._keep_setting("text scale", str(LOOK.scale))
+        self.session.say("note", f"Text at {LOOK.scale:.0%}")
+
+    def set_scale(self, scale: float) -> None:
+        """Text at a scale."""
+        LOOK.scale = scale
+        self.set_dark(LOOK.colours is DARK)
+
+    def flip_dark(self) -> None:
+        """Light to dark and back."""
+        self.set_dark(LOOK.colours is LIGHT)
+        self._keep_setting("dark", "yes" if LOOK.colours is DARK else "no")
+
+    def set_dark(self, dark: bool) -> None:
+        """Put on the light or the dark look."""
+        LOOK.colours = DARK if dark else LIGHT
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            app.setPalette(palette(LOOK.colours))
+            app.setStyleSheet(style_sheet(LOOK))
+        for part in (self.rail, self.tally, self.working):
+            part.rescale()
+        self.tally.shown = None
+        for widget in self.findChildren(QWidget):
+            widget.updateGeometry()
+        self.refresh()
+        self.update()
+
+    def _keep_setting(self, name: str, value: str) -> None:
+        if self.session.store.writable:
+            self.session.store.set(name, value)
+
+    def explain(self) -> None:
+        """What the thing with the focus is for."""
+        widget = QApplication.focusWidget()
+        words = (widget.toolTip() or widget.accessibleDescription() or widget.accessibleName()) if widget else ""
+        here = {
+            "shelf": "Every job of the shop, as it stands. Enter opens one at its next step.",
+            "object": "Say what the thing is and what sticks out; the sketch takes shape as you choose.",
+            "tape": "Take one reading after the other; repeat what matters. Lengths are written as on paper: 12 5/8, 3'4 1/2, 31.8cm, 2x14 3/8, girth/2.",
+            "cover": "Decide how the cover is cut, how much larger it is, and how its edges are finished.",
+            "panels": "What is to be cut, and both sides of every seam. Point at a number to see its sum; click an edge to see its seam.",
+        }[self.here]
+        self.session.say("note", f"{words + ': ' if words else ''}{here}")
+
+    def try_writing(self) -> None:
+        """Another window may have been closed, or the disk freed, since."""
+        if not self.session.store.writable:
+            try:
+                again = Store(self.session.store.path)
+            except StoreError as error:
+                self.session.say("stop", str(error))
+                return
+            old, self.session.store = self.session.store, again
+            old.close()
+            if self.session.key is not None:
+                self.session.open(self.session.key)
+            self.session.say(
+                "fine" if again.writable else "look",
+                "This window can change things now." if again.writable else "Still open in another window.",
+            )
+        else:
+            self.session.save_waiting()
+        self.refresh()
+
+    def closeEvent(self, event: QCloseEvent) -> None:
+        focused = QApplication.focusWidget()
+        if focused is not None:
+            focused.clearFocus()  # a field that is being typed into keeps what it holds
+        self.session.save_waiting()
+        self.session.store.close()
+        super().closeEvent(event)
+
+    def showEvent(self, event: object) -> None:
+        super().showEvent(event)  # type: ignore[arg-type]
+        QTimer.singleShot(
+            0,
+            lambda: (
+                self.stations[self.here].setFocus(Qt.FocusReason.OtherFocusReason)
+                if QApplication.focusWidget() is None
+                else None
+            ),
+        )
+
+
+class PapersDialog(QDialog):
+    """Which paper, and where to."""
+
+    def __init__(self, window: Window, stops: bool) -> None:
+        super().__init__(window)
+        self.setWindowTitle("Papers")
+        self.window_ = window
+        job = window.session.open_job
+        self.file = Path.home() / f"{job.name}.pdf"
+        self.choice = combo("Paper", PAPER_WORDS, lambda _p: None)
+        self.where = button(str(self.file), self._ask, tip="Choose another file")
+        warning = label("A finding says: do not cut. Print it only to look at it.", "stop", wrap=True)
+        warning.setVisible(stops)
+        about = label(
+            "Cutting sheet on one page, then every panel full size with a test square, tile map and registration marks. A name that ends in .svg gives SVG.",
+            "soft",
+            wrap=True,
+        )
+        write_it = button("Write the pattern", self.accept, "main")
+        write_it.setDefault(True)
+        buttons = row(button("Cancel", self.reject), write_it)
+        buttons.insertStretch(0, 1)
+        self.setLayout(
+            column(
+                label("Print the pattern", "title"),
+                about,
+                warning,
+                row(label("paper"), self.choice),
+                row(label("file"), self.where),
+                buttons,
+                margins=16,
+                spacing=12,
+            )
+        )
+        self.setMinimumWidth(LOOK.px(520))
+
+    def _ask(self) -> None:
+        path, _ = QFileDialog.getSaveFileName(self, "Write the pattern", str(self.file), "Pattern (*.pdf *.svg)")
+        if path:
+            self.file = Path(path)
+            self.where.setText(path)
+
+    def path(self) -> Path:
+        """Where to."""
+        return self.file
+
+    def paper(self) -> str:
+        """Which paper."""
+        return str(self.choice.value)

@@ -1,0 +1,186 @@
+"""The command line. Errors go to stderr in one line, exit code 2; `check` exits 1 when a finding says stop."""
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import NoReturn
+
+from omnipel import __version__
+
+
+class UsageError(Exception):
+    """What was asked cannot be done; the message is one line."""
+
+
+class _Parser(argparse.ArgumentParser):
+    """Says what is wrong in one line."""
+
+    def error(self, message: str) -> NoReturn:
+        raise UsageError(f"{message}; see {self.prog} --help")
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Run one command; its exit code."""
+    try:
+        asked = _parser().parse_args(arguments)
+        return int(asked.run(asked))
+    except UsageError as error:
+        print(f"omnipel: {error}", file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        sys.stderr.close()
+        return 2
+    except Exception as error:  # only what the user can mend is said in a line; our own bugs keep their traceback
+        from omnipel.shop.document import DocumentError
+        from omnipel.shop.store import StoreError
+
+        if not isinstance(error, DocumentError | StoreError | OSError):
+            raise
+        print(f"omnipel: {' '.join(str(error).split())}", file=sys.stderr)
+        return 2
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = _Parser(prog="omnipel", description="Drafts the panels of a fitted cover, and says whether it will go on.")
+    parser.add_argument("--version", action="version", version=f"omnipel {__version__}")
+    parser.add_argument("--demo", action="store_true", help="open the bench on a fresh copy of the sample shop")
+    parser.add_argument(
+        "--shop", type=Path, metavar="PATH", help="the shop's database, instead of the one in your data folder"
+    )
+    parser.set_defaults(run=_bench)
+    commands = parser.add_subparsers(metavar="COMMAND", parser_class=_Parser)
+
+    draft = commands.add_parser("draft", help="panels with their sums, seams, fit and findings")
+    draft.add_argument("job", type=Path, metavar="JOB")
+    draft.add_argument("--json", action="store_true", help="as documented in docs/file-format.md")
+    draft.set_defaults(run=_draft)
+
+    check = commands.add_parser("check", help="findings; exit 1 when one says stop")
+    check.add_argument("job", type=Path, metavar="JOB")
+    check.add_argument("--json", action="store_true")
+    check.add_argument("--fix", metavar="CODE", help="apply the first remedy of this finding and write the job back")
+    check.set_defaults(run=_check)
+
+    export = commands.add_parser("export", help="pattern as PDF or SVG")
+    export.add_argument("job", type=Path, metavar="JOB")
+    export.add_argument("--pdf", type=Path, metavar="F")
+    export.add_argument("--svg", type=Path, metavar="F")
+    export.add_argument("--paper", default="A4", choices=("A4", "Letter", "A0", "roll914"))
+    export.add_argument("--despite-stop", action="store_true", help="export although a finding says: do not cut")
+    export.set_defaults(run=_export)
+
+    schema = commands.add_parser("schema", help="the JSON Schema of a job")
+    schema.set_defaults(run=_schema)
+
+    new = commands.add_parser("new", help="a job with plausible sample readings, to start from")
+    new.add_argument("form", nargs="?", metavar="FORM")
+    new.add_argument("scheme", nargs="?", metavar="SCHEME")
+    new.add_argument("--list", action="store_true", help="the lawful pairs of form and scheme")
+    new.add_argument("--json", action="store_true", help="the list as JSON")
+    new.add_argument("--unit", default="mm", choices=("mm", "cm", "in/8", "in/16", "in/32"))
+    new.add_argument("-o", "--output", type=Path, metavar="F", help="write it there instead of to the terminal")
+    new.set_defaults(run=_new)
+    return parser
+
+
+def _bench(asked: argparse.Namespace) -> int:
+    from omnipel.bench.app import run
+
+    return run(demo=asked.demo, shop=asked.shop)
+
+
+def _draft(asked: argparse.Namespace) -> int:
+    from omnipel.core.draft import draft
+    from omnipel.exchange.report import report, text
+    from omnipel.shop.document import read
+
+    drafted = draft(read(asked.job))
+    print(json.dumps(report(drafted), indent=1, ensure_ascii=False) if asked.json else text(drafted))
+    return 0
+
+
+def _check(asked: argparse.Namespace) -> int:
+    from omnipel.core.draft import draft
+    from omnipel.core.job import changed
+    from omnipel.exchange.report import finding_lines, report
+    from omnipel.shop.document import read, write
+
+    job = read(asked.job)
+    drafted = draft(job)
+    if asked.fix:
+        found = [f for f in drafted.findings if f.code == asked.fix and f.remedies]
+        if not found:
+            raise UsageError(f"{asked.job.name} has no finding {asked.fix!r} with a remedy")
+        remedy = found[0].remedies[0]
+        job = changed(job, *remedy.changes)
+        write(job, asked.job)
+        print(f"done: {remedy.words}", file=sys.stderr)
+        drafted = draft(job)
+    if asked.json:
+        print(json.dumps(report(drafted)["findings"], indent=1, ensure_ascii=False))
+    else:
+        print("\n".join(finding_lines(drafted)) or "nothing to say: every seam is true and the cover goes on")
+    return int(drafted.stops)
+
+
+def _export(asked: argparse.Namespace) -> int:
+    from omnipel.core.draft import draft
+    from omnipel.shop.document import read
+
+    if not (asked.pdf or asked.svg):
+        raise UsageError("export: say what to write, --pdf F or --svg F")
+    drafted = draft(read(asked.job))
+    if not drafted.panels:
+        raise UsageError(f"{asked.job.name}: there are no panels yet. {drafted.findings[0].text}")
+    if drafted.stops and not asked.despite_stop:
+        stop = drafted.findings[0]
+        raise UsageError(f"{asked.job.name}: do not cut. {stop.text} (--despite-stop exports all the same)")
+    if asked.svg:
+        from omnipel.exchange.svg import svg
+
+        asked.svg.write_text(svg(drafted), encoding="utf-8")
+    if asked.pdf:
+        from omnipel.exchange.pattern import pattern_pdf
+
+        asked.pdf.write_bytes(pattern_pdf(drafted, asked.paper))
+    return 0
+
+
+def _schema(asked: argparse.Namespace) -> int:
+    from omnipel.shop.document import schema
+
+    print(json.dumps(schema(), indent=1))
+    return 0
+
+
+def _new(asked: argparse.Namespace) -> int:
+    from omnipel.core.covers import lawful_pairs
+    from omnipel.core.tape.units import Unit
+    from omnipel.shop.document import dumped, write
+    from omnipel.shop.starter import starter
+
+    if asked.list:
+        pairs = [{"form": form, "scheme": scheme} for form, scheme in lawful_pairs()]
+        print(
+            json.dumps({"pairs": pairs}, indent=1)
+            if asked.json
+            else "\n".join(f"{p['form']} {p['scheme']}" for p in pairs)
+        )
+        return 0
+    if not (asked.form and asked.scheme):
+        raise UsageError("new: say FORM and SCHEME; omnipel new --list shows the lawful pairs")
+    try:
+        job = starter(asked.form, asked.scheme, Unit(asked.unit))
+    except KeyError as error:
+        raise UsageError(f"new: {error.args[0]}") from None
+    if asked.output:
+        write(job, asked.output)
+    else:
+        print(dumped(job), end="")
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,1 @@
+"""Curves, edges, finishes, panels, cut lines; seams, truing and match marks."""

@@ -1,0 +1,253 @@
+"""The cut line of a panel: the sew line moved outward by each edge's own allowance.
+
+At an outward corner the two parallels are extended until they meet. Beside a hem or casing the neighbour's cut line is
+*reflected in the fold*, so that the folded hem lies exactly inside the panel; beyond the turn-under's fold it is reflected once
+more. At an inward corner the parallels cross, and the outline is the union of the panel with the strip along each edge.
+"""
+
+import math
+from collections.abc import Sequence
+from functools import lru_cache
+
+import numpy as np
+import shapely
+from shapely.geometry.base import BaseGeometry
+
+from omnipel.core.drafting.curves import Arc, Points, Trace, turn_between
+from omnipel.core.drafting.finishes import FinishKind
+from omnipel.core.drafting.panel import Edge, Panel
+from omnipel.core.tolerances import CHORD_ERROR, MITRE_ALLOWANCE, MITRE_REACH, SAME_POINT, STRAIGHT_ANGLE
+
+Point = tuple[float, float]
+
+
+@lru_cache(maxsize=512)
+def _remembered(panel_key: "_Key") -> Points:
+    panel = panel_key.panel
+    ring = _outline(panel.edges)
+    if panel.mitred:
+        ring = _without_mitres(ring, panel.edges)
+    ring.setflags(write=False)
+    return ring
+
+
+class _Key:
+    """Panels hold arrays and cannot be hashed by value; the edges' identity is enough, they are frozen."""
+
+    def __init__(self, panel: Panel) -> None:
+        self.panel = panel
+
+    def __hash__(self) -> int:
+        return id(self.panel.edges)
+
+    def __eq__(self, other: object) -> bool:
+        return (
+            isinstance(other, _Key)
+            and self.panel.edges is other.panel.edges
+            and self.panel.mitred == other.panel.mitred
+        )
+
+
+def cut_line(panel: Panel) -> Points:
+    """The outline to cut, a closed counter-clockwise ring without repeated end, `(n, 2)`.
+
+    Raises:
+        ValueError: the sew line crosses itself.
+    """
+    return _remembered(_Key(panel))
+
+
+def _outline(edges: Sequence[Edge]) -> Points:
+    sew = np.concatenate([edge.curve.points(CHORD_ERROR)[:-1] for edge in edges])
+    corners = [_corner(edge, edges[(i + 1) % len(edges)]) for i, edge in enumerate(edges)]
+    parallels = [None if any(inward for _, inward in corners) else _parallel(edge) for edge in edges]
+    if all(points is not None for points in parallels):
+        ring = np.concatenate(
+            [
+                part
+                for points, (corner, _) in zip(parallels, corners, strict=True)
+                for part in (points, corner)
+                if part is not None and len(part)
+            ]
+        )
+        ring = _without_doubles(ring)
+        if shapely.Polygon(ring).is_valid:
+            return ring
+    return _union(edges, [corner for corner, _ in corners], sew)
+
+
+def _parallel(edge: Edge) -> Points | None:
+    """The edge moved outward, or None where that is not a simple parallel."""
+    allowance = edge.finish.allowance
+    if allowance == 0.0:
+        return edge.curve.points()
+    if isinstance(edge.curve, Trace) or 1.0 + edge.curve.curvature * allowance <= 0.0:
+        return None
+    return edge.curve.offset(allowance).points()
+
+
+def _ends(edge: Edge, at_end: bool, distance: float) -> Point:
+    """The end of the edge moved outward by `distance`."""
+    x, y = edge.curve.end if at_end else edge.curve.start
+    heading = edge.curve.heading_at(1.0 if at_end else 0.0)
+    return x + distance * math.sin(heading), y - distance * math.cos(heading)
+
+
+def _corner(before: Edge, after: Edge) -> tuple[Points, bool]:
+    """Points of the cut line between two parallels, and whether the corner turns inward (the parallels cross)."""
+    leave, enter = before.curve.heading_at(1.0), after.curve.heading_at(0.0)
+    turn = turn_between(leave, enter)
+    if turn < -STRAIGHT_ANGLE:
+        return np.empty((0, 2)), True
+    if abs(turn) <= STRAIGHT_ANGLE:
+        return np.empty((0, 2)), False
+    first_folds, second_folds = before.finish.folded > 0, after.finish.folded > 0
+    if first_folds and second_folds:
+        return _square(before, after, turn), False
+    if second_folds:
+        return _reflected(after, before, False), False
+    if first_folds:
+        return _reflected(before, after, True)[::-1], False
+    return _square(before, after, turn), False
+
+
+def _square(before: Edge, after: Edge, turn: float) -> Points:
+    """The meeting point of the two parallels, blunted when the corner is very sharp."""
+    a, b = before.finish.allowance, after.finish.allowance
+    p, q = _ends(before, True, a), _ends(after, False, b)
+    meeting = _meet(p, before.curve.heading_at(1.0), q, after.curve.heading_at(0.0))
+    vertex = before.curve.end
+    reach = MITRE_REACH * max(a, b)
+    if meeting is not None and math.dist(meeting, vertex) <= reach + SAME_POINT:
+        return np.array([meeting])
+    h, k = before.curve.heading_at(1.0), after.curve.heading_at(0.0)
+    run = max(a, b)
+    return np.array(
+        [(p[0] + run * math.cos(h), p[1] + run * math.sin(h)), (q[0] - run * math.cos(k), q[1] - run * math.sin(k))]
+    )
+
+
+def _without_mitres(ring: Points, edges: Sequence[Edge]) -> Points:
+    """The outline with the corners between two hems cut off: straight across, one seam allowance outside the fold's corner."""
+    whole: BaseGeometry = shapely.Polygon(ring)
+    for i, before in enumerate(edges):
+        after = edges[(i + 1) % len(edges)]
+        leave, enter = before.curve.heading_at(1.0), after.curve.heading_at(0.0)
+        turn = turn_between(leave, enter)
+        if turn <= STRAIGHT_ANGLE or not (before.finish.folded and after.finish.folded):
+            continue
+        vertex, out = before.curve.end, leave + turn / 2.0 - math.pi / 2.0
+        spare = min(MITRE_ALLOWANCE, before.finish.folded, after.finish.folded)
+        reach = 2.0 * MITRE_REACH * max(before.finish.allowance, after.finish.allowance)
+        away, across = np.array([math.cos(out), math.sin(out)]), np.array([-math.sin(out), math.cos(out)])
+        on_cut = np.array(vertex) + spare * away
+        whole = whole.difference(
+            shapely.Polygon([on_cut - reach * across, on_cut + reach * across, on_cut + reach * away])
+        )
+    return _ring(whole)
+
+
+def _reflected(hem: Edge, neighbour: Edge, hem_first: bool) -> Points:
+    """The neighbour's cut line beyond the fold of `hem`, from the fold outward, ending on the hem's parallel.
+
+    The neighbour's parallel meets the fold at X. Inside the panel it drifts sideways by `drift` per mm of depth; reflected in
+    the fold it drifts the same way outward, and back again beyond the fold of the turn-under.
+    """
+    fold_heading = hem.curve.heading_at(1.0 if hem_first else 0.0)
+    fold_point = hem.curve.end if hem_first else hem.curve.start
+    side_heading = neighbour.curve.heading_at(0.0 if hem_first else 1.0)
+    side_point = _ends(neighbour, not hem_first, neighbour.finish.allowance)
+    crossing = _meet(side_point, side_heading, fold_point, fold_heading)
+    turn = turn_between(fold_heading, side_heading) if hem_first else turn_between(side_heading, fold_heading)
+    if crossing is None or abs(math.sin(turn)) < 0.05:
+        return _square(hem, neighbour, turn) if hem_first else _square(neighbour, hem, turn)
+    # Along the fold, per mm of depth into the panel: where the neighbour's parallel goes.
+    inward = 1.0 if hem_first else -1.0
+    drift = inward * math.cos(turn) / math.sin(turn)
+    along = math.cos(fold_heading), math.sin(fold_heading)
+    out = math.sin(fold_heading), -math.cos(fold_heading)
+    folded, deep = hem.finish.folded, hem.finish.allowance
+
+    def beyond(depth: float) -> Point:
+        shift = drift * (depth if depth <= folded else 2.0 * folded - depth)
+        return (
+            crossing[0] + shift * along[0] + depth * out[0],
+            crossing[1] + shift * along[1] + depth * out[1],
+        )
+
+    depths = [0.0, folded] if deep <= folded else [0.0, folded, deep]
+    return np.array([beyond(depth) for depth in depths])
+
+
+def _meet(p: Point, p_heading: float, q: Point, q_heading: float) -> Point | None:
+    """Where two lines meet; None when they are parallel."""
+    across = math.sin(q_heading - p_heading)
+    if abs(across) < STRAIGHT_ANGLE:
+        return None
+    run = ((q[0] - p[0]) * math.sin(q_heading) - (q[1] - p[1]) * math.cos(q_heading)) / across
+    return p[0] + run * math.cos(p_heading), p[1] + run * math.sin(p_heading)
+
+
+def _union(edges: Sequence[Edge], corners: Sequence[Points], sew: Points) -> Points:
+    """Panel, strips along the edges and corner pieces, as one outline."""
+    panel = shapely.Polygon(sew)
+    if not panel.is_valid:
+        raise ValueError("the sew line crosses itself")
+    pieces: list[BaseGeometry] = [panel]
+    for i, edge in enumerate(edges):
+        allowance = edge.finish.allowance
+        if allowance:
+            pieces.append(_strip(edge, allowance))
+        following = edges[(i + 1) % len(edges)]
+        if len(corners[i]) and (allowance or following.finish.allowance):
+            wedge = [
+                edge.curve.end,
+                _ends(edge, True, allowance),
+                *corners[i],
+                _ends(following, False, following.finish.allowance),
+            ]
+            pieces.append(shapely.Polygon(wedge).buffer(0))
+    whole = shapely.union_all(pieces, grid_size=SAME_POINT)
+    parts = [part for part in getattr(whole, "geoms", [whole]) if isinstance(part, shapely.Polygon)]
+    largest = max(parts, key=lambda part: part.area)
+    # Where two allowances meet across a narrow inlet, the sliver between them falls away with the cut.
+    return _without_doubles(_ring(shapely.Polygon(largest.exterior)))
+
+
+def _ring(polygon: BaseGeometry) -> Points:
+    """The outer ring of a polygon, counter-clockwise, without repeated end."""
+    outer = shapely.get_exterior_ring(shapely.normalize(polygon))  # normalised rings run clockwise
+    return np.asarray(shapely.get_coordinates(outer), dtype=np.float64)[-2::-1].copy()
+
+
+def _strip(edge: Edge, allowance: float) -> BaseGeometry:
+    """Everything within `allowance` outside the edge."""
+    curve = edge.curve
+    if isinstance(curve, Arc) and 1.0 + curve.curvature * allowance > 0.0:
+        return shapely.Polygon(np.concatenate((curve.points(), curve.offset(allowance).points()[::-1]))).buffer(0)
+    # Negative: to the right of travel. Mitred joins keep a traced corner sharp on the cut line.
+    return shapely.LineString(curve.points()).buffer(
+        -allowance, single_sided=True, join_style="mitre", mitre_limit=MITRE_REACH
+    )
+
+
+def _without_doubles(ring: Points) -> Points:
+    keep = np.hypot(*(ring - np.roll(ring, 1, axis=0)).T) > SAME_POINT
+    return np.ascontiguousarray(ring[keep])
+
+
+def cut_size(panel: Panel) -> tuple[float, float]:
+    """Length and width of the cut line's bounding box, mm."""
+    spans = np.ptp(cut_line(panel), axis=0)
+    return float(spans[0]), float(spans[1])
+
+
+def fold_lines(panel: Panel) -> list[tuple[str, Points]]:
+    """The folds of hems and casings: the sew line itself, and the fold of the turn-under beyond it."""
+    lines = []
+    for edge in panel.edges:
+        if edge.finish.folded or edge.finish.kind is FinishKind.FOLD:
+            lines.append((edge.name, edge.curve.points()))
+        if edge.finish.turn_under and isinstance(edge.curve, Arc):
+            lines.append((edge.name, edge.curve.offset(edge.finish.folded).points()))
+    return lines

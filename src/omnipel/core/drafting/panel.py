@@ -1,0 +1,134 @@
+"""Panels: closed counter-clockwise chains of edges on the sew line, with their sizes, marks and cloth."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+from functools import cached_property
+
+import numpy as np
+
+from omnipel.core.drafting.curves import Curve, Points
+from omnipel.core.drafting.finishes import Finish
+from omnipel.core.tolerances import CHORD_ERROR, SAME_POINT
+from omnipel.core.working import Worked
+
+
+class Cloth(StrEnum):
+    """Which of the job's cloths a panel is cut from."""
+
+    OUTER = "outer"
+    LINING = "lining"
+    PADDING = "padding"
+    WINDOW = "window"
+    WEBBING = "webbing"
+
+
+class MarkKind(StrEnum):
+    """What a mark on a panel says."""
+
+    NOTCH = "notch"
+    CLIP = "clip"
+    POINT = "point"
+    LINE = "line"
+    CUT_OUT = "cut-out"
+
+
+@dataclass(frozen=True, slots=True)
+class Edge:
+    """One edge of a panel on the sew line."""
+
+    name: str
+    curve: Curve
+    finish: Finish
+
+
+@dataclass(frozen=True, slots=True)
+class Notch:
+    """A match mark at a fraction of an edge; both sides of a seam carry the same label."""
+
+    edge: str
+    fraction: float
+    label: str = ""
+    kind: MarkKind = MarkKind.NOTCH
+
+
+@dataclass(frozen=True)
+class Figure:
+    """Something drawn inside a panel: a fold line, a placement line, a hole. Points `(n, 2)`."""
+
+    name: str
+    points: Points
+    kind: MarkKind = MarkKind.LINE
+    closed: bool = False
+
+    def __post_init__(self) -> None:
+        self.points.setflags(write=False)
+
+
+@dataclass(frozen=True)
+class Panel:
+    """One piece of cloth. Sizes lie along x (`length`) and y (`width`) of its own frame.
+
+    Args:
+        name: what it is called on paper and in seams.
+        edges: closed chain on the sew line, counter-clockwise.
+        length, width: finished sizes along x and y.
+        cut_length, cut_width: sizes to cut.
+        cloth: which cloth.
+        count: how many are cut.
+        mirrored: whether half of them are cut mirrored.
+        grain: direction of the warp in the panel's frame, radians.
+        sizes: further sizes worth showing, by words.
+        figures: lines, holes and points inside.
+        notches: match marks on edges; usually added from the seams.
+        take_up: share lost to quilting or washing along x and y; the rough cut is larger by it.
+        note: one line for the cutting sheet.
+    """
+
+    name: str
+    edges: tuple[Edge, ...]
+    length: Worked
+    width: Worked
+    cut_length: Worked
+    cut_width: Worked
+    cloth: Cloth = Cloth.OUTER
+    count: int = 1
+    mirrored: bool = False
+    grain: float = 0.0
+    sizes: Mapping[str, Worked] = field(default_factory=dict)
+    figures: tuple[Figure, ...] = ()
+    notches: tuple[Notch, ...] = ()
+    take_up: tuple[float, float] = (0.0, 0.0)
+    note: str = ""
+    mitred: bool = False
+
+    def __post_init__(self) -> None:
+        for before, after in zip(self.edges, (*self.edges[1:], self.edges[0]), strict=True):
+            gap = math.dist(before.curve.end, after.curve.start)
+            scale = max(1.0, before.curve.length, after.curve.length)
+            if gap > SAME_POINT * scale:
+                raise ValueError(f"{self.name}: {before.name} ends {gap:.3g} from where {after.name} starts")
+
+    def edge(self, name: str) -> Edge:
+        """The edge of that name.
+
+        Raises:
+            KeyError: there is none.
+        """
+        for edge in self.edges:
+            if edge.name == name:
+                return edge
+        raise KeyError(f"{self.name} has no edge {name!r}")
+
+    @cached_property
+    def sew_points(self) -> Points:
+        """The sew line as a closed ring without repeated end, `(n, 2)`."""
+        return np.concatenate([edge.curve.points(CHORD_ERROR)[:-1] for edge in self.edges])
+
+    @property
+    def rough_cut(self) -> tuple[float, float] | None:
+        """Length and width to cut before quilting or washing, when those take some up: cut/(1 − share)."""
+        if not any(self.take_up):
+            return None
+        return self.cut_length.value / (1.0 - self.take_up[0]), self.cut_width.value / (1.0 - self.take_up[1])

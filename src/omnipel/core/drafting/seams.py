@@ -1,0 +1,221 @@
+"""Seams: chains of edges that are sewn to one another, their truing and their match marks."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from enum import StrEnum
+
+from omnipel.core.drafting.curves import Arc
+from omnipel.core.drafting.panel import Edge, MarkKind, Notch, Panel
+from omnipel.core.tolerances import (
+    CLIP_RADIUS,
+    CLIP_RADIUS_TIGHT,
+    CLIP_SPACING,
+    CLIP_SPACING_TIGHT,
+    NOTCH_SPACING,
+    SEAM,
+)
+
+
+class SeamKind(StrEnum):
+    """How a seam is sewn."""
+
+    PLAIN = "plain"
+    FELLED = "semi-flat felled"
+    PIPED = "piped"
+    LAPPED = "lapped"
+    BOUND = "bound"
+    GATHERED = "gathered"
+    BAGGED = "bagged"
+
+
+class ClipSchool(StrEnum):
+    """Who is clipped where a straight edge is bent to a curve."""
+
+    STRAIGHT = "clip the straight side"
+    DISC = "clip the disc"
+    AFTER = "clip after sewing"
+    TRIM = "trim to half"
+
+
+@dataclass(frozen=True, slots=True)
+class Run:
+    """One edge of one panel, as part of a seam's side."""
+
+    panel: str
+    edge: str
+    reversed: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Seam:
+    """Two chains of edges sewn together: length of `a` = `ratio` × length of `b`.
+
+    Args:
+        name: what it is called.
+        a: the side that is easier to change.
+        b: the other side.
+        ratio: 1 unless `a` is gathered or eased onto `b`.
+        kind: how it is sewn.
+        ring: whether it closes on itself.
+        tolerance: how far the sides may differ, mm.
+        easier: path in the job of the size that changes side `a`, for the remedy.
+    """
+
+    name: str
+    a: tuple[Run, ...]
+    b: tuple[Run, ...]
+    ratio: float = 1.0
+    kind: SeamKind = SeamKind.PLAIN
+    ring: bool = False
+    tolerance: float = SEAM
+    easier: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class MatchMark:
+    """A mark that both sides carry at the same fraction of their sew line."""
+
+    label: str
+    fraction: float
+
+
+@dataclass(frozen=True, slots=True)
+class Trued:
+    """A seam that has been walked: both lengths, what is over, and the marks."""
+
+    seam: Seam
+    length_a: float
+    length_b: float
+    marks: tuple[MatchMark, ...]
+
+    @property
+    def difference(self) -> float:
+        """What side `a` is too long (positive) or too short, mm."""
+        return self.length_a - self.seam.ratio * self.length_b
+
+    @property
+    def true(self) -> bool:
+        """Whether the sides agree within the seam's tolerance."""
+        return abs(self.difference) <= self.seam.tolerance
+
+
+def true(seam: Seam, panels: Mapping[str, Panel], letter: str = "A") -> Trued:
+    """Walk both sides of a seam. `letter` starts the labels of its match marks.
+
+    Raises:
+        KeyError: the seam names a panel or edge that is not there.
+    """
+    length_a, length_b = _length(seam.a, panels), _length(seam.b, panels)
+    fractions = match_fractions(seam, panels)
+    marks = tuple(MatchMark(f"{letter}{i}", fraction) for i, fraction in enumerate(fractions, 1))
+    return Trued(seam, length_a, length_b, marks)
+
+
+def _length(side: Sequence[Run], panels: Mapping[str, Panel]) -> float:
+    return math.fsum(panels[run.panel].edge(run.edge).curve.length for run in side)
+
+
+def match_fractions(seam: Seam, panels: Mapping[str, Panel]) -> list[float]:
+    """Where the match marks lie, as fractions of the sew line, 0 ≤ f < 1 for a ring and 0 < f < 1 for an open seam.
+
+    Quarter points of a ring, the middle of an open seam, every place where an edge ends on either side (a corner the strip
+    bends around, a curve's beginning or end, another panel's seam), and more so that none is far from the next.
+    """
+    wanted = {0.0, 0.25, 0.5, 0.75} if seam.ring else {0.0, 0.5, 1.0}
+    longest = 0.0
+    for side in (seam.a, seam.b):
+        total = _length(side, panels)
+        longest = max(longest, total)
+        run_so_far = 0.0
+        for run in side[:-1]:
+            run_so_far += panels[run.panel].edge(run.edge).curve.length
+            wanted.add(run_so_far / total if total else 0.0)
+    if not longest:
+        return []
+    near = 5.0 / longest  # two marks closer than 5 mm read as one
+    fixed: list[float] = []
+    for fraction in sorted(wanted):
+        if not fixed or fraction - fixed[-1] > near:
+            fixed.append(fraction)
+    stops = [*fixed, 1.0] if seam.ring else fixed
+    full: list[float] = []
+    for start, stop in zip(stops, stops[1:], strict=False):
+        parts = max(1, math.ceil((stop - start) * longest / NOTCH_SPACING - 1e-9))
+        full += [start + (stop - start) * part / parts for part in range(parts)]
+    return full if seam.ring else [fraction for fraction in full if near < fraction < 1.0 - near]
+
+
+def with_marks(
+    panels: Sequence[Panel], walked: Sequence[Trued], clips: ClipSchool = ClipSchool.STRAIGHT
+) -> tuple[Panel, ...]:
+    """The panels with the match marks and relief clips of their seams."""
+    by_name = {panel.name: panel for panel in panels}
+    notches: dict[str, dict[tuple[str, float, str], Notch]] = {panel.name: {} for panel in panels}
+    for trued in walked:
+        for side in (trued.seam.a, trued.seam.b):
+            for mark in trued.marks:
+                run, fraction = _locate(side, mark.fraction, by_name)
+                at_end = not 1e-6 < fraction < 1.0 - 1e-6
+                if (
+                    at_end
+                    and by_name[run.panel].edge(run.edge).curve.start != by_name[run.panel].edge(run.edge).curve.end
+                    and len(by_name[run.panel].edges) > 1
+                ):
+                    continue  # the corner itself is the mark
+                key = (run.edge, round(fraction, 6), "")
+                known = notches[run.panel].get(key)
+                words = (
+                    f"{known.label}/{mark.label}" if known and mark.label not in known.label.split("/") else mark.label
+                )
+                notches[run.panel][key] = Notch(run.edge, fraction, words)
+        for run, notch in _clips(trued, by_name, clips):
+            notches[run.panel].setdefault((run.edge, round(notch.fraction, 6), "clip"), notch)
+    return tuple(replace(p, notches=(*p.notches, *notches[p.name].values())) if notches[p.name] else p for p in panels)
+
+
+def _locate(side: Sequence[Run], fraction: float, panels: Mapping[str, Panel]) -> tuple[Run, float]:
+    """Which run of a side a fraction of its length falls on, and the fraction of that edge in its own direction."""
+    left = fraction * _length(side, panels)
+    for run in side:
+        length = panels[run.panel].edge(run.edge).curve.length
+        if left <= length * (1.0 + 1e-9) or run is side[-1]:
+            inner = min(1.0, max(0.0, left / length if length else 0.0))
+            return run, 1.0 - inner if run.reversed else inner
+        left -= length
+    raise ValueError("a side without runs")
+
+
+def _clips(trued: Trued, panels: Mapping[str, Panel], school: ClipSchool) -> list[tuple[Run, Notch]]:
+    """Relief clips where one side is straight and the other a tight outward curve."""
+    if school not in (ClipSchool.STRAIGHT, ClipSchool.DISC):
+        return []
+    found = []
+    for straight, bent in ((trued.seam.a, trued.seam.b), (trued.seam.b, trued.seam.a)):
+        if any(_radius(_edge(run, panels)) is not None for run in straight):
+            continue
+        done, total = 0.0, _length(bent, panels)
+        for run in bent:
+            edge = _edge(run, panels)
+            radius = _radius(edge)
+            length = edge.curve.length
+            if radius is not None and radius < CLIP_RADIUS:
+                spacing = CLIP_SPACING_TIGHT if radius < CLIP_RADIUS_TIGHT else CLIP_SPACING
+                for k in range(1, int(length / spacing)):
+                    whole = (done + k * spacing) / total
+                    side = straight if school is ClipSchool.STRAIGHT else bent
+                    where, fraction = _locate(side, whole, panels)
+                    found.append((where, Notch(where.edge, fraction, "", MarkKind.CLIP)))
+            done += length
+    return found
+
+
+def _edge(run: Run, panels: Mapping[str, Panel]) -> Edge:
+    return panels[run.panel].edge(run.edge)
+
+
+def _radius(edge: Edge) -> float | None:
+    """Radius of an outward-curved edge; None for straight, inward or traced ones."""
+    if isinstance(edge.curve, Arc) and edge.curve.curvature > 0.0:
+        return 1.0 / edge.curve.curvature
+    return None

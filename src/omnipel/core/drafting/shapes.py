@@ -1,0 +1,196 @@
+"""The panels that schemes are made of: rectangle, disc, sector, and any closed outline. Sizes carry their sums."""
+
+import math
+from collections.abc import Mapping
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import shapely
+
+from omnipel.core.drafting.curves import Arc, Curve, arc_about, line
+from omnipel.core.drafting.cutline import cut_size
+from omnipel.core.drafting.finishes import Finish
+from omnipel.core.drafting.panel import Edge, Panel
+from omnipel.core.findings import Impossible
+from omnipel.core.tolerances import LONGEST, SHORTEST
+from omnipel.core.working import Worked, worked
+
+
+def checked(size: Worked, words: str, where: str) -> float:
+    """The size as a number, once it is one that can be cut.
+
+    Raises:
+        Impossible: it is zero, negative, not finite or absurdly long.
+    """
+    value = size.value
+    if not math.isfinite(value) or not SHORTEST <= value <= LONGEST:
+        raise Impossible(f"{words} comes out at {value:.1f} mm, which cannot be cut", where)
+    return value
+
+
+def with_allowances(size: Worked, *finishes: tuple[Finish, str]) -> Worked:
+    """A cut size: the finished size and the allowances on its two ends, each with its source."""
+    for finish, source in finishes:
+        for part in finish.worked(source):
+            size = size + part
+    return size
+
+
+def rectangle(
+    name: str,
+    length: Worked,
+    width: Worked,
+    *,
+    bottom: Finish,
+    right: Finish,
+    top: Finish,
+    left: Finish,
+    names: Mapping[str, str] | None = None,
+    sources: Mapping[str, str] | None = None,
+    **more: Any,
+) -> Panel:
+    """A rectangle, `length` along x and `width` along y.
+
+    Args:
+        name: of the panel.
+        length: finished, along x.
+        width: finished, along y.
+        bottom: finish of the lower side.
+        right: finish of the right side.
+        top: finish of the upper side.
+        left: finish of the left side.
+        names: other names for the edges "bottom", "right", "top", "left".
+        sources: paths in the job of the edges' finishes, for the sums.
+        more: further fields of the panel.
+
+    Raises:
+        Impossible: a size cannot be cut.
+    """
+    names, sources = names or {}, sources or {}
+    x, y = (
+        checked(length, f"the length of the {name}", f"panels.{name}"),
+        checked(width, f"the height of the {name}", f"panels.{name}"),
+    )
+    for finish in (bottom, top):
+        if finish.folded >= y:
+            raise Impossible(
+                f"the {finish.kind} of {finish.folded:.0f} mm is deeper than the {name}, which is {y:.0f} mm high",
+                "cover.hem.width",
+            )
+    corners = ((0.0, 0.0), (x, 0.0), (x, y), (0.0, y))
+    finishes = {"bottom": bottom, "right": right, "top": top, "left": left}
+    edges = tuple(
+        Edge(names.get(side, side), line(corners[i], corners[(i + 1) % 4]), finish)
+        for i, (side, finish) in enumerate(finishes.items())
+    )
+    source = {side: sources.get(side, "cover.seam_allowance") for side in finishes}
+    return Panel(
+        name,
+        edges,
+        length,
+        width,
+        with_allowances(length, (left, source["left"]), (right, source["right"])),
+        with_allowances(width, (top, source["top"]), (bottom, source["bottom"])),
+        **more,
+    )
+
+
+def disc(
+    name: str, radius: Worked, finish: Finish, *, edge: str = "rim", source: str = "cover.seam_allowance", **more: Any
+) -> Panel:
+    """A disc, its rim one edge that starts at the right.
+
+    Raises:
+        Impossible: the radius cannot be cut.
+    """
+    r = checked(radius, f"the radius of the {name}", f"panels.{name}")
+    cut_radius = with_allowances(radius, (finish, source))
+    rim = Edge(edge, arc_about((0.0, 0.0), r, 0.0, 2.0 * math.pi), finish)
+    across, cut_across = radius * 2.0, cut_radius * 2.0
+    sizes = {"radius": radius, "cut radius": cut_radius, **more.pop("sizes", {})}
+    return Panel(name, (rim,), across, across, cut_across, cut_across, sizes=sizes, **more)
+
+
+def sector(
+    name: str,
+    inner: Worked,
+    outer: Worked,
+    height: Worked,
+    *,
+    inside: Finish,
+    outside: Finish,
+    sides: Finish,
+    names: tuple[str, str, str, str] = ("bottom", "right", "top", "left"),
+    **more: Any,
+) -> Panel:
+    """A piece of a ring between two arcs `inner` and `outer` long, `height` apart; a rectangle when they are equal.
+
+    Bottom is the inner arc when it is the shorter one; the piece is symmetrical about a vertical line.
+
+    Raises:
+        Impossible: a size cannot be cut.
+    """
+    a, b, s = (
+        checked(size, f"the {words} of the {name}", f"panels.{name}")
+        for size, words in ((inner, "lower edge"), (outer, "upper edge"), (height, "slant"))
+    )
+    angle = (b - a) / s  # radians between the sides; negative when the bottom is the longer
+    if abs(angle) >= 2.0 * math.pi:
+        raise Impossible(
+            f"the {name} would have to span {math.degrees(abs(angle)):.0f}°: more panels are needed", f"panels.{name}"
+        )
+    # The bottom runs left to right; with the longer arc on top the common centre lies below, and it bulges upward.
+    bottom = Arc((0.0, 0.0), angle / 2.0, -angle / a, a)
+    side_heading = math.pi / 2.0 - angle / 2.0
+    right = Arc(bottom.end, side_heading, 0.0, s)
+    top = Arc(right.end, math.pi - angle / 2.0, angle / b, b)
+    left = line(top.end, bottom.start)
+    panel_edges = tuple(
+        Edge(edge_name, curve, finish)
+        for edge_name, curve, finish in zip(
+            names, (bottom, right, top, left), (inside, sides, outside, sides), strict=True
+        )
+    )
+    return outline(
+        name,
+        panel_edges,
+        sizes={"lower edge": inner, "upper edge": outer, "slant": height, **more.pop("sizes", {})},
+        **more,
+    )
+
+
+def outline(
+    name: str, edges: tuple[Edge, ...], length: Worked | None = None, width: Worked | None = None, **more: Any
+) -> Panel:
+    """Any closed outline. Without given sizes, those of its bounding box are taken.
+
+    Raises:
+        Impossible: the outline crosses itself.
+    """
+    draft = Panel(name, edges, _ZERO, _ZERO, _ZERO, _ZERO, **more)
+    ring = shapely.Polygon(draft.sew_points)
+    if not ring.is_valid:
+        raise Impossible(f"the outline of the {name} crosses itself: {shapely.is_valid_reason(ring)}", f"panels.{name}")
+    spans = np.ptp(draft.sew_points, axis=0)
+    finished = (length or worked("outline", float(spans[0])), width or worked("outline", float(spans[1])))
+    cut = cut_size(draft)
+    allowance = [
+        worked("allowances", size - float(sew), how="cut line around the outline")
+        for size, sew in zip(cut, finished, strict=True)
+    ]
+    return replace(
+        draft,
+        length=finished[0],
+        width=finished[1],
+        cut_length=finished[0] + allowance[0],
+        cut_width=finished[1] + allowance[1],
+    )
+
+
+def edge(name: str, curve: Curve, finish: Finish) -> Edge:
+    """An edge, for schemes that build their own outline."""
+    return Edge(name, curve, finish)
+
+
+_ZERO = worked("nothing", 0.0)

@@ -1,0 +1,120 @@
+"""What the program has to say: one shape for every warning, judgement and remedy.
+
+Every code is listed here once with its meaning, so that docs/findings.md is generated and no code is used unlisted.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+
+class Severity(StrEnum):
+    """How much a finding matters."""
+
+    STOP = "stop"
+    LOOK = "look"
+    NOTE = "note"
+
+    @property
+    def words(self) -> str:
+        """What the severity asks of the person."""
+        return {"stop": "do not cut", "look": "look at this", "note": "good to know"}[self.value]
+
+
+class Act(StrEnum):
+    """What a change does at its path."""
+
+    SET = "set"
+    REMOVE = "remove"
+    ADD = "add"
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One change to a job: at `path` (dotted; a step into a list is a position or an item's own name), set, remove or add."""
+
+    path: str
+    value: Any = None
+    act: Act = Act.SET
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """What can be done about a finding, in words, as changes that are applied together."""
+
+    words: str
+    changes: tuple[Change, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """Something the program has to say. `where` is the path of the thing it is about (a reading, a choice, a panel, a seam)."""
+
+    code: str
+    severity: Severity
+    text: str
+    where: str
+    remedies: tuple[Remedy, ...] = ()
+
+    def __post_init__(self) -> None:
+        if self.code not in CATALOGUE:
+            raise KeyError(f"finding code {self.code!r} is not in the catalogue")
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """What a code means, for the catalogue: meaning and usual remedy, in words."""
+
+    severity: Severity
+    meaning: str
+    remedy: str
+
+
+class Impossible(ValueError):
+    """Geometry that cannot be: carries the place in the job and what to do. The pipeline turns it into a finding."""
+
+    def __init__(self, text: str, where: str, *remedies: Remedy) -> None:
+        self.text, self.where, self.remedies = text, where, remedies
+        super().__init__(text)
+
+
+S, L, N = Severity.STOP, Severity.LOOK, Severity.NOTE
+CATALOGUE: dict[str, Entry] = {
+    "reading-missing": Entry(
+        S, "A reading that the form needs has not been taken.", "Take it; the sketch shows where the tape goes."
+    ),
+    "reading-misread": Entry(L, "One repeat is far from the others.", "Leave it out, or measure again."),
+    "readings-disagree": Entry(
+        L,
+        "Two readings of the same thing differ by more than both spreads allow.",
+        "Use the girth; take the across-reading again.",
+    ),
+    "size-impossible": Entry(
+        S, "A size comes out zero, negative or not possible in geometry.", "Change the number that is named."
+    ),
+    "hem-too-deep": Entry(S, "The hem is deeper than the panel it folds onto.", "Make the hem narrower."),
+    "hem-counted-twice": Entry(
+        L, "The drop already holds the hem: it would be added a second time.", "Take the hem off the drop."
+    ),
+    "will-not-go-on": Entry(
+        S, "The cover is narrower inside than the object where it has to pass.", "Add clearance, or let a closure open."
+    ),
+    "tight": Entry(L, "The cover goes on with a struggle.", "Add clearance."),
+    "flaps": Entry(
+        L, "The cover is so wide that it flaps in wind and pools water.", "Take clearance away, or add a drawcord."
+    ),
+    "chance-low": Entry(
+        L,
+        "The spread of readings and sewing leaves a fair chance that the cover does not go on.",
+        "Measure the named reading again, or add clearance.",
+    ),
+    "seam-not-true": Entry(
+        S, "The two sides of a seam differ by more than the tolerance.", "Change the side that is easier to change."
+    ),
+    "cord-cannot-close": Entry(
+        L,
+        "The cloth cannot be gathered as far as the cord is to be drawn.",
+        "Draw it in less, or make the casing edge shorter.",
+    ),
+    "longer-than-cloth": Entry(L, "A panel is longer than the cloth is wide.", "Cut it along the cloth, or piece it."),
+}

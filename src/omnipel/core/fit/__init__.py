@@ -1,0 +1,1 @@
+"""Will it go on, and how sure is that."""

@@ -1,0 +1,126 @@
+"""Surfaces for the sketch: rings of points joined by faces, and polylines that are always drawn.
+
+Frame: x to the right, y away from the viewer, z up; z = 0 on the ground. mm.
+"""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+Solid = NDArray[np.float64]
+"""`(n, 3)` array of x, y, z in mm."""
+
+AROUND = 48
+"""Faces around a round body: round to the eye at 400 px, and few enough to draw in a frame."""
+CREASE = 0.6
+"""Radians. Two faces that meet at more than this have a line between them; a round body's own facets do not."""
+
+
+@dataclass(frozen=True, slots=True)
+class Face:
+    """A flat or nearly flat polygon `(n, 3)`, counter-clockwise seen from outside, and what it belongs to."""
+
+    points: Solid
+    part: str = "object"
+
+
+@dataclass(frozen=True)
+class Mesh:
+    """Faces; the lines between them follow from their angles."""
+
+    faces: tuple[Face, ...] = ()
+
+    def __add__(self, other: "Mesh") -> "Mesh":
+        return Mesh((*self.faces, *other.faces))
+
+    @cached_property
+    def normals(self) -> Solid:
+        """Unit normals of the faces after Newell, sound for slightly bent and concave ones, `(n, 3)`."""
+        made = np.empty((len(self.faces), 3))
+        for i, face in enumerate(self.faces):
+            made[i] = _newell(face.points)
+        sizes = np.linalg.norm(made, axis=1, keepdims=True)
+        return made / np.where(sizes > 0.0, sizes, 1.0)
+
+    @cached_property
+    def middles(self) -> Solid:
+        """Middles of the faces, `(n, 3)`."""
+        return np.array([face.points.mean(axis=0) for face in self.faces]).reshape(-1, 3)
+
+    @cached_property
+    def edges(self) -> tuple[Solid, NDArray[np.intp]]:
+        """Edges as pairs of ends `(e, 2, 3)` and the two faces that meet there `(e, 2)`, −1 for none."""
+        known: dict[tuple[tuple[float, ...], ...], int] = {}
+        ends: list[Solid] = []
+        sides: list[list[int]] = []
+        for i, face in enumerate(self.faces):
+            keys = [tuple(point) for point in np.round(face.points, 3).tolist()]
+            for k, key in enumerate(keys):
+                following = keys[(k + 1) % len(keys)]
+                if key == following:
+                    continue
+                name = (key, following) if key < following else (following, key)
+                if name in known:
+                    sides[known[name]][1] = i
+                else:
+                    known[name] = len(ends)
+                    ends.append(np.stack((face.points[k], face.points[(k + 1) % len(keys)])))
+                    sides.append([i, -1])
+        return np.array(ends).reshape(-1, 2, 3), np.array(sides, dtype=np.intp).reshape(-1, 2)
+
+
+def _newell(points: Solid) -> Solid:
+    x, y, z = points.T
+    xn, yn, zn = np.roll(points, -1, axis=0).T
+    return np.array([((y - yn) * (z + zn)).sum(), ((z - zn) * (x + xn)).sum(), ((x - xn) * (y + yn)).sum()])
+
+
+def ring(radius: float, z: float, count: int = AROUND) -> Solid:
+    """A level circle, counter-clockwise from above, `(count, 3)`, its first point towards the viewer."""
+    angles = np.linspace(0.0, 2.0 * math.pi, count, endpoint=False) - math.pi / 2.0
+    return np.column_stack((radius * np.cos(angles), radius * np.sin(angles), np.full(count, z)))
+
+
+def level(outline: NDArray[np.float64], z: float) -> Solid:
+    """A flat outline `(n, 2)` at height z, `(n, 3)`."""
+    return np.column_stack((outline, np.full(len(outline), z)))
+
+
+def loft(rings: Sequence[Solid], part: str = "object", *, top: bool = True, bottom: bool = True) -> Mesh:
+    """Join rings of equal count, counter-clockwise from above, from the lowest to the highest; close the ends if asked."""
+    faces = []
+    for low, high in zip(rings, rings[1:], strict=False):
+        low_next, high_next = np.roll(low, -1, axis=0), np.roll(high, -1, axis=0)
+        quads = np.stack((low, low_next, high_next, high), axis=1)
+        faces += [Face(quad, part) for quad in quads]
+    if top:
+        faces.append(Face(rings[-1], part))
+    if bottom:
+        faces.append(Face(rings[0][::-1], part))
+    return Mesh(tuple(faces))
+
+
+def block(
+    middle: tuple[float, float, float], out: float, reach: float, wide: float, high: float, part: str = "sticks out"
+) -> Mesh:
+    """A block that stands out from a surface: at `middle` on it, pointing in level direction `out` (radians)."""
+    away, along = np.array([math.cos(out), math.sin(out)]), np.array([-math.sin(out), math.cos(out)])
+    base = np.array(middle[:2])
+    corners = np.array(
+        [
+            base - along * wide / 2,
+            base + away * reach - along * wide / 2,
+            base + away * reach + along * wide / 2,
+            base + along * wide / 2,
+        ]
+    )
+    return loft([level(corners, middle[2] - high / 2), level(corners, middle[2] + high / 2)], part)
+
+
+def closed(points: Solid) -> Solid:
+    """The ring with its first point again at the end."""
+    return np.concatenate((points, points[:1]))

@@ -1,0 +1,217 @@
+"""The job: only what a person decided or measured. Everything else is computed from it.
+
+These frozen dataclasses are the one definition of a job. The document layer validates files against them and generates the
+JSON Schema from them.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, fields, is_dataclass, replace
+from enum import StrEnum
+from typing import Annotated, Any
+
+from annotated_types import Ge, Gt, Le, Len
+
+from omnipel.core.drafting.finishes import Allowance, Finish, FinishKind
+from omnipel.core.drafting.seams import ClipSchool
+from omnipel.core.findings import Act, Change
+from omnipel.core.forms.thing import Thing
+from omnipel.core.tape.readings import Reading
+from omnipel.core.tape.units import Unit
+from omnipel.core.tolerances import LONGEST
+
+Name = Annotated[str, Len(1, 120)]
+Text = Annotated[str, Len(0, 4000)]
+Length = Annotated[float, Gt(0), Le(LONGEST)]
+Gap = Annotated[float, Ge(0), Le(1000)]
+Share = Annotated[float, Ge(0), Le(0.5)]
+Choice = bool | float | str
+"""What a scheme's own choice may hold."""
+
+CONFIG = {"extra": "forbid", "allow_inf_nan": False}
+
+
+class ClearanceSchool(StrEnum):
+    """Three ways to say how much larger the cover is than the object."""
+
+    SIDE = "by the side"
+    DIMENSION = "by the dimension"
+    GIRTH = "by the girth"
+
+
+class RingSchool(StrEnum):
+    """How a strip is joined to a ring."""
+
+    RING_FIRST = "ring first"
+    MEET_AND_TRIM = "meet and trim"
+
+
+class LiningSchool(StrEnum):
+    """How a lining is put in."""
+
+    NONE = "none"
+    BAGGED = "bagged"
+    BOUND = "bound"
+    AS_ONE = "layers as one"
+
+
+class HemOrder(StrEnum):
+    """Whether the hem is sewn before or after the panels are joined."""
+
+    HEM_FIRST = "hem first"
+    HEM_LAST = "hem last"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Clearance:
+    """The gap between object and inside of cover, in the school's own measure.
+
+    `amount` is the gap on each side (by the side), the ease added to each across-dimension (by the dimension), in mm, or the
+    share of the girth (by the girth), as a number like 0.04.
+    """
+
+    __pydantic_config__ = CONFIG
+
+    school: ClearanceSchool = ClearanceSchool.SIDE
+    amount: Gap = 12.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ClothChoice:
+    """The cloth as far as the draft needs it."""
+
+    __pydantic_config__ = CONFIG
+
+    name: Annotated[str, Len(0, 120)] = "solution-dyed acrylic"
+    colour: Annotated[str, Len(0, 9)] = "#5f7f6f"
+    thickness: Gap = 0.5
+    usable_width: Length = 1500.0
+    gather_limit: Annotated[float, Ge(1), Le(6)] = 2.0
+    frays: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Override:
+    """A finished size set by hand, with the reason."""
+
+    __pydantic_config__ = CONFIG
+
+    size: Name
+    value: Length
+    reason: Annotated[str, Len(1, 500)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CoverChoices:
+    """What was decided about the cover."""
+
+    __pydantic_config__ = CONFIG
+
+    scheme: Annotated[str, Len(1, 60)]
+    clearance: Clearance = field(default_factory=Clearance)
+    cloth: ClothChoice = field(default_factory=ClothChoice)
+    padding: Gap = 0.0
+    seam_allowance: Allowance = 12.0
+    closing_allowance: Allowance = 12.0
+    hem: Finish = Finish(kind=FinishKind.DOUBLE_HEM, width=25.0, turn_under=15.0)
+    ring: RingSchool = RingSchool.RING_FIRST
+    clips: ClipSchool = ClipSchool.STRAIGHT
+    sewing_sigma: Annotated[float, Ge(0), Le(10)] = 1.0
+    options: Mapping[str, Choice] = field(default_factory=dict)
+    overrides: Annotated[tuple[Override, ...], Len(0, 60)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job:
+    """One cover to be made."""
+
+    __pydantic_config__ = CONFIG
+
+    name: Name
+    owner: Annotated[str, Len(0, 120)] = ""
+    place: Annotated[str, Len(0, 120)] = ""
+    unit: Unit = Unit.MM
+    thing: Thing
+    readings: Annotated[tuple[Reading, ...], Len(0, 200)] = ()
+    cover: CoverChoices
+    notes: Text = ""
+
+    def reading(self, place: str) -> Reading | None:
+        """The reading taken at a place."""
+        return next((reading for reading in self.readings if reading.place == place), None)
+
+
+def with_reading(job: Job, reading: Reading) -> Job:
+    """The job with a reading put in, in place of any other at the same place."""
+    if job.reading(reading.place) is None:
+        return replace(job, readings=(*job.readings, reading))
+    return replace(job, readings=tuple(reading if old.place == reading.place else old for old in job.readings))
+
+
+def changed(job: Job, *changes: Change) -> Job:
+    """The job with changes applied, in order.
+
+    Raises:
+        KeyError: a path leads nowhere.
+    """
+    for change in changes:
+        job = _changed(job, change.path.split("."), change)
+    return job
+
+
+def value_at(job: Job, path: str) -> Any:
+    """What stands at a path of the job.
+
+    Raises:
+        KeyError: the path leads nowhere.
+    """
+    found: Any = job
+    steps = path.split(".")
+    while steps:
+        found = _step(found, steps)[1]
+    return found
+
+
+def _changed(node: Any, steps: list[str], change: Change) -> Any:
+    """`node` with the change made `steps` further down."""
+    if not steps:
+        return (*node, change.value) if change.act is Act.ADD else change.value
+    rest = list(steps)
+    key, child = _step(node, rest, missing_ok=change.act is Act.SET)
+    if change.act is Act.REMOVE and not rest:
+        if isinstance(node, tuple):
+            return tuple(item for i, item in enumerate(node) if i != key)
+        return {name: value for name, value in node.items() if name != key}
+    value = _changed(child, rest, change)
+    if isinstance(node, tuple):
+        return tuple(value if i == key else item for i, item in enumerate(node))
+    if is_dataclass(node) and not isinstance(node, type):
+        return replace(node, **{key: value})
+    return {**node, key: value}
+
+
+def _step(node: Any, steps: list[str], *, missing_ok: bool = False) -> tuple[Any, Any]:
+    """Take one step off `steps`: the key and the child it leads to. Items of a tuple go by position or own name."""
+    if isinstance(node, tuple):
+        # An item's name may itself hold dots ("girth.2"), so the longest match wins.
+        for cut in range(len(steps), 0, -1):
+            wanted = ".".join(steps[:cut])
+            for i, item in enumerate(node):
+                if wanted in (
+                    getattr(item, "place", None),
+                    getattr(item, "name", None),
+                    getattr(item, "size", None),
+                    str(i),
+                ):
+                    del steps[:cut]
+                    return i, item
+        raise KeyError(".".join(steps))
+    key = steps.pop(0)
+    if is_dataclass(node) and not isinstance(node, type):
+        if key not in {f.name for f in fields(node)}:
+            raise KeyError(key)
+        return key, getattr(node, key)
+    if isinstance(node, Mapping):
+        if key not in node and not (missing_ok and not steps):
+            raise KeyError(key)
+        return key, node.get(key)
+    raise KeyError(key)

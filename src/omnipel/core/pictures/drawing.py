@@ -1,0 +1,114 @@
+"""The display list that every picture is made of: paths and labels on named layers, millimetres, y up."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from enum import StrEnum
+from functools import cached_property
+
+import numpy as np
+
+from omnipel.core.drafting.curves import Points
+
+
+class Layer(StrEnum):
+    """What a line means; each has its own weight and dash in every back-end."""
+
+    FACE = "face"
+    OUTLINE = "outline"
+    CUT = "cut"
+    SEW = "sew"
+    FOLD = "fold"
+    MARKS = "marks"
+    GRAIN = "grain"
+    FIGURE = "figure"
+    TEXT = "text"
+    DIMENSION = "dimension"
+    TAPE = "tape"
+    COVER = "cover"
+
+
+LAYER_WORDS = {
+    Layer.CUT: "cut line",
+    Layer.SEW: "sew line",
+    Layer.FOLD: "fold",
+    Layer.MARKS: "match mark, clip",
+    Layer.GRAIN: "grain",
+    Layer.FIGURE: "placement",
+}
+"""The key that stands beside a panel drawing."""
+
+
+@dataclass(frozen=True)
+class Path:
+    """A polyline, or separate segments when `pairs`. `tone` 0 … 1 shades a filled face; `ref` says what was drawn."""
+
+    points: Points
+    layer: Layer
+    closed: bool = False
+    fill: str = ""
+    tone: float = 1.0
+    ref: str = ""
+    pairs: bool = False
+
+
+@dataclass(frozen=True, slots=True)
+class Label:
+    """Words at a point. `size` is the height of the text in mm; `anchor` 0 left, 0.5 middle, 1 right; `angle` radians."""
+
+    at: tuple[float, float]
+    words: str
+    size: float
+    layer: Layer = Layer.TEXT
+    anchor: float = 0.5
+    angle: float = 0.0
+    strong: bool = False
+    ref: str = ""
+
+
+Item = Path | Label
+
+
+@dataclass(frozen=True)
+class Drawing:
+    """A picture."""
+
+    items: tuple[Item, ...]
+
+    @cached_property
+    def bounds(self) -> tuple[float, float, float, float]:
+        """xmin, ymin, xmax, ymax of all paths and labels' anchors; zeros when empty."""
+        corners = [
+            np.vstack((item.points.min(axis=0), item.points.max(axis=0)))
+            if isinstance(item, Path)
+            else np.array([item.at])
+            for item in self.items
+            if isinstance(item, Label) or len(item.points)
+        ]
+        if not corners:
+            return 0.0, 0.0, 0.0, 0.0
+        low, high = np.vstack(corners).min(axis=0), np.vstack(corners).max(axis=0)
+        return float(low[0]), float(low[1]), float(high[0]), float(high[1])
+
+    def moved(self, dx: float, dy: float) -> "Drawing":
+        """The same picture elsewhere."""
+        return Drawing(tuple(_moved(item, dx, dy) for item in self.items))
+
+
+def together(drawings: Iterable[Drawing]) -> Drawing:
+    """Several pictures as one."""
+    return Drawing(tuple(item for drawing in drawings for item in drawing.items))
+
+
+def _moved(item: Item, dx: float, dy: float) -> Item:
+    if isinstance(item, Path):
+        return Path(item.points + (dx, dy), item.layer, item.closed, item.fill, item.tone, item.ref, item.pairs)
+    return Label(
+        (item.at[0] + dx, item.at[1] + dy),
+        item.words,
+        item.size,
+        item.layer,
+        item.anchor,
+        item.angle,
+        item.strong,
+        item.ref,
+    )

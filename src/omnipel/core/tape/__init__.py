@@ -1,0 +1,1 @@
+"""Lengths as people write them; readings, their spread, and cross-checks between them."""

@@ -1,0 +1,78 @@
+"""Every tolerance of the program, each with its reason. Lengths in mm unless the name says otherwise."""
+
+from typing import Final
+
+CHORD_ERROR: Final = 0.01
+"""A curve is flattened so that no chord leaves it by more: a tenth of what a test measures on paper."""
+
+SAME_POINT: Final = 1e-6
+"""Two points nearer than this are one: far under a chalk line, far over rounding at 20 m (4e-12)."""
+
+STRAIGHT_ANGLE: Final = 1e-9
+"""Radians. A turn smaller than this between two edges is no corner."""
+
+CORNER_ANGLE: Final = 0.35
+"""Radians (20°). A traced outline that turns more than this at one point has a corner there."""
+
+SEAM: Final = 1.5
+"""How much the two sides of a seam may differ before a sewist sees a pucker (trade practice)."""
+
+SEAM_SOUND: Final = 0.01
+"""How much two sides that come from the same number may differ: rounding only."""
+
+MITRE_REACH: Final = 4.0
+"""A sharp corner of the cut line is blunted beyond this many allowances, so that no spike leaves the cloth."""
+
+MITRE_ALLOWANCE: Final = 10.0
+"""A mitre between two hems leaves this much to sew, or the hem width when that is less."""
+
+NOTCH_SPACING: Final = 300.0
+"""No match mark is further than this from the next: an arm's comfortable reach at the machine."""
+
+CLIP_RADIUS: Final = 250.0
+"""A straight edge bent to a sew-line radius under this wants relief clips."""
+
+CLIP_SPACING: Final = 25.0
+"""Relief clips this far apart on an ordinary curve ..."""
+
+CLIP_RADIUS_TIGHT: Final = 80.0
+"""... and closer when the sew-line radius is under this ..."""
+
+CLIP_SPACING_TIGHT: Final = 15.0
+"""... namely this far apart."""
+
+CLIP_SHORT_OF_STITCH: Final = 2.0
+"""A relief clip ends this far short of the stitch line, so that it never cuts a stitch."""
+
+GIRTH_AGAINST_ACROSS: Final = 0.02
+"""Share. A girth and an across-reading that differ by more do not describe the same round body."""
+
+MISREAD_DEVIATIONS: Final = 3.0
+"""A repeat further from the median than this many scaled median deviations is a likely misread."""
+
+SEW_SIGMA: Final = 1.0
+"""Each seam is sewn off by about this; it moves a girth by twice as much."""
+
+TIGHT_CLEARANCE: Final = 3.0
+"""Slack over 2π below this is a struggle to get on (no lubricated cloth slides under less)."""
+
+FLAP_CLEARANCE: Final = 30.0
+"""Slack over 2π above this lets the wall flap in wind and pool water."""
+
+SURE_CHANCE: Final = 0.95
+"""Share. Below this chance of going on the program asks for better readings or more clearance."""
+
+GATHER_LIMIT_CANVAS: Final = 2.0
+"""Heavy canvas closes to 1 : 2 at best."""
+
+GORE_EXCESS: Final = 0.01
+"""Share by which flat gore edges may exceed the meridian before more gores are proposed."""
+
+SHORTEST: Final = 1.0
+"""Nothing shorter can be measured with a tape or sewn."""
+
+LONGEST: Final = 100_000.0
+"""Nothing longer is a cover: 100 m."""
+
+WORN_ROUND: Final = 1e-9
+"""Relative. Sums of terms agree with their value to this, which is rounding only."""

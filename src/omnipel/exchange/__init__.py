@@ -1,0 +1,1 @@
+"""Drafts out to paper and files: SVG, PDF, plain data."""

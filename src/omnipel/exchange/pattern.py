@@ -1,0 +1,169 @@
+"""The full-size pattern as PDF: tiles with test square, tile map, registration marks, and the cutting sheet."""
+
+import io
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+import shapely
+from reportlab.lib.units import mm
+from reportlab.pdfgen.canvas import Canvas
+
+from omnipel.core.draft import Draft
+from omnipel.core.drafting.panel import Panel
+from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.sheet import panel_drawing
+from omnipel.exchange.cutting import cutting_sheet
+from omnipel.exchange.paper import PAPERS, PLAIN, SQUARE, STRONG, Paper, check_square, load_type, replay
+
+FOOT = 12.0
+"""Strip below each tile for its name, mm."""
+LAP = 10.0
+"""Neighbouring tiles show this much of one another, to be glued over, mm."""
+
+
+@dataclass(frozen=True, slots=True)
+class Tiling:
+    """How one panel is spread over sheets: columns and rows, each `step_x` by `step_y` mm, from a lower left corner."""
+
+    columns: int
+    rows: int
+    step_x: float
+    step_y: float
+    left: float
+    low: float
+
+    def tiles(self) -> Iterator[tuple[int, int]]:
+        """Column and row of every tile, top row first, as one lays them on the floor."""
+        for row in reversed(range(self.rows)):
+            for column in range(self.columns):
+                yield column, row
+
+
+def tiling(drawing: Drawing, paper: Paper) -> Tiling:
+    """The tiling of a drawing on a paper."""
+    x0, y0, x1, y1 = drawing.bounds
+    step_x = paper.width - 2.0 * paper.margin - LAP
+    step_y = paper.height - 2.0 * paper.margin - FOOT - LAP
+    columns = max(1, math.ceil((x1 - x0 - LAP) / step_x))
+    rows = max(1, math.ceil((y1 - y0 - LAP) / step_y))
+    spare_x, spare_y = columns * step_x + LAP - (x1 - x0), rows * step_y + LAP - (y1 - y0)
+    return Tiling(columns, rows, step_x, step_y, x0 - spare_x / 2.0, y0 - spare_y / 2.0)
+
+
+def pattern_pdf(draft: Draft, paper_name: str = "A4") -> bytes:
+    """The pattern of a job: cutting sheet, then for every panel its tile map and tiles, full size.
+
+    Raises:
+        KeyError: no such paper.
+    """
+    paper = PAPERS[paper_name]
+    load_type()
+    target = io.BytesIO()
+    canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
+    canvas.setTitle(f"{draft.job.name} · pattern")
+    canvas.setAuthor("Omnipel")
+    sheet_paper = PAPERS["Letter" if paper_name == "Letter" else "A4"]
+    canvas.setPageSize((sheet_paper.width * mm, sheet_paper.height * mm))
+    cutting_sheet(canvas, draft, sheet_paper)
+    canvas.setPageSize((paper.width * mm, paper.height * mm))
+    for number, panel in enumerate(draft.panels):
+        _panel_pages(canvas, panel, draft, paper, first=number == 0)
+    canvas.save()
+    return target.getvalue()
+
+
+def _panel_pages(canvas: Any, panel: Panel, draft: Draft, paper: Paper, *, first: bool) -> None:
+    drawing = panel_drawing(panel, draft.job.unit, 5.0, dimensions=False)
+    spread = tiling(drawing, paper)
+    for count, (column, row) in enumerate(spread.tiles()):
+        _tile(canvas, drawing, spread, column, row, paper)
+        _foot(canvas, panel, draft, spread, column, row, paper)
+        if count == 0:
+            _map(canvas, drawing, spread, paper)
+        if count == 0 and first:
+            _test_square_where_free(canvas, drawing, spread, column, row, paper)
+        canvas.showPage()
+
+
+def _tile(canvas: Any, drawing: Drawing, spread: Tiling, column: int, row: int, paper: Paper) -> None:
+    """One tile, clipped to what the printer can reach, with registration crosses at its four corners."""
+    wide, high = spread.step_x + LAP, spread.step_y + LAP
+    x, y = spread.left + column * spread.step_x, spread.low + row * spread.step_y
+    origin_x, origin_y = paper.margin, paper.margin + FOOT
+    canvas.saveState()
+    frame = canvas.beginPath()
+    frame.rect(origin_x * mm, origin_y * mm, wide * mm, high * mm)
+    canvas.clipPath(frame, stroke=0)
+    canvas.translate((origin_x - x) * mm, (origin_y - y) * mm)
+    near = [item for item in drawing.items if _touches(item, x, y, wide, high)]
+    replay(canvas, Drawing(tuple(near)))
+    canvas.restoreState()
+    canvas.setLineWidth(0.25 * mm)
+    canvas.setStrokeGray(0.45)
+    canvas.setDash([1.5 * mm, 1.5 * mm], 0)
+    canvas.rect(origin_x * mm, origin_y * mm, spread.step_x * mm, spread.step_y * mm)
+    canvas.setDash([], 0)
+    canvas.setStrokeGray(0.0)
+    for cx in (origin_x, origin_x + spread.step_x):
+        for cy in (origin_y, origin_y + spread.step_y):
+            canvas.line((cx - 4) * mm, cy * mm, (cx + 4) * mm, cy * mm)
+            canvas.line(cx * mm, (cy - 4) * mm, cx * mm, (cy + 4) * mm)
+            canvas.circle(cx * mm, cy * mm, 2 * mm, stroke=1, fill=0)
+
+
+def _touches(item: Path | Label, x: float, y: float, wide: float, high: float) -> bool:
+    if isinstance(item, Label):
+        reach = item.size * (len(item.words) + 2)
+        return x - reach < item.at[0] < x + wide + reach and y - reach < item.at[1] < y + high + reach
+    low, top = item.points.min(axis=0), item.points.max(axis=0)
+    return bool(low[0] <= x + wide and top[0] >= x and low[1] <= y + high and top[1] >= y)
+
+
+def _foot(canvas: Any, panel: Panel, draft: Draft, spread: Tiling, column: int, row: int, paper: Paper) -> None:
+    from_top = spread.rows - row
+    canvas.setFillGray(0.0)
+    canvas.setFont(STRONG, 10)
+    canvas.drawString(
+        paper.margin * mm,
+        (paper.margin + 4) * mm,
+        f"{panel.name}   row {from_top} of {spread.rows}, column {column + 1} of {spread.columns}",
+    )
+    canvas.setFont(PLAIN, 8.5)
+    words = f"{draft.job.name} · cut {panel.count} from {panel.cloth} · print at 100 %, trim or fold at the dashed line, lay cross on cross"
+    canvas.drawString(paper.margin * mm, paper.margin * mm, words)
+
+
+def _map(canvas: Any, drawing: Drawing, spread: Tiling, paper: Paper) -> None:
+    """Where every tile of this panel lies, small, at the right of the foot strip."""
+    scale = min(10.0 / (spread.step_y * spread.rows), 70.0 / (spread.step_x * spread.columns))
+    wide, high = scale * spread.step_x, scale * spread.step_y
+    left, low = paper.width - paper.margin - wide * spread.columns, paper.margin
+    canvas.saveState()
+    canvas.setLineWidth(0.15 * mm)
+    canvas.setStrokeGray(0.5)
+    for column, row in spread.tiles():
+        canvas.rect((left + column * wide) * mm, (low + row * high) * mm, wide * mm, high * mm)
+    canvas.setStrokeGray(0.0)
+    canvas.setLineWidth(0.3 * mm)
+    outline = next(item for item in drawing.items if isinstance(item, Path) and item.closed)
+    path = canvas.beginPath()
+    points = [
+        ((left + (x - spread.left) * scale) * mm, (low + (y - spread.low) * scale) * mm)
+        for x, y in outline.points.tolist()
+    ]
+    path.moveTo(*points[0])
+    for point in points[1:]:
+        path.lineTo(*point)
+    path.close()
+    canvas.drawPath(path, stroke=1, fill=0)
+    canvas.restoreState()
+
+
+def _test_square_where_free(canvas: Any, drawing: Drawing, spread: Tiling, column: int, row: int, paper: Paper) -> None:
+    """A test square on the first tile too, where nothing of the panel lies under it."""
+    x, y = spread.left + column * spread.step_x + 12.0, spread.low + row * spread.step_y + 12.0
+    outline = next(item for item in drawing.items if isinstance(item, Path) and item.closed)
+    if not shapely.Polygon(outline.points).intersects(shapely.box(x, y, x + SQUARE, y + SQUARE)):
+        check_square(canvas, paper.margin + 12.0, paper.margin + FOOT + 12.0)

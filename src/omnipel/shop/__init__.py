@@ -1,0 +1,1 @@
+"""The job document, the store that keeps every revision, and the sample shop."""

@@ -1,0 +1,266 @@
+"""A person at the window: from first start to a printed pattern, with keys only; wrong input; undo; units; recovery."""
+
+import os
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
+from tests.bench.conftest import open_job, type_into_focus
+
+from omnipel.bench.commands import COMMANDS
+from omnipel.bench.look import DARK, LIGHT
+from omnipel.bench.tally import FindingCard
+from omnipel.bench.window import Window
+from omnipel.core.tape.units import Unit
+from omnipel.shop.store import Store
+
+Opener = Callable[..., Window]
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+def test_first_start_to_printed_pattern_by_keys(open_window: Opener, qtbot: QtBot, tmp_path: Path) -> None:
+    window = open_window(tmp_path / "shop.sqlite")
+    assert window.shelf.first.isVisible()
+    assert not window.tally.isVisible()
+    qtbot.keyClick(window, Qt.Key.Key_N, CTRL)
+    assert window.here == "object"
+    qtbot.keyClick(window, Qt.Key.Key_2, CTRL)
+    tape = window.stations["tape"]
+    assert tape.field.line.hasFocus()
+    type_into_focus(qtbot, "girth")  # no such reading yet: refused in words
+    assert "is no reading" in tape.field.note.text()
+    tape.field.line.selectAll()
+    type_into_focus(qtbot, "1763", Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier)
+    type_into_focus(qtbot, "176.1cm")
+    assert tape.place == "drop"
+    type_into_focus(qtbot, "655")
+    draft = window.session.draft
+    assert draft is not None
+    assert window.session.open_job.reading("girth").repeats == (1763.0, 1761.0)  # type: ignore[union-attr]
+    assert draft.cover.sizes["wall_finished_height"].value == pytest.approx(655 + 12 + 0.25)
+    qtbot.keyClick(window, Qt.Key.Key_4, CTRL)
+    assert window.here == "panels"
+    assert "2 of 2" in window.tally.seams.value.text()
+    target = tmp_path / "pattern.pdf"
+    window.write_pattern(target, "A4")
+    assert target.read_bytes().startswith(b"%PDF")
+
+
+def test_every_change_is_there_after_a_restart_and_can_be_undone(
+    open_window: Opener, qtbot: QtBot, tmp_path: Path
+) -> None:
+    path = tmp_path / "shop.sqlite"
+    window = open_window(path, samples=True)
+    open_job(window, "Rain butt", "cover")
+    before = window.session.open_job
+    window.session.set("cover.clearance.amount", 20.0, "clearance 20")
+    window.session.set("cover.seam_allowance", 10.0, "seam allowance 10")
+    window.close()
+    again = open_window(path)
+    open_job(again, "Rain butt", "cover")
+    assert again.session.open_job.cover.clearance.amount == 20.0
+    qtbot.keyClick(again, Qt.Key.Key_Z, CTRL)
+    qtbot.keyClick(again, Qt.Key.Key_Z, CTRL)
+    assert again.session.open_job == before
+    qtbot.keyClick(again, Qt.Key.Key_Z, CTRL | Qt.KeyboardModifier.ShiftModifier)
+    assert again.session.open_job.cover.clearance.amount == 20.0
+
+
+@pytest.mark.parametrize("text", ["12 5/", "", "-5", "0", "1e308", "abc", "9" * 250, "5 cm x 5 cm", "1,763"])
+def test_wrong_lengths_are_refused_and_the_old_value_stays(sample_window: Window, qtbot: QtBot, text: str) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    job = sample_window.session.open_job
+    field = sample_window.stations["cover"].fields["cover.cloth.usable_width"]
+    field.setFocus()
+    field.line.selectAll()
+    if text:
+        qtbot.keyClicks(field.line, text)
+        qtbot.keyClick(field.line, Qt.Key.Key_Return)
+        assert field.note.isVisible()
+        assert field.line.property("wrong") is True
+    else:
+        field.line.clear()
+    sample_window.stations["cover"].fields["cover.seam_allowance"].setFocus()
+    assert sample_window.session.open_job == job
+    assert field.line.text() == field.shown != ""
+
+
+def test_a_hem_deeper_than_the_wall_stops_and_says_so(sample_window: Window) -> None:
+    open_job(sample_window, "Rain butt", "panels")
+    sample_window.session.set("cover.hem.width", 400.0, "hem")
+    sample_window.session.set("readings.drop.repeats", (300.0,), "drop")
+    station = sample_window.stations["panels"]
+    assert station.empty.isVisible()
+    assert "deeper than the wall" in station.empty.text()
+    sample_window.session.undo()
+    assert station.board.isVisible()
+
+
+def test_units_flip_everywhere_and_the_lengths_stay(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Rain butt", "tape")
+    sizes = {k: v.value for k, v in sample_window.session.draft.cover.sizes.items()}  # type: ignore[union-attr]
+    seen = set()
+    for _ in range(3):
+        qtbot.keyClick(sample_window, Qt.Key.Key_U, CTRL)
+        seen.add(sample_window.session.unit)
+        assert {k: v.value for k, v in sample_window.session.draft.cover.sizes.items()} == sizes  # type: ignore[union-attr]
+        assert sample_window.session.unit.words in sample_window.unit_button.text()
+    assert seen == {Unit.MM, Unit.CM, Unit.INCH_16}
+
+
+def test_the_working_line_shows_the_sum_of_what_is_pointed_at(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Honey extractor", "panels")
+    station = sample_window.stations["panels"]
+    number = next(n for n in station.numbers if n.words == "wall, cut length")
+    qtbot.mouseClick(number, Qt.MouseButton.LeftButton)
+    text = sample_window.working.text.text()
+    for words in ("wall, cut length", "girth", "clearance", "cloth", "seam allowance", "over the crank"):
+        assert words in text
+    sample_window.session.go.emit("cover.clearance.amount")
+    assert sample_window.here == "cover"
+    assert sample_window.stations["cover"].fields["cover.clearance.amount"].isAncestorOf(QApplication.focusWidget())
+
+
+def test_a_remedy_is_one_click(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Honey extractor", "tape")
+    card = next(c for c in sample_window.tally.findChildren(FindingCard) if c.finding.code == "reading-misread")
+    sample_window.session.remedy(card.finding.remedies[0])
+    assert sample_window.session.open_job.reading("girth").left_out == (2,)  # type: ignore[union-attr]
+    assert "reading-misread" not in [f.code for f in sample_window.session.draft.findings]  # type: ignore[union-attr]
+    assert sample_window.tally.goes_on.timer.isActive()  # what moved glows
+
+
+def test_a_click_on_an_edge_lights_both_sides_of_its_seam(sample_window: Window) -> None:
+    open_job(sample_window, "Honey extractor", "panels")
+    station = sample_window.stations["panels"]
+    station.board.clicked.emit("panels.wall.lid edge")
+    assert station.board.lit == {"panels.wall.lid edge", "panels.lid.rim"}
+    assert station.ledger.chosen == "wall to lid"
+
+
+def test_pointing_finds_edges_on_the_board(sample_window: Window) -> None:
+    open_job(sample_window, "Rain butt", "panels")
+    board = sample_window.stations["panels"].board
+    for item in board.drawing.items:
+        if getattr(item, "ref", "") == "panels.wall.lower edge" and hasattr(item, "points"):
+            x, y = item.points.mean(axis=0)
+            assert board.ref_at(board.to_screen(float(x), float(y))).startswith("panels.wall")
+            return
+    pytest.fail("the lower edge is not drawn")
+
+
+def test_a_second_window_looks_and_can_try_again(open_window: Opener, tmp_path: Path) -> None:
+    path = tmp_path / "shop.sqlite"
+    first, second = open_window(path, samples=True), open_window(path)
+    assert second.banner.isVisible()
+    open_job(second, "Rain butt", "cover")
+    before = second.session.open_job
+    second.session.set("cover.seam_allowance", 20.0, "seam")
+    assert second.session.open_job == before
+    first.close()
+    second.banner.click()
+    assert not second.banner.isVisible()
+    second.session.set("cover.seam_allowance", 20.0, "seam")
+    assert second.session.open_job.cover.seam_allowance == 20.0
+
+
+def test_a_full_disk_keeps_the_change_in_memory(sample_window: Window) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    store = sample_window.session.store
+    store.db.execute("PRAGMA query_only = ON")
+    sample_window.session.set("cover.seam_allowance", 20.0, "seam")
+    assert sample_window.session.unsaved
+    assert sample_window.banner.isVisible()
+    assert sample_window.session.open_job.cover.seam_allowance == 20.0
+    store.db.execute("PRAGMA query_only = OFF")
+    sample_window.banner.click()
+    assert not sample_window.session.unsaved
+    assert store.job(sample_window.session.key).cover.seam_allowance == 20.0  # type: ignore[arg-type]
+
+
+def test_delete_can_be_taken_back_and_archived_jobs_are_found(sample_window: Window) -> None:
+    shelf = sample_window.shelf
+    count = len(shelf.cards)
+    key = shelf.cards[0].card.id
+    shelf.wants.emit(f"delete:{key}")
+    assert len(shelf.cards) == count - 1
+    sample_window.working.text.linkActivated.emit(f"undelete.{key}")
+    assert len(shelf.cards) == count
+    shelf.search.setText("rain")
+    assert [c.card.job.name for c in shelf.cards] == ["Rain butt"]
+
+
+def test_job_files_come_in_and_what_is_none_is_said(sample_window: Window, tmp_path: Path) -> None:
+    from tests.jobs import drum
+
+    from omnipel.shop.document import write
+
+    good, bad = tmp_path / "good.omnipel.json", tmp_path / "bad.omnipel.json"
+    write(drum(), good)
+    bad.write_text("{")
+    count = len(sample_window.shelf.cards)
+    sample_window.bring_in([bad, good])
+    assert len(sample_window.shelf.cards) == count + 1
+    assert "bad.omnipel.json" in sample_window.working.text.text()
+
+
+def test_go_to_knows_readings_panels_seams_findings_jobs_and_commands(sample_window: Window) -> None:
+    open_job(sample_window, "Honey extractor", "tape")
+    goals = sample_window.goals()
+    kinds = {words.split(":")[0] for words, _ in goals}
+    assert {"reading", "panel", "seam", "finding", "job"} <= kinds
+    for words, (kind, value) in goals:
+        if kind == "path":
+            sample_window.go_to(value)
+            assert sample_window.here in ("object", "tape", "cover", "panels"), words
+    keys = [c.keys for c in COMMANDS if c.keys]
+    assert len(keys) == len(set(keys))
+
+
+def test_killed_and_opened_again_shows_the_last_state(open_window: Opener, tmp_path: Path) -> None:
+    path = tmp_path / "shop.sqlite"
+    window = open_window(path, samples=True)
+    open_job(window, "Rain butt", "cover")
+    window.session.set("cover.seam_allowance", 17.0, "seam")
+    copy = tmp_path / "after-the-kill.sqlite"
+    for extra in ("", "-wal"):  # what a killed process leaves on disk
+        source = Path(f"{path}{extra}")
+        if source.exists():
+            Path(f"{copy}{extra}").write_bytes(source.read_bytes())
+    with Store(copy) as store:
+        assert any(card.job.cover.seam_allowance == 17.0 for card in store.cards())
+    assert os.path.exists(path)
+
+
+@pytest.mark.parametrize("colours", [LIGHT, DARK])
+def test_text_can_be_read_on_every_ground(colours: object) -> None:
+    def luminance(colour: str) -> float:
+        parts = [int(colour[i : i + 2], 16) / 255.0 for i in (1, 3, 5)]
+        linear = [p / 12.92 if p <= 0.04045 else ((p + 0.055) / 1.055) ** 2.4 for p in parts]
+        return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+    def contrast(a: str, b: str) -> float:
+        high, low = sorted((luminance(getattr(colours, a)), luminance(getattr(colours, b))), reverse=True)
+        return (high + 0.05) / (low + 0.05)
+
+    for ground in ("ground", "surface", "glow"):
+        for text in ("ink", "soft", "accent", "look", "stop", "fine"):
+            if ground != "glow" or text in ("ink", "soft"):
+                assert contrast(text, ground) >= 4.5, (text, ground)
+    assert contrast("on_accent", "accent") >= 4.5
+
+
+def test_the_sketch_turns_by_mouse_and_keys(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Rain butt", "tape")
+    view = sample_window.stations["tape"].sketch
+    before = view.view
+    qtbot.keyClick(view, Qt.Key.Key_Left)
+    assert view.view.yaw != before.yaw
+    turned = view.view
+    qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=QPoint(60, 60))
+    qtbot.mouseMove(view, QPoint(90, 80))
+    qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=QPoint(90, 80))
+    assert view.view.pitch != turned.pitch

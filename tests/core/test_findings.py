@@ -1,0 +1,72 @@
+"""Every finding: a job that provokes it, and its remedy, after which it is gone."""
+
+from dataclasses import replace
+
+import pytest
+from tests.jobs import drum
+
+from omnipel.core.draft import draft
+from omnipel.core.drafting.finishes import double_hem
+from omnipel.core.findings import CATALOGUE
+from omnipel.core.job import Job, Override, changed, with_reading
+from omnipel.core.tape.readings import Instrument, Reading
+
+BY_HAND = Override(size="wall_sew_length", value=1860.0, reason="an old wall is to be used")
+
+PROVOKED: dict[str, Job] = {
+    "reading-missing": replace(drum(), readings=()),
+    "reading-misread": drum((1762.0, 1764.0, 1673.0, 1763.0)),
+    "readings-disagree": with_reading(drum(), Reading(place="across", repeats=(535.0,), instrument=Instrument.EYE)),
+    "size-impossible": drum(options={"draw": -5.0}),
+    "hem-too-deep": drum(drop=30.0, hem=double_hem(60.0, 15.0)),
+    "hem-counted-twice": drum(drop=760.0, readings={"height": 720.0}),
+    "will-not-go-on": drum(overrides=(Override(size="wall_sew_length", value=1700.0, reason="remnant"),)),
+    "tight": drum(c=1.0),
+    "flaps": drum(c=45.0),
+    "chance-low": drum(c=0.3),
+    "seam-not-true": drum(overrides=(BY_HAND,)),
+    "cord-cannot-close": drum(options={"skirt": True, "draw": 300.0}),
+    "longer-than-cloth": drum(drop=1800.0, usable_width=1500.0),
+}
+
+
+def codes(job: Job) -> list[str]:
+    return [finding.code for finding in draft(job).findings]
+
+
+def test_every_code_is_provoked() -> None:
+    assert set(PROVOKED) == set(CATALOGUE)
+
+
+@pytest.mark.parametrize("code", PROVOKED)
+def test_provoked_and_remedied(code: str) -> None:
+    job = PROVOKED[code]
+    found = [finding for finding in draft(job).findings if finding.code == code]
+    assert found, codes(job)
+    assert found[0].severity is CATALOGUE[code].severity or code == "longer-than-cloth"
+    assert found[0].text.endswith((".", "?"))
+    if code == "reading-missing":
+        assert code not in codes(drum())
+        return
+    if code == "hem-too-deep":
+        assert code not in codes(drum(drop=30.0, hem=double_hem(20.0, 8.0)))
+        return
+    assert found[0].remedies, found[0].text
+    for remedy in found[0].remedies:
+        assert remedy.words
+        assert code not in codes(changed(job, *remedy.changes)), remedy.words
+
+
+@pytest.mark.parametrize("drop", [0.5, 1e-6])
+def test_impossible_sizes_are_findings_not_errors(drop: float) -> None:
+    tiny = drum(1.0, drop, c=0.0, t=0.0)
+    assert "size-impossible" in codes(tiny) or "hem-too-deep" in codes(tiny)
+
+
+def test_a_size_set_by_hand_is_shown_with_its_reason_and_can_be_dropped() -> None:
+    drafted = draft(PROVOKED["seam-not-true"])
+    wall = drafted.cover.sizes["wall_cut_length"]
+    assert "an old wall is to be used" in wall.terms[0].name
+    assert wall.value == pytest.approx(1884.0)
+    finding = next(f for f in drafted.findings if f.code == "seam-not-true")
+    assert "too long" in finding.text

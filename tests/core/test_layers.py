@@ -1,0 +1,20 @@
+"""What the architecture promises: nothing below the bench loads Qt."""
+
+import subprocess
+import sys
+
+WALK = """
+import importlib, pkgutil, sys, omnipel
+for module in pkgutil.walk_packages(omnipel.__path__, "omnipel."):
+    if not module.name.startswith("omnipel.bench"):
+        importlib.import_module(module.name)
+loaded = [name for name in sys.modules if name.startswith("PySide6")]
+assert not loaded, loaded
+print(len([name for name in sys.modules if name.startswith("omnipel.")]))
+"""
+
+
+def test_nothing_below_the_bench_loads_qt() -> None:
+    done = subprocess.run([sys.executable, "-c", WALK], capture_output=True, text=True, check=False)
+    assert done.returncode == 0, done.stderr
+    assert int(done.stdout) > 30

@@ -1,0 +1,106 @@
+"""Papers read back: a panel in the PDF and in the SVG measures what was drafted."""
+
+import io
+import math
+import re
+from xml.etree import ElementTree
+
+import numpy as np
+import pytest
+import shapely
+from pdfminer.high_level import extract_pages, extract_text
+from pdfminer.layout import LTCurve, LTPage
+from tests.jobs import drum
+
+from omnipel.core.draft import draft
+from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.pictures.sheet import panel_drawing
+from omnipel.exchange.paper import PAPERS, SQUARE
+from omnipel.exchange.pattern import LAP, pattern_pdf, tiling
+from omnipel.exchange.svg import svg
+
+MM = 72.0 / 25.4
+SMALL = draft(drum(420.0, 130.0, c=6.0, options={"skirt": True}))
+
+
+def pages(paper: str) -> list[LTPage]:
+    return list(extract_pages(io.BytesIO(pattern_pdf(SMALL, paper))))
+
+
+def curves(page: LTPage) -> list[np.ndarray]:
+    return [np.array(item.pts) / MM for item in page if isinstance(item, LTCurve)]
+
+
+def test_on_a_large_sheet_every_panel_measures_true() -> None:
+    sheets = pages("A0")[1:]
+    assert len(sheets) == len(SMALL.panels)
+    for page, panel in zip(sheets, SMALL.panels, strict=True):
+        outline = cut_line(panel)
+        drawn = [c for c in curves(page) if len(c) >= len(outline)]
+        assert drawn, panel.name
+        assert np.ptp(drawn[0], axis=0) == pytest.approx(np.ptp(outline, axis=0), abs=0.1)
+        assert shapely.Polygon(drawn[0][: len(outline)]).area == pytest.approx(shapely.Polygon(outline).area, rel=1e-4)
+
+
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+def test_tiles_laid_cross_on_cross_give_the_panel_back(paper: str) -> None:
+    wall = next(p for p in SMALL.panels if p.name == "wall")
+    before = SMALL.panels[: SMALL.panels.index(wall)]
+    spread = {
+        p.name: tiling(panel_drawing(p, SMALL.job.unit, 5.0, dimensions=False), PAPERS[paper]) for p in SMALL.panels
+    }
+    first = 1 + sum(spread[p.name].columns * spread[p.name].rows for p in before)
+    own = spread["wall"]
+    assert own.columns > 1
+    found = []
+    all_pages = pages(paper)
+    for i, (column, row) in enumerate(own.tiles()):
+        page = all_pages[first + i]
+        margin = PAPERS[paper].margin
+        shift = np.array([own.left + column * own.step_x - margin, own.low + row * own.step_y - margin - 12.0])
+        # Long straight pieces of the cut line survive on every tile they touch; clipping leaves their ends where they are.
+        found += [
+            c + shift
+            for c in curves(page)
+            if len(c) >= 4 and np.ptp(c + shift, axis=0) == pytest.approx(np.ptp(cut_line(wall), axis=0), abs=0.1)
+        ]
+    assert found
+    for outline in found:
+        assert outline.min(axis=0) == pytest.approx(cut_line(wall).min(axis=0), abs=0.1)
+
+
+def test_the_printer_reaches_everything_and_tiles_overlap() -> None:
+    for paper in ("A4", "Letter"):
+        for panel in SMALL.panels:
+            drawing = panel_drawing(panel, SMALL.job.unit, 5.0, dimensions=False)
+            spread = tiling(drawing, PAPERS[paper])
+            x0, y0, x1, y1 = drawing.bounds
+            assert spread.columns * spread.step_x + LAP >= x1 - x0
+            assert spread.rows * spread.step_y + LAP >= y1 - y0
+            assert spread.step_x + LAP + 2 * PAPERS[paper].margin <= PAPERS[paper].width + 1e-9
+
+
+def test_the_test_square_is_fifty_and_the_cutting_sheet_is_one_page() -> None:
+    first = pages("A4")[0]
+    squares = [c for c in curves(first) if np.ptp(c, axis=0) == pytest.approx((SQUARE, SQUARE), abs=0.01)]
+    assert squares
+    text = extract_text(io.BytesIO(pattern_pdf(SMALL, "A4")), page_numbers=[0])
+    for panel in SMALL.panels:
+        assert panel.name in text
+    for words in ("test square", "girth", "clearance", "seam allowance", "turn-under", "cord", "true"):
+        assert words in text
+
+
+def test_svg_is_in_millimetres_with_layers() -> None:
+    root = ElementTree.fromstring(svg(SMALL))
+    space = "{http://www.w3.org/2000/svg}"
+    box = [float(v) for v in root.attrib["viewBox"].split()]
+    assert root.attrib["width"] == f"{box[2]:.4f}mm"
+    groups = {g.attrib["id"]: g for g in root.findall(f"{space}g")}
+    assert {"cut", "sew", "marks", "text", "fold"} <= set(groups)
+    lid = next(g for g in groups["cut"] if g.attrib["id"] == "cut-lid").find(f"{space}path")
+    assert lid is not None
+    points = np.array([float(v) for v in re.findall(r"-?[\d.]+", lid.attrib["d"])]).reshape(-1, 2)
+    radius = SMALL.cover.sizes["lid_cut_radius"].value
+    assert np.ptp(points, axis=0) == pytest.approx((2 * radius, 2 * radius), abs=0.1)
+    assert shapely.Polygon(points).area == pytest.approx(math.pi * radius**2, rel=1e-3)

@@ -1,0 +1,61 @@
+"""`make shots`: the pictures in docs/screenshots, from the sample shop at 1280×800."""
+
+import os
+import tempfile
+from pathlib import Path
+
+os.environ["QT_QPA_PLATFORM"] = "offscreen"
+
+from PySide6.QtWidgets import QApplication
+
+from omnipel.bench.look import load_type
+from omnipel.bench.session import Session
+from omnipel.bench.window import Window
+from omnipel.shop.sample import fill
+from omnipel.shop.store import Store
+
+TARGET = Path(__file__).parent.parent / "docs" / "screenshots"
+SHOTS = (
+    ("tape", "Honey extractor", "tape", False),
+    ("panels", "Honey extractor", "panels", False),
+    ("cover", "Rain butt", "cover", False),
+    ("object", "Honey extractor", "object", False),
+    ("panels-dark", "Rain butt", "panels", True),
+)
+
+
+def main() -> None:
+    """Take them all."""
+    app = QApplication([])
+    load_type()
+    TARGET.mkdir(parents=True, exist_ok=True)
+
+    def take(window: Window, name: str) -> None:
+        for _ in range(4):
+            app.processEvents()
+        window.grab().save(str(TARGET / f"{name}.png"))
+
+    with tempfile.TemporaryDirectory() as folder:
+        first = Window(Session(Store(Path(folder) / "empty.sqlite")))
+        first.resize(1280, 800)
+        first.show()
+        take(first, "first-start")
+        first.close()
+        window = Window(Session(fill(Path(folder) / "quillet.sqlite")))
+        window.resize(1280, 800)
+        window.show()
+        take(window, "shelf")
+        for name, job, station, dark in SHOTS:
+            key = next(card.id for card in window.session.store.cards() if card.job.name == job)
+            window.set_dark(dark)
+            window.session.open(key)
+            window.show_station(station)
+            if station == "panels":
+                wall = next(n for n in window.stations["panels"].numbers if n.words.endswith("cut length"))
+                window.session.point(wall.words, wall.number)
+            take(window, name)
+    os._exit(0)
+
+
+if __name__ == "__main__":
+    main()
