@@ -15,10 +15,11 @@ declare -A package_of=(
   [libEGL.so.1]=libegl1 [libGL.so.1]=libgl1 [libxkbcommon.so.0]=libxkbcommon0
   [libdbus-1.so.3]=libdbus-1-3 [libfontconfig.so.1]=libfontconfig1 [libglib-2.0.so.0]=libglib2.0-0
 )
-# Only wanted for a real screen under X11; without one the program still runs headless.
-if [ -n "${DISPLAY:-}" ]; then
+# Wanted for a real screen under X11; tests run without one.
+if [ "$want" = run ] || [ -n "${DISPLAY:-}" ]; then
   package_of+=([libxcb-cursor.so.0]=libxcb-cursor0 [libxkbcommon-x11.so.0]=libxkbcommon-x11-0
-    [libxcb-icccm.so.4]=libxcb-icccm4 [libxcb-keysyms.so.1]=libxcb-keysyms1)
+    [libxcb-icccm.so.4]=libxcb-icccm4 [libxcb-keysyms.so.1]=libxcb-keysyms1
+    [libxcb-image.so.0]=libxcb-image0 [libxcb-render-util.so.0]=libxcb-render-util0 [libxcb-xkb.so.1]=libxcb-xkb1)
 fi
 missing=()
 for library in "${!package_of[@]}"; do

@@ -56,13 +56,13 @@ def told(what: str, value: str, goal: str, ok: bool) -> None:
     print(f"{'ok  ' if ok else 'SLOW'}  {what:<58} {value:>14}   goal {goal}")
 
 
-def child(code: str, runs: int = 5) -> float:
+def child(code: str, until: str = "", runs: int = 5) -> float:
     """Least time of a child process, s."""
-    environment = os.environ | {"OMNIPEL_QUIT_AFTER_PAINT": "painted"}
+    environment = os.environ | {"OMNIPEL_QUIT_AFTER": until}
     times = []
     for _ in range(runs):
         start = time.perf_counter()
-        subprocess.run([sys.executable, "-c", code], check=True, capture_output=True, env=environment)
+        subprocess.run([sys.executable, "-c", code], check=True, capture_output=True, env=environment, timeout=60)
         times.append(time.perf_counter() - start)
     return min(times)
 
@@ -102,7 +102,6 @@ def window() -> None:
                 nonlocal girth
                 girth += 1.0
                 made.session.set("readings.girth.repeats", (girth,), "girth")
-                made.repaint()
                 app.processEvents()
 
             ms = median_ms(change, 40)
@@ -112,13 +111,10 @@ def window() -> None:
 
 def start() -> None:
     """Start to first painted window against a bare one, and memory."""
-    bare, demo = child(BARE), child(DEMO)
-    told(
-        f"start of the demo against a bare window ({bare:.2f} s)",
-        f"{demo / bare:.2f} times",
-        "under 2.5",
-        demo / bare < 2.5,
-    )
+    bare, first, shelf = child(BARE), child(DEMO, "first paint"), child(DEMO, "shelf")
+    what = f"start to first painted window, against a bare one ({bare:.2f} s)"
+    told(what, f"{first / bare:.2f} times", "under 2.5", first / bare < 2.5)
+    print(f"      start to the painted shelf {shelf:.2f} s, {shelf / bare:.2f} times the bare window")
     peak = float(subprocess.run([sys.executable, "-c", MEMORY], check=True, capture_output=True, text=True).stdout)
     told("peak memory of the demo, all jobs and stations seen", f"{peak:.0f} MB", "under 220 MB", peak < 220.0)
 

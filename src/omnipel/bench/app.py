@@ -6,13 +6,16 @@ import tempfile
 import traceback
 from pathlib import Path
 from types import TracebackType
+from typing import TYPE_CHECKING
 
-from PySide6.QtWidgets import QApplication
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication, QLabel, QMainWindow
 
-from omnipel.bench.look import load_type
-from omnipel.bench.session import Session
-from omnipel.bench.window import Window
-from omnipel.shop.store import Store
+from omnipel.bench.look import LIGHT, load_type
+
+if TYPE_CHECKING:
+    from omnipel.bench.window import Window
+    from omnipel.shop.store import Store
 
 
 def run(*, demo: bool = False, shop: Path | None = None) -> int:
@@ -20,22 +23,45 @@ def run(*, demo: bool = False, shop: Path | None = None) -> int:
     app = QApplication.instance() or QApplication(sys.argv[:1])
     app.setApplicationName("Omnipel")
     load_type()
+    front = opening()
+    if os.environ.get("OMNIPEL_QUIT_AFTER") == "first paint":  # the start-up benchmark
+        return 0
+    # Only now what takes time to load: numbers, geometry, documents, stations.
+    from omnipel.shop.store import Store
+
     if demo:
         with tempfile.TemporaryDirectory(prefix="omnipel-demo-") as folder:
             from omnipel.shop.sample import fill
 
-            return _work(fill(Path(folder) / "quillet-hill.sqlite"))
-    return _work(Store(shop or own_shop()))
+            return _work(fill(Path(folder) / "quillet-hill.sqlite"), front)
+    return _work(Store(shop or own_shop()), front)
 
 
-def _work(store: Store) -> int:
+def opening() -> QMainWindow:
+    """The empty window, painted at once: it stands while the shop is being opened."""
+    front = QMainWindow()
+    front.setWindowTitle("Omnipel")
+    front.resize(1280, 800)
+    words = QLabel("Opening the shop …")
+    words.setAlignment(Qt.AlignmentFlag.AlignCenter)
+    words.setStyleSheet(f"background: {LIGHT.ground}; color: {LIGHT.soft}; font-size: 20px;")
+    front.setCentralWidget(words)
+    front.show()
+    front.repaint()
+    return front
+
+
+def _work(store: "Store", front: QMainWindow) -> int:
+    from omnipel.bench.session import Session
+    from omnipel.bench.window import Window
+
     window = Window(Session(store))
     sys.excepthook = lambda kind, error, trace: _last_resort(window, kind, error, trace)
-    window.resize(1280, 800)
+    window.setGeometry(front.geometry())
     window.show()
-    if shot := os.environ.get("OMNIPEL_QUIT_AFTER_PAINT"):  # the start-up benchmark
+    front.close()
+    if os.environ.get("OMNIPEL_QUIT_AFTER") == "shelf":
         window.repaint()
-        print(shot)
         window.close()
         return 0
     return QApplication.exec()
@@ -48,7 +74,9 @@ def own_shop() -> Path:
     return Path(platformdirs.user_data_dir("omnipel")) / "shop.sqlite"
 
 
-def _last_resort(window: Window, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+def _last_resort(
+    window: "Window", kind: type[BaseException], error: BaseException, trace: TracebackType | None
+) -> None:
     """Our own bug: every edit is committed already; say so, keep the traceback, go on."""
     traceback.print_exception(kind, error, trace)
     if issubclass(kind, KeyboardInterrupt):

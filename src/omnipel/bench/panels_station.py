@@ -58,6 +58,7 @@ class PanelsStation(QWidget):
         layout.addWidget(sheet, 3)
         layout.addLayout(lower, 2)
         self.made_for: tuple[object, ...] = ()
+        self.letters = 30.0  # height of the letters on the board, mm
 
     def enter(self) -> None:
         """The station was opened."""
@@ -89,12 +90,14 @@ class PanelsStation(QWidget):
             return
         # Letters keep their height in px: what a px measures follows from how the sheet fits the window.
         wide, high = max(self.board.width(), 200), max(self.board.height(), 120)
-        text = max(p.cut_length.value for p in draft.panels) / 60.0
         drawing = None
-        for _ in range(2):
-            drawing = board(draft.panels, self.session.unit, text, wide / high)
+        for _ in range(3):
+            drawing = board(draft.panels, self.session.unit, self.letters, wide / high)
             x0, y0, x1, y1 = drawing.bounds
-            text = LOOK.px(13) * max((x1 - x0) / max(wide - 56, 50), (y1 - y0) / max(high - 56, 50))
+            wanted = LOOK.px(13) * max((x1 - x0) / max(wide - 56, 50), (y1 - y0) / max(high - 56, 50))
+            if abs(wanted - self.letters) < 0.06 * wanted:
+                break
+            self.letters = wanted
         if drawing is not None:
             self.board.set_drawing(drawing)
 

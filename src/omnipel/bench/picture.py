@@ -1,6 +1,7 @@
 """Replays a drawing on screen: zoom, pan, and what lies under the pointer."""
 
 import math
+from functools import lru_cache
 
 import numpy as np
 from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
@@ -19,7 +20,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from omnipel.bench.look import LOOK
+from omnipel.bench.look import LOOK, Colours
 from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path
 
 NEAR = 7.0
@@ -28,6 +29,11 @@ NEAR = 7.0
 
 def pen(layer: Layer, *, lit: bool = False, far: bool = False) -> QPen:
     """The pen of a layer on screen; cosmetic, so that it does not grow with the zoom."""
+    return _pen(layer, lit, far, LOOK.colours)
+
+
+@lru_cache(maxsize=256)
+def _pen(layer: Layer, lit: bool, far: bool, _colours: Colours) -> QPen:
     ink, soft, accent = LOOK.colour("ink"), LOOK.colour("soft"), LOOK.colour("accent")
     look = {
         Layer.CUT: (ink, 1.6, None),

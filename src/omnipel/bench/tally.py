@@ -1,5 +1,7 @@
 """The tally: what the draft comes to, at every station; each line leads to the place that decides it."""
 
+from collections.abc import Callable
+
 import shapely
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
@@ -33,6 +35,8 @@ class Tally(QFrame):
         inner.layout().addStretch(1)  # type: ignore[union-attr]
         self.setLayout(column(scrolled(inner), margins=8))
         self.shown: tuple[Finding, ...] | None = None
+        self.kinds: list[tuple[str, str, int]] = []
+        self.cards: list[FindingCard] = []
         self.rescale()
 
     def rescale(self) -> None:
@@ -70,10 +74,21 @@ class Tally(QFrame):
             self._findings(draft.findings)
 
     def _findings(self, findings: tuple[Finding, ...]) -> None:
-        emptied(self.findings)
+        """Show the findings; cards of the same kind are kept and only get other words."""
         self.count.setText({0: "No findings", 1: "1 finding"}.get(len(findings), f"{len(findings)} findings"))
-        for finding in findings:
-            self.findings.addWidget(FindingCard(self.session, finding))
+        kinds = [_kind(finding) for finding in findings]
+        if kinds != self.kinds:
+            emptied(self.findings)
+            self.cards = [FindingCard(self.session, finding) for finding in findings]
+            for card in self.cards:
+                self.findings.addWidget(card)
+            self.kinds = kinds
+        for card, finding in zip(self.cards, findings, strict=True):
+            card.show_finding(finding)
+
+
+def _kind(finding: Finding) -> tuple[str, str, int]:
+    return finding.code, finding.severity.value, len(finding.remedies)
 
 
 class FindingCard(QFrame):
@@ -81,39 +96,48 @@ class FindingCard(QFrame):
 
     def __init__(self, session: Session, finding: Finding) -> None:
         super().__init__()
-        self.finding = finding
+        self.session, self.finding = session, finding
         head = QHBoxLayout()
         head.setSpacing(6)
         head.addWidget(StateMark(finding.severity.value, 13.0))
         head.addWidget(label(finding.severity.words, finding.severity.value), 1)
-        show = button("Show", lambda: session.go.emit(finding.where), "quiet", tip=finding.where)
+        show = button("Show", lambda: session.go.emit(self.finding.where), "quiet")
         show.setAccessibleName(f"Show {finding.code.replace('-', ' ')}")
         head.addWidget(show)
-        text = label(finding.text, wrap=True)
-        text.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
-        layout = column(head, text, spacing=2)
-        for remedy in finding.remedies:
-            layout.addWidget(WordButton(remedy.words, lambda r=remedy: session.remedy(r)))
-        self.setLayout(layout)
+        self.text = label("", wrap=True)
+        self.text.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+        self.remedies = [
+            WordButton(lambda k=k: session.remedy(self.finding.remedies[k])) for k in range(len(finding.remedies))
+        ]
+        self.setLayout(column(head, self.text, *self.remedies, spacing=2))
+
+    def show_finding(self, finding: Finding) -> None:
+        """Show another finding of the same kind."""
+        self.finding = finding
+        self.text.setText(finding.text)
         self.setAccessibleName(f"{finding.severity.words}: {finding.text}")
+        for made, remedy in zip(self.remedies, finding.remedies, strict=True):
+            made.show_words(remedy.words)
 
 
 class WordButton(QWidget):
     """A remedy as a button whose words may take several lines."""
 
-    def __init__(self, words: str, run: object) -> None:
+    def __init__(self, run: Callable[[], object]) -> None:
         super().__init__()
-        made = button("", run, "remedy")  # type: ignore[arg-type]
-        made.setAccessibleName(words)
-        text = label(words, wrap=True)
-        text.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
-        inner = row(text)
+        self.button = button("", run, "remedy")
+        self.text = label("", wrap=True)
+        self.text.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        inner = row(self.text)
         inner.setContentsMargins(9, 5, 9, 5)
-        made.setLayout(inner)
-        made.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
-        self.button = made
-        self.text = text
-        self.setLayout(column(made))
+        self.button.setLayout(inner)
+        self.button.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+        self.setLayout(column(self.button))
+
+    def show_words(self, words: str) -> None:
+        """What the remedy does."""
+        self.text.setText(words)
+        self.button.setAccessibleName(words)
 
     def resizeEvent(self, event: object) -> None:
         room = max(40, self.width() - 20)

@@ -3,6 +3,7 @@
 from pathlib import Path
 from typing import Any
 
+import shiboken6
 from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
@@ -92,7 +93,10 @@ class Window(QMainWindow):
         self.session.go.connect(self.go_to)
         self.own_keys = [QKeySequence(command.keys) for command in COMMANDS if command.keys]
         self.undo_keys = [QKeySequence("Ctrl+Z"), QKeySequence("Ctrl+Shift+Z")]
-        QApplication.instance().installEventFilter(self)  # type: ignore[union-attr]
+        self.filtered: QWidget | None = None
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            app.focusChanged.connect(self._listen)
         for command in COMMANDS:
             action = QAction(command.words, self)
             if command.keys:
@@ -101,6 +105,14 @@ class Window(QMainWindow):
                 )
             action.triggered.connect(lambda _checked=False, c=command: c.when(self) and c.run(self))
             self.addAction(action)
+
+    def _listen(self, old: QWidget | None, now: QWidget | None) -> None:
+        """Listen to the keys of what has the focus, and only of that."""
+        if self.filtered is not None and shiboken6.isValid(self.filtered):
+            self.filtered.removeEventFilter(self)
+        self.filtered = now if now is not None and self.isAncestorOf(now) else None
+        if self.filtered is not None:
+            self.filtered.installEventFilter(self)
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Our keys are ours also while a line has the focus; only undo of what is just being typed is left to the line."""
@@ -416,7 +428,7 @@ class Window(QMainWindow):
             app.setStyleSheet(style_sheet(LOOK))
         for part in (self.rail, self.tally, self.working):
             part.rescale()
-        self.tally.shown = None
+        self.tally.shown, self.tally.kinds = None, []
         for widget in self.findChildren(QWidget):
             widget.updateGeometry()
         self.refresh()

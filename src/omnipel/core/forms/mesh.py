@@ -38,45 +38,58 @@ class Mesh:
         return Mesh((*self.faces, *other.faces))
 
     @cached_property
+    def corners(self) -> tuple[Solid, NDArray[np.intp], NDArray[np.intp]]:
+        """All corners `(c, 3)`, the face each belongs to `(c,)`, and the index of the next corner of that face `(c,)`."""
+        sizes = np.array([len(face.points) for face in self.faces], dtype=np.intp)
+        points = np.concatenate([face.points for face in self.faces])
+        owner = np.repeat(np.arange(len(sizes)), sizes)
+        following = np.arange(1, len(points) + 1)
+        lasts = np.cumsum(sizes) - 1
+        following[lasts] = lasts - sizes + 1
+        return points, owner, following
+
+    @cached_property
     def normals(self) -> Solid:
         """Unit normals of the faces after Newell, sound for slightly bent and concave ones, `(n, 3)`."""
-        made = np.empty((len(self.faces), 3))
-        for i, face in enumerate(self.faces):
-            made[i] = _newell(face.points)
+        points, owner, following = self.corners
+        a, b = points, points[following]
+        steps = np.column_stack(
+            (
+                (a[:, 1] - b[:, 1]) * (a[:, 2] + b[:, 2]),
+                (a[:, 2] - b[:, 2]) * (a[:, 0] + b[:, 0]),
+                (a[:, 0] - b[:, 0]) * (a[:, 1] + b[:, 1]),
+            )
+        )
+        made = np.add.reduceat(steps, np.flatnonzero(np.diff(owner, prepend=-1)), axis=0)
         sizes = np.linalg.norm(made, axis=1, keepdims=True)
-        return made / np.where(sizes > 0.0, sizes, 1.0)
+        return np.asarray(made / np.where(sizes > 0.0, sizes, 1.0))
 
     @cached_property
     def middles(self) -> Solid:
         """Middles of the faces, `(n, 3)`."""
-        return np.array([face.points.mean(axis=0) for face in self.faces]).reshape(-1, 3)
+        points, owner, _ = self.corners
+        starts = np.flatnonzero(np.diff(owner, prepend=-1))
+        return np.asarray(np.add.reduceat(points, starts, axis=0) / np.bincount(owner)[:, None])
 
     @cached_property
     def edges(self) -> tuple[Solid, NDArray[np.intp]]:
         """Edges as pairs of ends `(e, 2, 3)` and the two faces that meet there `(e, 2)`, −1 for none."""
-        known: dict[tuple[tuple[float, ...], ...], int] = {}
-        ends: list[Solid] = []
-        sides: list[list[int]] = []
-        for i, face in enumerate(self.faces):
-            keys = [tuple(point) for point in np.round(face.points, 3).tolist()]
-            for k, key in enumerate(keys):
-                following = keys[(k + 1) % len(keys)]
-                if key == following:
-                    continue
-                name = (key, following) if key < following else (following, key)
-                if name in known:
-                    sides[known[name]][1] = i
-                else:
-                    known[name] = len(ends)
-                    ends.append(np.stack((face.points[k], face.points[(k + 1) % len(keys)])))
-                    sides.append([i, -1])
-        return np.array(ends).reshape(-1, 2, 3), np.array(sides, dtype=np.intp).reshape(-1, 2)
-
-
-def _newell(points: Solid) -> Solid:
-    x, y, z = points.T
-    xn, yn, zn = np.roll(points, -1, axis=0).T
-    return np.array([((y - yn) * (z + zn)).sum(), ((z - zn) * (x + xn)).sum(), ((x - xn) * (y + yn)).sum()])
+        points, owner, following = self.corners
+        # Corners at the same place get the same number, so that faces find their neighbours.
+        keys = np.round(points * 1000.0).astype(np.int64)
+        keys -= keys.min(axis=0)
+        spans = keys.max(axis=0) + 1
+        flat = (keys[:, 0] * spans[1] + keys[:, 1]) * spans[2] + keys[:, 2]
+        _, number = np.unique(flat, return_inverse=True)
+        low, high = np.minimum(number, number[following]), np.maximum(number, number[following])
+        names = low * (number.max() + 1) + high
+        order = np.flatnonzero(low != high)
+        order = order[np.argsort(names[order], kind="stable")]
+        first = np.flatnonzero(np.diff(names[order], prepend=-1))
+        second = np.minimum(first + 1, len(order) - 1)
+        shared = (names[order[second]] == names[order[first]]) & (second > first)
+        sides = np.column_stack((owner[order[first]], np.where(shared, owner[order[second]], -1)))
+        return np.stack((points[order[first]], points[following[order[first]]]), axis=1), sides
 
 
 def ring(radius: float, z: float, count: int = AROUND) -> Solid:

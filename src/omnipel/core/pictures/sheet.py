@@ -12,19 +12,25 @@ from omnipel.core.drafting.finishes import FinishKind
 from omnipel.core.drafting.panel import MarkKind, Notch, Panel
 from omnipel.core.pictures.drawing import Drawing, Item, Label, Layer, Path, together
 from omnipel.core.tape.units import Unit, format_length
-from omnipel.core.tolerances import CLIP_SHORT_OF_STITCH
+from omnipel.core.tolerances import CHORD_ERROR, CLIP_SHORT_OF_STITCH
 from omnipel.core.working import Worked
 
 NOTCH_DEPTH = 5.0
 
 
 def panel_drawing(
-    panel: Panel, unit: Unit, text: float, *, dimensions: bool = True, notch_labels: bool = True
+    panel: Panel,
+    unit: Unit,
+    text: float,
+    *,
+    dimensions: bool = True,
+    notch_labels: bool = True,
+    chord_error: float = CHORD_ERROR,
 ) -> Drawing:
     """Draw one panel. `text` is the height of its letters in mm (on paper 4; on screen what a few pixels measure)."""
     items: list[Item] = [Path(cut_line(panel), Layer.CUT, closed=True, fill=panel.cloth, ref=f"panels.{panel.name}")]
     items += [
-        Path(e.curve.points(), Layer.SEW, ref=f"panels.{panel.name}.{e.name}")
+        Path(e.curve.points(chord_error), Layer.SEW, ref=f"panels.{panel.name}.{e.name}")
         for e in panel.edges
         if e.finish.kind is not FinishKind.FOLD
     ]
@@ -196,7 +202,7 @@ def _dimension(
 
 def board(panels: Sequence[Panel], unit: Unit, text: float, aspect: float) -> Drawing:
     """All panels side by side in rows, so that the whole is about `aspect` times as wide as it is high."""
-    drawings = [panel_drawing(panel, unit, text) for panel in panels]
+    drawings = [panel_drawing(panel, unit, text, chord_error=text * 0.02) for panel in panels]
     boxes = [drawing.bounds for drawing in drawings]
     places = arranged([(x1 - x0, y1 - y0) for x0, y0, x1, y1 in boxes], text * 3.0, aspect)
     return together(
