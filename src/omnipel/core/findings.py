@@ -116,5 +116,20 @@ CATALOGUE: dict[str, Entry] = {
         "The cloth cannot be gathered as far as the cord is to be drawn.",
         "Draw it in less, or make the casing edge shorter.",
     ),
+    "gathers-too-much": Entry(
+        L, "Cloth would have to gather further than it can.", "Make the gathered edge shorter, or take finer cloth."
+    ),
+    "elastic-too-short": Entry(
+        S, "Stretched as far as it goes, the elastic does not pass the rim.", "Cut the elastic longer."
+    ),
+    "elastic-does-not-hold": Entry(
+        L, "Relaxed, the elastic is no shorter than what it shall hold to.", "Cut the elastic shorter."
+    ),
+    "gore-excess": Entry(
+        L, "Flat gore edges are much longer than the meridian.", "Use more gores, or ease the excess in."
+    ),
+    "rounding-measured": Entry(
+        N, "The over-the-top path says that the top edges are rounded.", "Round the end panels by as much."
+    ),
     "longer-than-cloth": Entry(L, "A panel is longer than the cloth is wide.", "Cut it along the cloth, or piece it."),
 }

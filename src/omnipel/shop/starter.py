@@ -30,7 +30,7 @@ def starter(form_key: str, scheme_key: str, unit: Unit = Unit.MM, *, name: str =
     job = Job(
         name=name or f"{form.words}, {scheme.words.lower()}",
         unit=unit,
-        thing=Thing(form=form_key),
+        thing=Thing(form=form_key, outline=form.outline),
         readings=readings,
         cover=CoverChoices(scheme=scheme_key),
         notes="A sample to start from: put your own readings in place of these." if with_readings else "",

@@ -2,10 +2,53 @@
 
 from typing import Final
 
-from omnipel.core.covers import wall_and_lid
+from omnipel.core.covers import (
+    bands,
+    cap,
+    drape,
+    envelope,
+    five_panels,
+    gathered_halves,
+    gores,
+    one_piece,
+    padded_case,
+    saddle_and_ends,
+    sheet,
+    sleeve_tied,
+    slip_sleeve,
+    tapered_tub,
+    traced_ends,
+    wall_and_lid,
+    wall_and_top,
+    wheel_both_faces,
+    wheel_cap,
+)
 from omnipel.core.covers.scheme import Scheme
 
-SCHEMES: Final[dict[str, Scheme]] = {scheme.key: scheme for scheme in (wall_and_lid.SCHEME,)}
+SCHEMES: Final[dict[str, Scheme]] = {
+    scheme.key: scheme
+    for scheme in (
+        wall_and_lid.SCHEME,
+        gathered_halves.SCHEME,
+        cap.SCHEME,
+        wheel_both_faces.SCHEME,
+        wheel_cap.SCHEME,
+        tapered_tub.SCHEME,
+        gores.SCHEME,
+        bands.SCHEME,
+        sleeve_tied.SCHEME,
+        saddle_and_ends.SCHEME,
+        wall_and_top.SCHEME,
+        one_piece.SCHEME,
+        five_panels.SCHEME,
+        traced_ends.SCHEME,
+        drape.SCHEME,
+        padded_case.SCHEME,
+        sheet.SCHEME,
+        slip_sleeve.SCHEME,
+        envelope.SCHEME,
+    )
+}
 
 
 def lawful_pairs() -> list[tuple[str, str]]:

@@ -1,7 +1,7 @@
 """What every scheme is given and what it returns."""
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from typing import Any
@@ -9,7 +9,7 @@ from typing import Any
 from omnipel.core.drafting.finishes import Finish, seam
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Seam
-from omnipel.core.findings import Act, Change, Finding, Impossible, Remedy
+from omnipel.core.findings import Act, Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.forms.body import Body, widest
 from omnipel.core.job import Choice, ClearanceSchool, CoverChoices
 from omnipel.core.working import Worked, formula, worked
@@ -109,7 +109,7 @@ class Cover:
         seams: how they are joined; the order of sewing follows elsewhere.
         sizes: every finished and cut size by its name.
         profile: inside girth by depth below the object's top; what has to pass over the object.
-        opens: what the closure adds to the girth while it is open, at the lower edge, mm.
+        from_below: whether the object goes into it from above (a bag) rather than the cover down over the object.
         seams_across: how many seams lie across a girth.
         hardware: what is bought besides cloth.
         findings: judgements of the scheme itself.
@@ -119,7 +119,7 @@ class Cover:
     seams: tuple[Seam, ...] = ()
     sizes: Mapping[str, Worked] = field(default_factory=dict)
     profile: tuple[tuple[float, Worked], ...] = ()
-    opens: float = 0.0
+    from_below: bool = False
     seams_across: int = 1
     hardware: tuple[Hardware, ...] = ()
     findings: tuple[Finding, ...] = ()
@@ -250,18 +250,49 @@ class Scheme:
         return Brief(choices, options)
 
 
+@dataclass(frozen=True, slots=True)
+class Boxy:
+    """Finished sizes of a box's cover: l = L + 2u, w = W + 2u, h = drop + u."""
+
+    l: Worked  # noqa: E741 - the trade's own letter
+    w: Worked
+    h: Worked
+
+
+def boxy(brief: Brief, length: Worked, width: Worked, drop: Worked, *, all_round: bool = False) -> Boxy:
+    """The sizes of a box with clearance and half the thickness on every side; `all_round`: below it too."""
+    u = brief.u((length + width) * 2.0)
+    high = drop + (u * 2.0 if all_round else u)
+    return Boxy(
+        brief.size("cover_length", length + u * 2.0),
+        brief.size("cover_width", width + u * 2.0),
+        brief.size("cover_height", high),
+    )
+
+
+def inside(brief: Brief, ring: Worked, turns: float) -> Worked:
+    """Inside girth of a ring drafted on the middle of the thickness: 2π·t/2 less when round, 8·t/2 less when it has four corners."""
+    return ring - brief.t * (turns / 2.0)
+
+
+ROUND, CORNERED = 2.0 * math.pi, 8.0
+"""What the girth changes by when every side moves out by 1: round, and with four square corners."""
+
+
+def one_each(panels: Iterable[Panel]) -> dict[str, Panel]:
+    """Panels by name."""
+    return {panel.name: panel for panel in panels}
+
+
+def too_gathered(brief: Brief, ratio: float, what: str, where: str, *remedies: Remedy) -> tuple[Finding, ...]:
+    """A finding when cloth would have to gather further than it can."""
+    limit = brief.choices.cloth.gather_limit
+    if ratio <= limit * (1.0 + 1e-9):
+        return ()
+    text = f"{what} would gather {ratio:.2f} : 1; this cloth closes to {limit:g} : 1 at best."
+    return (Finding("gathers-too-much", Severity.LOOK, text, where, remedies),)
+
+
 def passing_girth(body: Body, down_to: float) -> Worked:
     """The girth that sizes the cover: the largest section above its lower edge."""
     return widest(body.sections, down_to).girth
-
-
-def hem_height(height: Worked, hem: Finish, upper: Finish) -> Worked:
-    """The cut height of a wall: finished height, hem below and seam above."""
-    for part in (*upper.worked("cover.seam_allowance"), *hem.worked("cover.hem")):
-        height = height + part
-    return height
-
-
-def one_each(panels: Sequence[Panel]) -> dict[str, Panel]:
-    """Panels by name."""
-    return {panel.name: panel for panel in panels}

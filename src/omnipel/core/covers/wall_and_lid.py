@@ -7,7 +7,7 @@ a share of the drop high, with a cord casing at its free edge.
 
 import math
 
-from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme, length, pick, share, yes
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, length, pick, share, yes
 from omnipel.core.drafting.finishes import Finish, FinishKind, seam
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, rectangle
@@ -89,8 +89,8 @@ def draft(body: Drum, brief: Brief) -> Cover:
             "close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED
         ),
     ]
-    inside = ring - brief.t * math.pi
-    profile = ((0.0, inside), (body.drop.value, inside))
+    passes = inside(brief, ring, ROUND)
+    profile = ((0.0, passes), (body.drop.value, passes))
     cover = Cover((lid, wall), tuple(seams), brief.sizes, profile, seams_across=1)
     return _with_skirt(cover, body, brief, ring) if brief.yes("skirt") else cover
 
@@ -159,7 +159,7 @@ def _with_skirt(cover: Cover, body: Drum, brief: Brief, ring: Worked) -> Cover:
         (*cover.seams, *seams),
         brief.sizes,
         cover.profile,
-        cover.opens,
+        cover.from_below,
         cover.seams_across,
         (*cover.hardware, Hardware("cord", cord, note=f"{brief.number('cord'):g} mm, in the second skirt")),
         tuple(findings),

@@ -59,7 +59,8 @@ class Seam:
         kind: how it is sewn.
         ring: whether it closes on itself.
         tolerance: how far the sides may differ, mm.
-        easier: path in the job of the size that changes side `a`, for the remedy.
+        easier: name of the size that changes side `a`, for the remedy.
+        easier_share: that size as a share of side `a`: 1/n when n panels make it up.
     """
 
     name: str
@@ -70,6 +71,7 @@ class Seam:
     ring: bool = False
     tolerance: float = SEAM
     easier: str = ""
+    easier_share: float = 1.0
 
 
 @dataclass(frozen=True, slots=True)

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import Any
 
 import numpy as np
@@ -14,7 +14,7 @@ from omnipel.core.drafting.finishes import Finish
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.findings import Impossible
 from omnipel.core.tolerances import LONGEST, SHORTEST
-from omnipel.core.working import Worked, worked
+from omnipel.core.working import Worked, formula, worked
 
 
 def checked(size: Worked, words: str, where: str) -> float:
@@ -160,10 +160,44 @@ def sector(
     )
 
 
+@dataclass(frozen=True, slots=True)
+class Frustum:
+    """A cone's band laid flat: slant, sector radii and angle, and its two arcs; shared by `count` panels."""
+
+    slant: Worked
+    inner_radius: float
+    outer_radius: float
+    angle: float
+    bottom_arc: Worked
+    top_arc: Worked
+
+
+def frustum(bottom: Worked, top: Worked, height: Worked, count: int) -> Frustum:
+    """The flat pattern of a frustum of radii `bottom` and `top`, `height` apart, shared by `count` panels.
+
+    `s = √(h² + (r₂ − r₁)²)`, sector radii `ρ₁ = r₁s/|r₂ − r₁|` and `ρ₁ + s`, angle `θ = 2π|r₂ − r₁|/s`. Radii are infinite and the angle 0
+    for a cylinder; the panels are drafted from the arcs and stay sound there.
+    """
+    r1, r2, h = bottom.value, top.value, height.value
+    s = math.hypot(h, r2 - r1)
+    lean = (r2 - r1) / s if s else 0.0
+    slant = formula("slant", s, "√(h² + (r₂ − r₁)²)", (height, h / s if s else 1.0), (top, lean), (bottom, -lean))
+    small = min(r1, r2)
+    inner = small * s / abs(r2 - r1) if r2 != r1 else math.inf
+    share = 2.0 * math.pi / count
+    return Frustum(slant, inner, inner + s, 2.0 * math.pi * abs(r2 - r1) / s if s else 0.0, bottom * share, top * share)
+
+
 def outline(
-    name: str, edges: tuple[Edge, ...], length: Worked | None = None, width: Worked | None = None, **more: Any
+    name: str,
+    edges: tuple[Edge, ...],
+    length: Worked | None = None,
+    width: Worked | None = None,
+    *,
+    cut: tuple[Worked, Worked] | None = None,
+    **more: Any,
 ) -> Panel:
-    """Any closed outline. Without given sizes, those of its bounding box are taken.
+    """Any closed outline. Finished and cut sizes that are not given are those of its bounding box.
 
     Raises:
         Impossible: the outline crosses itself.
@@ -174,18 +208,13 @@ def outline(
         raise Impossible(f"the outline of the {name} crosses itself: {shapely.is_valid_reason(ring)}", f"panels.{name}")
     spans = np.ptp(draft.sew_points, axis=0)
     finished = (length or worked("outline", float(spans[0])), width or worked("outline", float(spans[1])))
-    cut = cut_size(draft)
-    allowance = [
-        worked("allowances", size - float(sew), how="cut line around the outline")
-        for size, sew in zip(cut, finished, strict=True)
-    ]
-    return replace(
-        draft,
-        length=finished[0],
-        width=finished[1],
-        cut_length=finished[0] + allowance[0],
-        cut_width=finished[1] + allowance[1],
-    )
+    if cut is None:
+        grown = [
+            worked("allowances", size - float(sew), how="cut line around the outline")
+            for size, sew in zip(cut_size(draft), finished, strict=True)
+        ]
+        cut = (finished[0] + grown[0], finished[1] + grown[1])
+    return replace(draft, length=finished[0], width=finished[1], cut_length=cut[0], cut_width=cut[1])
 
 
 def edge(name: str, curve: Curve, finish: Finish) -> Edge:

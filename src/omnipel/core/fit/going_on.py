@@ -10,7 +10,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.forms.body import Body
+from omnipel.core.forms.body import Body, Section, interpolated
 from omnipel.core.tape.readings import Reading
 from omnipel.core.tolerances import FLAP_CLEARANCE, TIGHT_CLEARANCE
 from omnipel.core.working import READINGS, Worked, formula
@@ -42,7 +42,6 @@ class Fit:
         chance: that the slack is not negative, 0 … 1.
         matters_most: place of the reading whose spread counts most, "" when sewing counts more.
         shares: share of the variance of each source, largest first; "sewing" among them.
-        opens: what an open closure adds, mm; part of the slacks already.
     """
 
     slacks: tuple[Slack, ...]
@@ -51,7 +50,6 @@ class Fit:
     chance: float
     matters_most: str
     shares: tuple[tuple[str, float], ...]
-    opens: float
 
     @property
     def verdict(self) -> str:
@@ -88,17 +86,16 @@ def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma
         )
     )
     by_reading = [name for name, part in ranked if name != "sewing" and part > 0.0]
-    return Fit(slacks, tightest, sigma, chance, by_reading[0] if by_reading else "", ranked, cover.opens)
+    return Fit(slacks, tightest, sigma, chance, by_reading[0] if by_reading else "", ranked)
 
 
 def _slack(depth: float, cover: Cover, body: Body, lowest: float) -> Slack:
-    inside = _interpolated(cover.profile, depth)
-    if cover.opens:
-        from omnipel.core.working import worked
-
-        inside = inside + worked("closure open", cover.opens)
-    above = [s.girth for s in body.sections if s.depth <= depth + 1e-9]
-    above.append(_interpolated([(s.depth, s.girth) for s in body.sections], depth))
+    inside = interpolated([Section(d, girth) for d, girth in cover.profile], depth)
+    if cover.from_below:
+        above = [s.girth for s in body.sections if depth - 1e-9 <= s.depth <= lowest + 1e-9]
+    else:
+        above = [s.girth for s in body.sections if s.depth <= depth + 1e-9]
+    above.append(interpolated(body.sections, depth))
     passes = max(above, key=lambda girth: girth.value)
     # The cover was drafted from the reading; the object itself is what it is. So only the cover moves with the reading.
     slack = Worked((*inside.terms, *_truth(passes).terms))
@@ -108,18 +105,6 @@ def _slack(depth: float, cover: Cover, body: Body, lowest: float) -> Slack:
 def _truth(girth: Worked) -> Worked:
     """The object's own girth, taken away: it does not move with the error of its reading."""
     return formula("girth of the object there", girth.value, "largest section at or above") * -1.0
-
-
-def _interpolated(profile: Sequence[tuple[float, Worked]], depth: float) -> Worked:
-    if depth <= profile[0][0]:
-        return profile[0][1]
-    for (above, upper), (below, lower) in zip(profile, profile[1:], strict=False):
-        if depth <= below:
-            if below == above or upper == lower:
-                return lower
-            part = (depth - above) / (below - above)
-            return upper * (1.0 - part) + lower * part
-    return profile[-1][1]
 
 
 def _variances(size: Worked, spread: Mapping[str, float]) -> dict[str, float]:

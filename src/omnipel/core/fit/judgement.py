@@ -154,7 +154,7 @@ def _seams(job: Job, seams: Sequence[Trued]) -> Iterator[Finding]:
 
 def _follow(trued: Trued, size: str) -> Remedy:
     """Set the easier side to what the other side asks for."""
-    wanted = trued.length_b * trued.seam.ratio
+    wanted = trued.length_b * trued.seam.ratio * trued.seam.easier_share
     follow = Override(size=size, value=wanted, reason=f"follows the other side of: {trued.seam.name}")
     return Remedy(
         f"Make the {trued.seam.a[0].panel} follow: {size.replace('_', ' ')} {wanted:.0f} mm",

@@ -2,7 +2,22 @@
 
 from typing import Final
 
-from omnipel.core.forms import drum
+from omnipel.core.forms import bottle, box, cap_body, case, drum, flat, slab, traced, tub, turned, wheel
 from omnipel.core.forms.body import Form
 
-FORMS: Final[dict[str, Form]] = {form.key: form for form in (drum.FORM,)}
+FORMS: Final[dict[str, Form]] = {
+    form.key: form
+    for form in (
+        drum.FORM,
+        cap_body.FORM,
+        wheel.FORM,
+        tub.FORM,
+        turned.FORM,
+        box.FORM,
+        traced.FORM,
+        flat.FORM,
+        slab.FORM,
+        bottle.FORM,
+        case.FORM,
+    )
+}

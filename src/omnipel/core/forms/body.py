@@ -10,11 +10,13 @@ from typing import Protocol
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 
-from omnipel.core.findings import Finding, Impossible, Severity
-from omnipel.core.forms.mesh import Mesh, Solid
-from omnipel.core.forms.thing import SticksOut, Thing, Treatment
+from omnipel.core.findings import Act, Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.forms.mesh import Mesh, Solid, closed, level
+from omnipel.core.forms.thing import Outline, SticksOut, Thing, Treatment
 from omnipel.core.tape.readings import Reading
+from omnipel.core.tolerances import GIRTH_AGAINST_ACROSS
 from omnipel.core.working import READINGS, Worked, worked
 
 
@@ -109,6 +111,7 @@ class Form:
         about: one line that tells it from the others.
         wanted: the readings it asks for, given those taken so far (stations can be added).
         measure: from readings and description to a body.
+        outline: a traced outline to start from, for forms that need one.
     """
 
     key: str
@@ -116,6 +119,7 @@ class Form:
     about: str
     wanted: Callable[[Sequence[Reading]], tuple[Wanted, ...]]
     measure: Callable[[Taken, Thing], Body]
+    outline: Outline | None = None
 
 
 def always(*wanted: Wanted) -> Callable[[Sequence[Reading]], tuple[Wanted, ...]]:
@@ -124,7 +128,7 @@ def always(*wanted: Wanted) -> Callable[[Sequence[Reading]], tuple[Wanted, ...]]
 
 
 def grown(
-    section: np.ndarray,
+    section: NDArray[np.float64],
     girth: Worked,
     things: Sequence[SticksOut],
     place: Callable[[SticksOut], tuple[float, float, float]],
@@ -180,18 +184,26 @@ def with_bumps(
     return tuple(Section(depth, at(depth, covered_at(bumps, depth))) for depth in sorted(depths))
 
 
+def interpolated(sections: Sequence[Section], depth: float) -> Worked:
+    """The girth at a depth, straight between the sections."""
+    if depth <= sections[0].depth:
+        return sections[0].girth
+    for above, below in zip(sections, sections[1:], strict=False):
+        if depth <= below.depth:
+            if below.depth == above.depth or above.girth == below.girth:
+                return below.girth
+            part = (depth - above.depth) / (below.depth - above.depth)
+            return above.girth * (1.0 - part) + below.girth * part
+    return sections[-1].girth
+
+
 def widest(sections: Sequence[Section], down_to: float) -> Section:
     """The largest girth at or above a depth: what a cover that ends there must pass."""
     return max((s for s in sections if s.depth <= down_to + 1e-9), key=lambda s: s.girth.value, default=sections[0])
 
 
-def disagreement(
-    girth: Worked, across: Worked, girth_place: str, across_place: str, across_reading: Reading
-) -> Finding | None:
+def disagreement(girth: Worked, across: Worked, across_place: str) -> Finding | None:
     """Girth against across-reading of the same round body (trade practice: more than 2 % apart, use the girth)."""
-    from omnipel.core.findings import Act, Change, Remedy
-    from omnipel.core.tolerances import GIRTH_AGAINST_ACROSS
-
     by_girth = girth.value / math.pi
     if abs(across.value - by_girth) <= GIRTH_AGAINST_ACROSS * by_girth:
         return None
@@ -202,3 +214,25 @@ def disagreement(
     )
     remedy = Remedy("Drop the across-reading", (Change(READINGS + across_place, act=Act.REMOVE),))
     return Finding("readings-disagree", Severity.LOOK, text, READINGS + across_place, (remedy,))
+
+
+def differs(text: str, place: str) -> Finding:
+    """Two readings that cannot both be right; the helpful one may be dropped."""
+    remedy = Remedy("Drop this reading", (Change(READINGS + place, act=Act.REMOVE),))
+    return Finding("readings-disagree", Severity.LOOK, text, READINGS + place, (remedy,))
+
+
+def level_path(section: NDArray[np.float64], height: float, spare: float = 1.01) -> Solid:
+    """A tape laid level around an outline `(n, 2)` at a height, a little outside it."""
+    return closed(level(section * spare, height))
+
+
+def rectangle_section(length: float, width: float) -> NDArray[np.float64]:
+    """The level outline of a box, `length` along x, `width` along y, counter-clockwise from the front left."""
+    x, y = length / 2.0, width / 2.0
+    return np.array([(-x, -y), (x, -y), (x, y), (-x, y)])
+
+
+def on_front(thing: SticksOut, front: float) -> tuple[float, float, float]:
+    """Where a thing stands on a flat front: x, y, and the direction it points in."""
+    return thing.from_centre, front, -math.pi / 2.0

@@ -90,7 +90,7 @@ def measure(taken: Taken, thing: Thing) -> Drum:
     checks = []
     across = taken.get("across")
     if across is not None:
-        found = disagreement(girth, across, "girth", "across", taken.by_place["across"])
+        found = disagreement(girth, across, "across")
         checks += [found] if found else []
     radius = girth.value / (2.0 * math.pi)
     circle = ring(radius, 0.0, 180)[:, :2]

@@ -59,6 +59,23 @@ class SticksOut:
     treatment: Treatment = Treatment.COVER
 
 
+Coordinate = Annotated[float, Ge(-100_000), Le(100_000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Outline:
+    """A traced outline in mm, y up, as points or as the data of an SVG path (y down, as SVG has it).
+
+    `smoothing` is how far the smoothed line may leave the points, mm; 0 keeps every point.
+    """
+
+    __pydantic_config__ = {"extra": "forbid", "allow_inf_nan": False}  # noqa: RUF012
+
+    points: Annotated[tuple[tuple[Coordinate, Coordinate], ...], Len(0, 20_000)] = ()
+    path: Annotated[str, Len(0, 400_000)] = ""
+    smoothing: Annotated[float, Ge(0), Le(100)] = 0.0
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Thing:
     """What is to be covered."""
@@ -67,6 +84,7 @@ class Thing:
 
     form: Annotated[str, Len(1, 40)]
     sticks_out: Annotated[tuple[SticksOut, ...], Len(0, 40)] = ()
+    outline: Outline | None = None
     gets_hot: bool = False
     lives: Lives = Lives.SHED
     comes_off: ComesOff = ComesOff.WEEKLY

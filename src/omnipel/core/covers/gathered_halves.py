@@ -1,0 +1,122 @@
+"""Gathered halves on a base: a cosy. Base disc; two rectangles, each gathered onto half of the base's ring.
+
+The padding is shorter than its panel, so that none lies in a seam or under the channel; two stitch lines near the top make the channel for a ribbon; the sides
+stay open for what sticks out.
+"""
+
+import math
+
+import numpy as np
+
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, length, share, too_gathered
+from omnipel.core.drafting.curves import arc_about
+from omnipel.core.drafting.finishes import double_hem
+from omnipel.core.drafting.panel import Edge, Figure
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import checked, outline, rectangle
+from omnipel.core.findings import Change, Remedy
+from omnipel.core.forms.drum import Drum
+from omnipel.core.job import ClothChoice
+from omnipel.core.working import worked
+
+QUILTING = ClothChoice(name="quilting cotton", colour="#b98a7a", thickness=0.3, usable_width=1100.0, gather_limit=3.0)
+"""Gathers 3 : 1."""
+
+OPTIONS = (
+    share(
+        "ratio",
+        "gathered",
+        2.4,
+        "2 to 3: fuller than 2 stands off by itself, over 3 will not go under the foot.",
+        1.0,
+        4.0,
+    ),
+    length("heading", "heading above the channel", 40.0, "The frill above the ribbon.", 5.0, 300.0),
+    length("channel", "width of the channel", 18.0, "", 6.0, 80.0),
+)
+
+
+def draft(body: Drum, brief: Brief) -> Cover:
+    """Base and two halves."""
+    ratio = brief.number("ratio")
+    u, a = brief.u(body.girth), brief.seam
+
+    # Sizes
+    radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u)
+    half_ring = brief.size("half_ring", (body.girth / (2.0 * math.pi) + u) * math.pi)
+    long = brief.size("half_ungathered", half_ring * ratio)
+    high = brief.size(
+        "half_finished_height", body.drop + u + brief.length("channel", "channel") + brief.length("heading", "heading")
+    )
+
+    # Panels
+    r = checked(radius, "the radius of the base", "panels.base")
+    rim = [
+        Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a)
+        for name, start in (("front rim", math.pi), ("back rim", 0.0))
+    ]
+    base = outline(
+        "base",
+        tuple(rim),
+        radius * 2.0,
+        radius * 2.0,
+        sizes={"radius": radius, "cut radius": radius + a.worked("cover.seam_allowance")[0]},
+    )
+    top = high.value - brief.number("heading")
+    lines = tuple(
+        Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]))
+        for words, y in (("lower line", top - brief.number("channel")), ("upper line", top))
+    )
+    half = rectangle(
+        "half",
+        long,
+        high,
+        bottom=a,
+        right=a,
+        top=double_hem(8.0, 8.0),
+        left=a,
+        names={"bottom": "base edge"},
+        sources={"top": ""},
+        count=2,
+        figures=lines,
+    )
+    brief.note(base_cut_radius=base.sizes["cut radius"], half_cut_length=half.cut_length)
+
+    # Seams
+    seams = tuple(
+        Seam(
+            f"{words} half to base",
+            (Run("half", "base edge"),),
+            (Run("base", f"{words} rim"),),
+            ratio=ratio,
+            kind=SeamKind.GATHERED,
+            easier="half_ungathered",
+        )
+        for words in ("front", "back")
+    )
+    limit = brief.choices.cloth.gather_limit
+    less = Remedy(f"Gather {limit:g} : 1", (Change("cover.options.ratio", limit),))
+    passes = inside(brief, half_ring * 2.0, ROUND)
+    return Cover(
+        (base, half),
+        seams,
+        brief.sizes,
+        ((0.0, passes), (body.drop.value, passes)),
+        from_below=True,
+        seams_across=2,
+        hardware=(
+            Hardware("ribbon", long * 0.5 + worked("two bows", 500.0), note="through the channel, one for each half"),
+        ),
+        findings=too_gathered(brief, ratio, "Each half", "cover.options.ratio", less),
+    )
+
+
+SCHEME = Scheme(
+    "gathered-halves",
+    "Gathered halves on a base",
+    "A cosy: two full halves gathered onto a base, tied at the top.",
+    ("drum",),
+    OPTIONS,
+    draft,
+    {"cloth": QUILTING, "seam_allowance": 8.0, "closing_allowance": 8.0, "padding": 4.0},
+)

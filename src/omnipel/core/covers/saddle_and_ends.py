@@ -1,0 +1,139 @@
+"""Saddle and ends: one strip front–top–back, and two ends.
+
+Saddle `2h + w − (4 − π)ρ` for end corners of radius ρ (0 = square), as wide as the box is long; ends `w × h`. The saddle may run the other way: over the sides.
+"""
+
+import math
+
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, length, pick
+from omnipel.core.drafting.curves import arc_about, line
+from omnipel.core.drafting.panel import Edge
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
+from omnipel.core.findings import Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.forms.box import Box
+from omnipel.core.working import worked
+
+WORTH_ROUNDING = 8.0
+"""A measured rounding under this is within what a tape over the top can tell, mm."""
+
+OPTIONS = (
+    pick(
+        "runs",
+        "the saddle runs",
+        ("over front and back", "over the sides"),
+        "Over front and back, no seam faces the person.",
+    ),
+    length(
+        "rounding",
+        "radius of the ends' top corners",
+        0.0,
+        "0: square corners, easier to mark; rounded ones are easier to sew.",
+        0.0,
+        2000.0,
+    ),
+)
+
+
+def draft(body: Box, brief: Brief) -> Cover:
+    """Saddle and two ends."""
+    box = boxy(brief, body.length, body.width, body.drop)
+    long, wide = (box.l, box.w) if brief.picked("runs") == "over front and back" else (box.w, box.l)
+
+    # Sizes
+    end_wide = brief.size("end_finished_width", wide)
+    end_high = brief.size("end_finished_height", box.h)
+    rho = brief.number("rounding")
+    if rho > min(end_high.value, end_wide.value / 2.0) + 1e-9:
+        raise Impossible(
+            f"corners of radius {rho:.0f} do not fit an end of {end_wide.value:.0f} by {end_high.value:.0f}",
+            "cover.options.rounding",
+        )
+    rounding = worked("rounded corners", rho, "cover.options.rounding") * (4.0 - math.pi)
+    strip = box.h * 2.0 + wide
+    saddle_long = brief.size("saddle_finished_length", strip - rounding if rho else strip)
+    saddle_wide = brief.size("saddle_finished_width", long)
+
+    # Panels
+    a, hem = brief.seam, brief.choices.hem
+    x, y = (
+        checked(end_wide, "the width of the end", "panels.end"),
+        checked(end_high, "the height of the end", "panels.end"),
+    )
+    r = min(rho, x / 2.0, y)
+    stops = [("bottom", line((0.0, 0.0), (x, 0.0)), hem), ("right side", line((x, 0.0), (x, y - r)), a)]
+    if r:
+        stops.append(("right corner", arc_about((x - r, y - r), r, 0.0, math.pi / 2.0), a))
+    stops.append(("top", line((x - r, y), (r, y)), a))
+    if r:
+        stops.append(("left corner", arc_about((r, y - r), r, math.pi / 2.0, math.pi / 2.0), a))
+    stops.append(("left side", line((0.0, y - r), (0.0, 0.0)), a))
+    edges = tuple(Edge(name, curve, finish) for name, curve, finish in stops if curve.length > 1e-9)
+    source, below = (a, "cover.seam_allowance"), (hem, "cover.hem")
+    end = outline(
+        "end",
+        edges,
+        end_wide,
+        end_high,
+        cut=(with_allowances(end_wide, source, source), with_allowances(end_high, source, below)),
+        count=2,
+    )
+    saddle = rectangle(
+        "saddle",
+        saddle_long,
+        saddle_wide,
+        bottom=a,
+        right=hem,
+        top=a,
+        left=hem,
+        names={"bottom": "right edge", "top": "left edge", "left": "front hem", "right": "back hem"},
+        sources={"left": "cover.hem", "right": "cover.hem"},
+    )
+    brief.note(
+        end_cut_width=end.cut_length,
+        end_cut_height=end.cut_width,
+        saddle_cut_length=saddle.cut_length,
+        saddle_cut_width=saddle.cut_width,
+    )
+
+    # Seams
+    around = tuple(Run("end", e.name) for e in edges if e.name != "bottom")
+    seams = (
+        Seam(
+            "saddle to right end",
+            (Run("saddle", "right edge"),),
+            around,
+            kind=SeamKind.FELLED,
+            easier="saddle_finished_length",
+        ),
+        Seam(
+            "saddle to left end",
+            (Run("saddle", "left edge", reversed=True),),
+            around,
+            kind=SeamKind.FELLED,
+            easier="saddle_finished_length",
+        ),
+    )
+    passes = inside(brief, (saddle_wide + end_wide) * 2.0, CORNERED)
+    return Cover(
+        (saddle, end),
+        seams,
+        brief.sizes,
+        ((0.0, passes), (body.drop.value, passes)),
+        seams_across=4,
+        findings=_rounding(body, rho),
+    )
+
+
+def _rounding(body: Box, rho: float) -> tuple[Finding, ...]:
+    """What the over-the-top path says about the corners."""
+    if body.path is None or body.rounding < WORTH_ROUNDING or abs(body.rounding - rho) < WORTH_ROUNDING:
+        return ()
+    text = f"Over the top is shorter than up, over and down: its edges are rounded by about {body.rounding:.0f} mm. The ends are drafted with {rho:.0f}."
+    remedy = Remedy(
+        f"Round the ends by {body.rounding:.0f} mm", (Change("cover.options.rounding", float(round(body.rounding))),)
+    )
+    return (Finding("rounding-measured", Severity.NOTE, text, "cover.options.rounding", (remedy,)),)
+
+
+SCHEME = Scheme("saddle-and-ends", "Saddle and ends", "One strip over the top and two ends.", ("box",), OPTIONS, draft)
