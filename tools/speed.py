@@ -68,13 +68,58 @@ def child(code: str, until: str = "", runs: int = 5) -> float:
 
 
 def core() -> None:
-    """Drafting."""
+    """Drafting: the drum, a box, the largest sample, growth with panels, a long tracing."""
+    import math
+    from dataclasses import replace
+    from functools import partial
+
+    import numpy as np
+
     from omnipel.core.draft import draft
+    from omnipel.core.forms.thing import Outline
+    from omnipel.core.job import Feature, FeatureKind
+    from omnipel.shop.sample import SAMPLES
     from omnipel.shop.starter import starter
 
-    job = starter("drum", "wall-and-lid")
-    ms = median_ms(lambda: draft(job))
+    drum = starter("drum", "wall-and-lid")
+    ms = median_ms(lambda: draft(drum))
     told("draft of the drum", f"{ms:.2f} ms", "under 3 ms", ms < 3.0)
+    box = starter("box", "saddle-and-ends")
+    ms = median_ms(lambda: draft(box))
+    told("draft of a typical box", f"{ms:.2f} ms", "under 5 ms", ms < 5.0)
+    jobs = [sample() for sample in SAMPLES]
+    times = {job.name: median_ms(partial(draft, job), 15, 2) for job in jobs}
+    slowest = max(times, key=lambda name: times[name])
+    told(f"draft of the slowest sample ({slowest})", f"{times[slowest]:.2f} ms", "under 15 ms", times[slowest] < 15.0)
+    counts, spent = (5, 20, 60, 198), []
+    for count in counts:
+        patches = tuple(
+            Feature(kind=FeatureKind.PATCH, name=f"patch {i}", panel="wall", from_top=300.0) for i in range(count - 2)
+        )
+        many = replace(drum, cover=replace(drum.cover, features=patches))
+        assert len(draft(many).panels) == count
+        spent.append(median_ms(partial(draft, many), 11, 2))
+    slope = np.polyfit(np.log(counts), np.log(spent), 1)[0]
+    told(
+        f"growth from {counts[0]} to {counts[-1]} panels ({spent[0]:.1f} to {spent[-1]:.1f} ms)",
+        f"exponent {slope:.2f}",
+        "close to 1",
+        slope < 1.25,
+    )
+    angles = np.linspace(0.0, 2.0 * math.pi, 2000, endpoint=False)
+    radius = 300.0 + 25.0 * np.sin(5 * angles)
+    ring = tuple(
+        (float(400 + r * math.cos(a)), float(330 + r * math.sin(a))) for r, a in zip(radius, angles, strict=True)
+    )
+    traced = starter("traced", "traced-ends")
+    traced = replace(
+        traced,
+        thing=replace(traced.thing, outline=Outline(points=ring)),
+        cover=replace(traced.cover, options={"lift": 60.0}),
+    )
+    assert draft(traced).panels
+    ms = median_ms(lambda: draft(traced), 15, 2)
+    told("draft of a traced outline of 2 000 points", f"{ms:.1f} ms", "under 40 ms", ms < 40.0)
 
 
 def window() -> None:

@@ -71,6 +71,14 @@ def _parser() -> argparse.ArgumentParser:
     export.add_argument("--despite-stop", action="store_true", help="export although a finding says: do not cut")
     export.set_defaults(run=_export)
 
+    trace = commands.add_parser("outline", help="put a traced outline from an SVG file into a job")
+    trace.add_argument("job", type=Path, metavar="JOB")
+    trace.add_argument("svg", type=Path, metavar="SVG")
+    trace.add_argument(
+        "--smooth", type=float, default=0.0, metavar="MM", help="smooth it, leaving its points by no more than this"
+    )
+    trace.set_defaults(run=_outline)
+
     schema = commands.add_parser("schema", help="the JSON Schema of a job")
     schema.set_defaults(run=_schema)
 
@@ -145,6 +153,19 @@ def _export(asked: argparse.Namespace) -> int:
         from omnipel.exchange.pattern import pattern_pdf
 
         asked.pdf.write_bytes(pattern_pdf(drafted, asked.paper))
+    return 0
+
+
+def _outline(asked: argparse.Namespace) -> int:
+    from omnipel.core.findings import Change
+    from omnipel.core.job import changed
+    from omnipel.exchange.outlines import read_svg_outline
+    from omnipel.shop.document import read, write
+
+    if not 0.0 <= asked.smooth <= 100.0:
+        raise UsageError("outline: --smooth takes 0 to 100 mm")
+    job = read(asked.job)
+    write(changed(job, Change("thing.outline", read_svg_outline(asked.svg, smoothing=asked.smooth))), asked.job)
     return 0
 
 

@@ -1,6 +1,7 @@
 """Every finding: a job that provokes it, and its remedy, after which it is gone."""
 
 from dataclasses import replace
+from typing import Any
 
 import pytest
 from tests.jobs import drum, job
@@ -8,12 +9,39 @@ from tests.jobs import drum, job
 from omnipel.core.draft import draft
 from omnipel.core.drafting.finishes import double_hem
 from omnipel.core.findings import CATALOGUE
-from omnipel.core.job import Job, Override, changed, with_reading
+from omnipel.core.forms.thing import SticksOut, Thing, Treatment
+from omnipel.core.job import Feature, FeatureKind, Job, Lining, LiningSchool, Override, changed, with_reading
 from omnipel.core.tape.readings import Instrument, Reading
 
 BY_HAND = Override(size="wall_sew_length", value=1860.0, reason="an old wall is to be used")
 
+
+def sticking_out(treatment: Treatment, from_top: float = 300.0) -> Job:
+    """A drum with a tap that is treated so."""
+    tap = SticksOut(name="tap", from_top=from_top, reach=60.0, size=50.0, treatment=treatment)
+    return drum(thing={"sticks_out": (tap,)})
+
+
+def with_feature(kind: FeatureKind, **more: Any) -> Job:
+    """A drum whose wall carries a feature."""
+    return drum(features=(Feature(kind=kind, name="it", **{"panel": "wall", **more}),))
+
+
 PROVOKED: dict[str, Job] = {
+    "port-missing": sticking_out(Treatment.PORT),
+    "covers-too-far": sticking_out(Treatment.BELOW, from_top=500.0),
+    "sticks-out-unreckoned": replace(
+        job("tub", "tapered-tub", {"girth_bottom": 1180.0, "girth_top": 1470.0, "height": 360.0}),
+        thing=Thing(form="tub", sticks_out=(SticksOut(name="grip", from_top=40.0, reach=30.0, size=80.0),)),
+    ),
+    "port-across-seam": with_feature(FeatureKind.PORT, from_top=20.0, width=60.0),
+    "slit-reaches-nothing": with_feature(FeatureKind.PORT, from_top=300.0, slit_to="hub"),
+    "pocket-too-wide": with_feature(FeatureKind.POCKET, from_top=300.0, width=2500.0, height=100.0),
+    "feature-off-panel": with_feature(FeatureKind.SNAP, panel="sleeve"),
+    "snap-in-stitch-line": with_feature(FeatureKind.SNAP, from_top=642.0),
+    "handle-not-in-seam": with_feature(FeatureKind.HANDLE, edge="lower edge"),
+    "turning-gap": drum(lining=Lining(school=LiningSchool.BAGGED, turning_gap=30.0)),
+    "padding-too-small": drum(200.0, 200.0, padding=4.0, padding_inset=100.0, hem=double_hem(10.0, 5.0)),
     "reading-missing": replace(drum(), readings=()),
     "reading-misread": drum((1762.0, 1764.0, 1673.0, 1763.0)),
     "readings-disagree": with_reading(drum(), Reading(place="across", repeats=(535.0,), instrument=Instrument.EYE)),

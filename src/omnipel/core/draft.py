@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from omnipel.core.covers import SCHEMES
+from omnipel.core.covers.completed import completed
 from omnipel.core.covers.scheme import Cover, Scheme, one_each
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued, true, with_marks
@@ -42,7 +43,7 @@ def draft(job: Job) -> Draft:
     try:
         form, scheme = chosen(job)
         body = form.measure(Taken(job.readings, form.wanted(job.readings)), job.thing)
-        cover = scheme.draft(body, scheme.brief(job.cover))
+        cover = completed(scheme.draft(body, scheme.brief(job.cover)), job.cover)
     except Impossible as impossible:
         return Draft(
             job, body, Cover(), (), None, (*missing(job), *_refused(impossible), *judge(job, body, None, (), None))

@@ -131,5 +131,32 @@ CATALOGUE: dict[str, Entry] = {
     "rounding-measured": Entry(
         N, "The over-the-top path says that the top edges are rounded.", "Round the end panels by as much."
     ),
+    "port-missing": Entry(
+        L, "Something that sticks out is to get an opening, and the cover has none for it.", "Add a port at its place."
+    ),
+    "covers-too-far": Entry(L, "The cover reaches over something it is to leave below.", "Make the drop shorter."),
+    "sticks-out-unreckoned": Entry(
+        L, "This form does not reckon with what sticks out.", "Measure the girth over it, and drop it from the list."
+    ),
+    "port-across-seam": Entry(
+        S, "An opening lies across a seam, a hem or the edge of its panel.", "Move it inward, or make it smaller."
+    ),
+    "slit-reaches-nothing": Entry(S, "A slit does not reach the edge it is to run to.", "Name an edge of that panel."),
+    "pocket-too-wide": Entry(
+        S, "A pocket, patch or window is larger than its panel has room for.", "Make it smaller, or move it."
+    ),
+    "feature-off-panel": Entry(
+        S, "Something is placed on a panel that is not there, or beside it.", "Place it on a panel of this cover."
+    ),
+    "snap-in-stitch-line": Entry(
+        L, "A fastener sits in the stitch line of a hem.", "Move it to the middle of the hem or clear of it."
+    ),
+    "handle-not-in-seam": Entry(
+        S, "A webbing handle is to be caught in an edge that is no seam.", "Name an edge that is sewn."
+    ),
+    "turning-gap": Entry(
+        L, "The gap to turn the lining through is too small for a hand, or too long to close neatly.", "80 to 150 mm."
+    ),
+    "padding-too-small": Entry(L, "Nothing is left of the padding within its inset.", "Make the inset smaller."),
     "longer-than-cloth": Entry(L, "A panel is longer than the cloth is wide.", "Cut it along the cloth, or piece it."),
 }

@@ -86,7 +86,115 @@ class ClothChoice:
     thickness: Gap = 0.5
     usable_width: Length = 1500.0
     gather_limit: Annotated[float, Ge(1), Le(6)] = 2.0
+    shrink_warp: Share = 0.0
+    shrink_weft: Share = 0.0
     frays: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TakeUp:
+    """Share that quilting takes up along the panel's length and across it."""
+
+    __pydantic_config__ = CONFIG
+
+    along: Share = 0.0
+    across: Share = 0.0
+
+
+class FeatureKind(StrEnum):
+    """What can be put on a panel."""
+
+    PORT = "port"
+    VENT = "vent"
+    WINDOW = "clear window"
+    POCKET = "pocket"
+    PATCH = "reinforcement patch"
+    HANDLE = "webbing handle"
+    SNAP = "snaps"
+    GROMMET = "grommets"
+    TIE = "ties"
+    HOOK_AND_LOOP = "hook-and-loop"
+    ZIP = "zip"
+    CORD_EXIT = "drawcord exit"
+
+
+class Shape(StrEnum):
+    """The shape of an opening."""
+
+    ROUND = "round"
+    SLOT = "slot"
+    RECTANGLE = "rectangle"
+
+
+class ClosureKind(StrEnum):
+    """What lets the lower edge open, or draws it in."""
+
+    NONE = "none"
+    ZIP = "zip"
+    HOOK_AND_LOOP = "hook-and-loop"
+    LACING = "lacing"
+    CORD = "drawcord"
+    ELASTIC = "elastic"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Feature:
+    """Something on a panel, placed from the panel's centre line (right is positive) and its top edge, mm.
+
+    Args:
+        kind: what it is.
+        name: what it is called.
+        panel: on which panel.
+        from_centre: of its middle.
+        from_top: of its middle, downward.
+        width, height: its size; a round opening takes the width.
+        shape: of an opening.
+        depth: of a boxed pocket; 0 for a flat one.
+        parts: pockets side by side, or fasteners in a row.
+        slit_to: the edge a slit runs to from an opening, "" for none.
+        flap: whether a flap covers it.
+        edge: the seam a handle is caught in.
+    """
+
+    __pydantic_config__ = CONFIG
+
+    kind: FeatureKind
+    name: Name
+    panel: Name
+    from_centre: Annotated[float, Ge(-100_000), Le(100_000)] = 0.0
+    from_top: Annotated[float, Ge(0), Le(100_000)] = 100.0
+    width: Length = 60.0
+    height: Length = 60.0
+    shape: Shape = Shape.ROUND
+    depth: Gap = 0.0
+    parts: Annotated[int, Ge(1), Le(50)] = 1
+    slit_to: Annotated[str, Len(0, 80)] = ""
+    flap: bool = False
+    edge: Annotated[str, Len(0, 80)] = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Lining:
+    """The lining: how it is put in, its own cloth and allowance, the gap to turn it through."""
+
+    __pydantic_config__ = CONFIG
+
+    school: LiningSchool = LiningSchool.NONE
+    cloth: ClothChoice = field(
+        default_factory=lambda: ClothChoice(name="lining cotton", colour="#c9b98f", thickness=0.25, usable_width=1400.0)
+    )
+    seam_allowance: Allowance = 10.0
+    turning_gap: Gap = 120.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Closure:
+    """What opens the lower edge: `length` is how far up it opens; for cord and elastic the girth it draws in to (0: as far as it goes)."""
+
+    __pydantic_config__ = CONFIG
+
+    kind: ClosureKind = ClosureKind.NONE
+    length: Annotated[float, Ge(0), Le(LONGEST)] = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -110,6 +218,12 @@ class CoverChoices:
     clearance: Clearance = field(default_factory=Clearance)
     cloth: ClothChoice = field(default_factory=ClothChoice)
     padding: Gap = 0.0
+    padding_inset: Gap = 12.0
+    quilting: TakeUp = TakeUp()
+    lining: Lining = field(default_factory=Lining)
+    closure: Closure = Closure()
+    features: Annotated[tuple[Feature, ...], Len(0, 250)] = ()
+    on_fold: Annotated[tuple[str, ...], Len(0, 60)] = ()
     seam_allowance: Allowance = 12.0
     closing_allowance: Allowance = 12.0
     hem: Finish = Finish(kind=FinishKind.DOUBLE_HEM, width=25.0, turn_under=15.0)

@@ -11,7 +11,7 @@ from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Seam
 from omnipel.core.findings import Act, Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.forms.body import Body, widest
-from omnipel.core.job import Choice, ClearanceSchool, CoverChoices
+from omnipel.core.job import Choice, ClearanceSchool, CoverChoices, LiningSchool
 from omnipel.core.working import Worked, formula, worked
 
 
@@ -110,6 +110,7 @@ class Cover:
         sizes: every finished and cut size by its name.
         profile: inside girth by depth below the object's top; what has to pass over the object.
         from_below: whether the object goes into it from above (a bag) rather than the cover down over the object.
+        opens: how much wider the open closure makes the girth, by depth, mm.
         seams_across: how many seams lie across a girth.
         hardware: what is bought besides cloth.
         findings: judgements of the scheme itself.
@@ -120,6 +121,7 @@ class Cover:
     sizes: Mapping[str, Worked] = field(default_factory=dict)
     profile: tuple[tuple[float, Worked], ...] = ()
     from_below: bool = False
+    opens: tuple[tuple[float, float], ...] = ()
     seams_across: int = 1
     hardware: tuple[Hardware, ...] = ()
     findings: tuple[Finding, ...] = ()
@@ -136,8 +138,12 @@ class Brief:
     @property
     def t(self) -> Worked:
         """Thickness of all layers."""
-        cloth = worked("cloth", self.choices.cloth.thickness, "cover.cloth.thickness")
-        return cloth + worked("padding", self.choices.padding, "cover.padding") if self.choices.padding else cloth
+        total, lining = worked("cloth", self.choices.cloth.thickness, "cover.cloth.thickness"), self.choices.lining
+        if self.choices.padding:
+            total = total + worked("padding", self.choices.padding, "cover.padding")
+        if lining.school is not LiningSchool.NONE:
+            total = total + worked("lining", lining.cloth.thickness, "cover.lining.cloth.thickness")
+        return total
 
     def clearance(self, girth: Worked) -> Worked:
         """The gap c on each side, in the job's school."""

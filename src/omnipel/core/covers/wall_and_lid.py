@@ -6,6 +6,7 @@ a share of the drop high, with a cord casing at its free edge.
 """
 
 import math
+from dataclasses import replace
 
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, length, pick, share, yes
 from omnipel.core.drafting.finishes import Finish, FinishKind, seam
@@ -154,15 +155,12 @@ def _with_skirt(cover: Cover, body: Drum, brief: Brief, ring: Worked) -> Cover:
             (Run("second skirt", "close b", reversed=True),),
         ),
     )
-    return Cover(
-        (*cover.panels, skirt),
-        (*cover.seams, *seams),
-        brief.sizes,
-        cover.profile,
-        cover.from_below,
-        cover.seams_across,
-        (*cover.hardware, Hardware("cord", cord, note=f"{brief.number('cord'):g} mm, in the second skirt")),
-        tuple(findings),
+    return replace(
+        cover,
+        panels=(*cover.panels, skirt),
+        seams=(*cover.seams, *seams),
+        hardware=(*cover.hardware, Hardware("cord", cord, note=f"{brief.number('cord'):g} mm, in the second skirt")),
+        findings=tuple(findings),
     )
 
 

@@ -9,11 +9,13 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+import numpy as np
+
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.forms.body import Body, Section, interpolated
 from omnipel.core.tape.readings import Reading
 from omnipel.core.tolerances import FLAP_CLEARANCE, TIGHT_CLEARANCE
-from omnipel.core.working import READINGS, Worked, formula
+from omnipel.core.working import READINGS, Worked, formula, worked
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,7 +68,9 @@ def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma
     if not cover.profile:
         return None
     lowest = max(depth for depth, _ in cover.profile)
-    depths = sorted({depth for depth, _ in cover.profile} | {s.depth for s in body.sections if s.depth <= lowest})
+    depths = sorted(
+        {depth for depth, _ in (*cover.profile, *cover.opens)} | {s.depth for s in body.sections if s.depth <= lowest}
+    )
     slacks = tuple(_slack(depth, cover, body, lowest) for depth in depths)
     tightest = min(slacks, key=lambda slack: slack.slack.value)
     spread = {reading.place: reading.spread for reading in readings}
@@ -91,6 +95,9 @@ def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma
 
 def _slack(depth: float, cover: Cover, body: Body, lowest: float) -> Slack:
     inside = interpolated([Section(d, girth) for d, girth in cover.profile], depth)
+    if cover.opens:
+        opened = float(np.interp(depth, [d for d, _ in cover.opens], [mm for _, mm in cover.opens]))
+        inside = inside + worked("closure open", opened, "cover.closure.length") if opened else inside
     if cover.from_below:
         above = [s.girth for s in body.sections if depth - 1e-9 <= s.depth <= lowest + 1e-9]
     else:

@@ -10,9 +10,18 @@ from omnipel.core.drafting.seams import Trued
 from omnipel.core.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.forms.body import Body
-from omnipel.core.job import ClearanceSchool, Job, Override
+from omnipel.core.forms.thing import Treatment
+from omnipel.core.job import ClearanceSchool, Feature, FeatureKind, Job, Override
+from omnipel.core.tape.readings import Reading
 from omnipel.core.tape.units import format_length
 from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
+
+GROWN_FORMS = ("drum", "box")
+"""Forms whose girth grows over what sticks out; the others are measured over it."""
+PORT_ROOM = 20.0
+"""A port is this much larger than what comes out of it, mm."""
+BELOW_ROOM = 10.0
+"""A cover ends this far above what it leaves below, mm."""
 
 WANTED_CLEARANCE = 8.0
 """What a remedy for a tight cover aims at: comfortably over tight, far from flapping."""
@@ -24,7 +33,14 @@ def judge(
     """Everything there is to say about a draft, stops first."""
     found = [*_readings(job), *(body.checks if body else ())]
     if cover is not None:
-        found += [*cover.findings, *_hems(job), *_fit(job, fit), *_seams(job, seams), *_cloth(job, cover)]
+        found += [
+            *cover.findings,
+            *_hems(job),
+            *_sticks_out(job, cover),
+            *_fit(job, fit),
+            *_seams(job, seams),
+            *_cloth(job, cover),
+        ]
     order = (Severity.STOP, Severity.LOOK, Severity.NOTE)
     return tuple(sorted(found, key=lambda finding: order.index(finding.severity)))
 
@@ -58,6 +74,49 @@ def _hems(job: Job) -> Iterator[Finding]:
             f"Take the hem off the drop: {_fmt(job, drop.value - hem)}", (Change("readings.drop", shorter),)
         )
         yield Finding("hem-counted-twice", Severity.LOOK, text, "readings.drop", (remedy,))
+
+
+def _sticks_out(job: Job, cover: Cover) -> Iterator[Finding]:
+    """Whether the cover does about everything that sticks out what it is to do."""
+    named = {feature.name for feature in job.cover.features}
+    for i, thing in enumerate(job.thing.sticks_out):
+        where = f"thing.sticks_out.{i}"
+        forget = Remedy(f"Leave the {thing.name} out", (Change(where, act=Act.REMOVE),))
+        if thing.treatment is Treatment.PORT and thing.name not in named:
+            host = _wall(cover)
+            port = Feature(
+                kind=FeatureKind.PORT,
+                name=thing.name,
+                panel=host.name if host else "wall",
+                from_centre=thing.from_centre,
+                from_top=max(0.0, thing.from_top),
+                width=thing.size + PORT_ROOM,
+                height=thing.size + PORT_ROOM,
+            )
+            text = f"The {thing.name} is to come out through a port, and the cover has none for it yet."
+            add = Remedy(f"Add a port for the {thing.name}", (Change("cover.features", port, Act.ADD),))
+            yield Finding("port-missing", Severity.LOOK, text, where, (add, forget))
+        drop = job.reading("drop") or job.reading("height")
+        if thing.treatment is Treatment.BELOW and drop is not None:
+            most = thing.from_top - thing.size / 2.0 - BELOW_ROOM
+            if drop.value > most > 0.0:
+                text = (
+                    f"The cover reaches {_fmt(job, drop.value)} down, over the {thing.name} that is to stay below it."
+                )
+                shorter = Reading(place="drop", repeats=(most,), note=f"ends above the {thing.name}")
+                act = Change("readings.drop", shorter) if job.reading("drop") else Change("readings", shorter, Act.ADD)
+                yield Finding(
+                    "covers-too-far", Severity.LOOK, text, where, (Remedy(f"Drop {_fmt(job, most)}", (act,)), forget)
+                )
+        if thing.treatment is Treatment.COVER and job.thing.form not in GROWN_FORMS:
+            text = f"The {thing.name} is to be covered over: take the girths of a {job.thing.form} over it, for its reach is not added."
+            yield Finding("sticks-out-unreckoned", Severity.LOOK, text, where, (forget,))
+
+
+def _wall(cover: Cover) -> Panel | None:
+    """The panel that hangs down to the lower edge, or the largest."""
+    hemmed = [p for p in cover.panels if p.cloth is Cloth.OUTER and any(e.finish.folded for e in p.edges)]
+    return max(hemmed or cover.panels, key=lambda p: p.length.value * p.width.value, default=None)
 
 
 def _fit(job: Job, fit: Fit | None) -> Iterator[Finding]:

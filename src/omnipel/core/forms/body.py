@@ -181,7 +181,11 @@ def with_bumps(
         for edge in (-1.0, 1.0):
             depth = thing.from_top + edge * thing.size / 2.0
             depths |= {min(max(depth + nudge, 0.0), deepest) for nudge in (-0.5 * edge, 0.5 * edge)}
-    return tuple(Section(depth, at(depth, covered_at(bumps, depth))) for depth in sorted(depths))
+    made = []
+    for depth in sorted(depths):
+        there = covered_at(bumps, depth)
+        made.append(Section(depth, at(depth, there) if there else interpolated(sections, depth)))
+    return tuple(made)
 
 
 def interpolated(sections: Sequence[Section], depth: float) -> Worked:
