@@ -18,9 +18,12 @@ TARGET = Path(__file__).parent.parent / "docs" / "screenshots"
 SHOTS = (
     ("tape", "Honey extractor", "tape", False),
     ("panels", "Honey extractor", "panels", False),
-    ("cover", "Rain butt", "cover", False),
-    ("object", "Honey extractor", "object", False),
-    ("panels-dark", "Rain butt", "panels", True),
+    ("cover", "Press motor", "cover", False),
+    ("object", "Press motor", "object", False),
+    ("panels-traced", "Platform scale", "panels", False),
+    ("panels-dark", "Settling tank", "panels", True),
+    ("seam-not-true", "Bottling trolley", "panels", False),
+    ("will-not-go-on", "Butter churn", "cover", False),
 )
 
 

@@ -3,12 +3,15 @@
 from collections.abc import Callable
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QCheckBox, QFormLayout, QHBoxLayout, QLabel, QLineEdit, QWidget
+from PySide6.QtWidgets import QCheckBox, QFormLayout, QHBoxLayout, QLabel, QLineEdit, QVBoxLayout, QWidget
 
+from omnipel.bench.feature_cards import FeatureList
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import column, combo, label, scrolled, surface
+from omnipel.bench.schemes import SchemeStrip, with_scheme
 from omnipel.bench.session import Session
 from omnipel.bench.sketchview import SketchView
+from omnipel.bench.slackplot import SlackPlot
 from omnipel.bench.tape_station import plausible
 from omnipel.bench.tapefield import TapeField, length_field
 from omnipel.core.covers import SCHEMES
@@ -17,7 +20,7 @@ from omnipel.core.drafting.finishes import HEMS, TURNED_UNDER, FinishKind
 from omnipel.core.drafting.seams import ClipSchool
 from omnipel.core.findings import Change
 from omnipel.core.forms import FORMS
-from omnipel.core.job import ClearanceSchool, CoverChoices, RingSchool
+from omnipel.core.job import ClearanceSchool, ClosureKind, CoverChoices, LiningSchool, RingSchool
 
 WHY = {
     ClearanceSchool.SIDE: "The gap on each side: what the hand feels between cloth and object.",
@@ -27,6 +30,21 @@ WHY = {
 RING_WHY = {
     RingSchool.RING_FIRST: "Close the wall, match the quarters: every mark is checked before the long seam.",
     RingSchool.MEET_AND_TRIM: "Sew round and close where the ends meet: no puckers, 150 mm of strip more.",
+}
+
+CLOSURE_WHY = {
+    ClosureKind.NONE: "It drops over as it is.",
+    ClosureKind.ZIP: "Opens from the edge up: the quickest on and off.",
+    ClosureKind.HOOK_AND_LOOP: "Opens with one hand; collects lint.",
+    ClosureKind.LACING: "Opens wide and pulls in tight; slow.",
+    ClosureKind.CORD: "Drawn in under the object after it is on.",
+    ClosureKind.ELASTIC: "Holds by itself; wears out first.",
+}
+LINING_WHY = {
+    LiningSchool.NONE: "One layer.",
+    LiningSchool.BAGGED: "Sewn to the lower edge and turned through a gap: no raw edge anywhere.",
+    LiningSchool.BOUND: "Ends at the binding of the lower edge.",
+    LiningSchool.AS_ONE: "Both cloths are cut alike and sewn as one: the quickest, raw inside.",
 }
 
 
@@ -48,17 +66,30 @@ class CoverStation(QWidget):
         self.form.setContentsMargins(4, 4, 12, 4)
         inner = QWidget()
         inner.setLayout(self.form)
-        layout = QHBoxLayout(self)
+        self.strip = SchemeStrip(session)
+        self.strip.picked.connect(self._scheme)
+        self.plot = SlackPlot(session)
+        self.features: FeatureList | None = None
+        lower = QHBoxLayout()
+        lower.setSpacing(16)
+        lower.addWidget(surface(column(self.sketch, self.plot, margins=4)), 5)
+        self.area = scrolled(inner)
+        lower.addWidget(self.area, 6)
+        layout = QVBoxLayout(self)
         layout.setContentsMargins(16, 16, 16, 8)
-        layout.setSpacing(16)
-        layout.addWidget(surface(column(self.sketch, margins=4)), 5)
-        layout.addWidget(scrolled(inner), 6)
+        layout.setSpacing(12)
+        self.strip_area = scrolled(self.strip)
+        self.strip_area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+        self.strip_area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        layout.addWidget(self.strip_area)
+        layout.addLayout(lower, 1)
 
     def enter(self) -> None:
         """The station was opened."""
         self.refresh()
-        if self.fields:
-            next(iter(self.fields.values())).setFocus()
+        chosen = next((card for card in self.strip.cards if card.isChecked()), None)
+        if chosen is not None:
+            chosen.setFocus()
 
     def refresh(self) -> None:
         """Show the job as it stands."""
@@ -67,8 +98,13 @@ class CoverStation(QWidget):
         if key != self.shown_for:
             self._build()
             self.shown_for = key
+        self.strip.refresh()
+        self.strip_area.setFixedHeight(LOOK.px(150) + 12)
         for fill in self.fills:
             fill(job.cover)
+        if self.features is not None:
+            self.features.refresh()
+        self.plot.refresh()
         body = (self.session.draft.body if self.session.draft else None) or plausible(job)
         if body is not None:
             self.sketch.show_mesh(body.mesh())
@@ -84,16 +120,13 @@ class CoverStation(QWidget):
     # Building
 
     def _build(self) -> None:
-        self.fills = []
+        self.fills, self.features = [], None
         self.fields: dict[str, QWidget] = {}
         while self.form.rowCount():
             self.form.removeRow(0)
         form, scheme = FORMS.get(self.session.open_job.thing.form), SCHEMES.get(self.session.open_job.cover.scheme)
         if form is None or scheme is None:
             return
-        self._head("Scheme")
-        serving = [(s.words, s.key) for s in SCHEMES.values() if form.key in s.forms]
-        self._pick("scheme", "cut as", serving, lambda c: c.scheme, self._scheme, lambda _c: scheme.about)
         self._head("Clearance")
         self._pick(
             "clearance.school",
@@ -147,6 +180,52 @@ class CoverStation(QWidget):
             self._head(scheme.words)
         for option in scheme.options:
             self._option(option)
+        self._head("Closure")
+        self._pick(
+            "closure.kind",
+            "lower edge opens by",
+            [(k.value, k) for k in ClosureKind],
+            lambda c: c.closure.kind,
+            lambda k: self._set("closure.kind", k, f"closure: {k}"),
+            lambda c: CLOSURE_WHY[c.closure.kind],
+        )
+        self._length(
+            "closure.length",
+            "how far",
+            lambda c: c.closure.length,
+            enabled=lambda c: c.closure.kind is not ClosureKind.NONE,
+        )
+        self._head("Lining and padding")
+        self._pick(
+            "lining.school",
+            "lining",
+            [(k.value, k) for k in LiningSchool],
+            lambda c: c.lining.school,
+            lambda k: self._set("lining.school", k, f"lining: {k}"),
+            lambda c: LINING_WHY[c.lining.school],
+        )
+        lined = lambda c: c.lining.school is not LiningSchool.NONE  # noqa: E731
+        self._length("lining.seam_allowance", "lining seam allowance", lambda c: c.lining.seam_allowance, enabled=lined)
+        self._length(
+            "lining.turning_gap",
+            "turning gap",
+            lambda c: c.lining.turning_gap,
+            enabled=lambda c: c.lining.school is LiningSchool.BAGGED,
+        )
+        self._length(
+            "padding_inset",
+            "padding ends short of the seam by",
+            lambda c: c.padding_inset,
+            enabled=lambda c: c.padding > 0,
+        )
+        self._percent("quilting.along", "quilting takes up, along", lambda c: c.quilting.along)
+        self._percent("quilting.across", "quilting takes up, across", lambda c: c.quilting.across)
+        self._percent("cloth.shrink_warp", "first wash, along the warp", lambda c: c.cloth.shrink_warp)
+        self._percent("cloth.shrink_weft", "first wash, across it", lambda c: c.cloth.shrink_weft)
+        self._head("On the panels")
+        self.features = FeatureList(self.session)
+        self.form.addRow(self.features)
+        self.fields["cover.features"] = self.features
 
     def _head(self, words: str) -> None:
         self.form.addRow(label(words, "head"))
@@ -160,7 +239,7 @@ class CoverStation(QWidget):
         self.form.addRow(name, field)
         if why is not None:
             under = label("", "soft", wrap=True)
-            self.form.addRow("", under)
+            self.form.addRow(under)
             self.fills.append(lambda c: under.setText(why(c)))
 
     def _length(
@@ -214,6 +293,28 @@ class CoverStation(QWidget):
         self._row(path, words, field, why)
         self.fills.append(lambda c: field.show_value(get(c)))
 
+    def _percent(self, path: str, words: str, get: Callable[[CoverChoices], float]) -> None:
+        """A share, typed as percent."""
+        line, note = QLineEdit(accessibleName=f"{words}, percent"), label("", "stop", wrap=True)
+        both = QWidget()
+        both.setLayout(column(line, note, spacing=2))
+        both.setFocusProxy(line)
+
+        def done() -> None:
+            old = get(self.session.open_job.cover)
+            percent = number_in(line.text(), 0.0, 50.0)
+            note.setText(
+                "" if percent is not None else "a number of percent from 0 to 50 is expected; the old value stays"
+            )
+            if percent is None:
+                line.setText(f"{old * 100:g} %")
+            elif abs(percent / 100.0 - old) > 1e-9:
+                self._set(path, percent / 100.0, f"{words}: {percent:g} %")
+
+        line.editingFinished.connect(done)
+        self._row(path, words, both)
+        self.fills.append(lambda c: None if line.hasFocus() else line.setText(f"{get(c) * 100:g} %"))
+
     def _clearance(self) -> None:
         field = length_field(
             self.session, "clearance", lambda mm: self._set("clearance.amount", mm, f"clearance {self.session.fmt(mm)}")
@@ -238,11 +339,8 @@ class CoverStation(QWidget):
         self.fills.append(fill)
 
     def _share(self, line: QLineEdit, note: QLabel) -> None:
-        try:
-            percent = float(line.text().replace(",", ".").rstrip(" %"))
-        except ValueError:
-            percent = -1.0
-        if not 0.0 <= percent <= 50.0:
+        percent = number_in(line.text(), 0.0, 50.0)
+        if percent is None:
             note.setText("a number of percent from 0 to 50 is expected; the old value stays")
             line.setText(f"{self.session.open_job.cover.clearance.amount * 100:g}")
             return
@@ -286,15 +384,10 @@ class CoverStation(QWidget):
 
     def _number(self, option: Option, line: QLineEdit, note: QLabel) -> None:
         old = float(str(self.session.open_job.cover.options.get(option.key, option.default)))
-        try:
-            value = float(line.text().replace(",", "."))
-        except ValueError:
-            value = option.low - 1.0
-        whole = option.kind is OptionKind.SHARE or value == round(value)
-        if not (option.low <= value <= option.high and whole):
-            note.setText(
-                f"{'a number' if option.kind is OptionKind.SHARE else 'a whole number'} from {option.low:g} to {option.high:g} is expected; the old value stays"
-            )
+        value = number_in(line.text(), option.low, option.high, whole=option.kind is OptionKind.COUNT)
+        if value is None:
+            kind = "a number" if option.kind is OptionKind.SHARE else "a whole number"
+            note.setText(f"{kind} from {option.low:g} to {option.high:g} is expected; the old value stays")
             line.setText(f"{old:g}")
             return
         note.setText("")
@@ -306,12 +399,9 @@ class CoverStation(QWidget):
         self.session.set(f"cover.{path}", value, reason)
 
     def _scheme(self, key: str) -> None:
-        scheme = SCHEMES[key]
-        start = [Change(f"cover.{name}", value) for name, value in scheme.starts_with.items()]
-        options = scheme.starts_with.get("options", {})
-        self.session.change(
-            f"scheme: {scheme.words.lower()}", Change("cover.scheme", key), *start, Change("cover.options", options)
-        )
+        job = self.session.open_job
+        if key != job.cover.scheme:
+            self.session.apply(with_scheme(job, SCHEMES[key]), f"scheme: {SCHEMES[key].words.lower()}")
 
     def _school(self, school: ClearanceSchool) -> None:
         """Change the school and keep the gap: the same clearance, said the other way."""
@@ -340,3 +430,12 @@ def show(field: TapeField, mm: float, *, fine: bool = False) -> None:
     if fine and not field.line.hasFocus():
         field.shown = field.session.fmt(mm, fine=True, with_unit=False)
         field.line.setText(field.shown)
+
+
+def number_in(text: str, low: float, high: float, *, whole: bool = False) -> float | None:
+    """A plain number within bounds, or None."""
+    try:
+        value = float(text.replace(",", ".").rstrip(" %"))
+    except ValueError:
+        return None
+    return value if low <= value <= high and (not whole or value == round(value)) else None

@@ -26,6 +26,7 @@ class Colours:
     stop: str
     fine: str
     glow: str
+    body: str
 
     def of(self, severity: str) -> str:
         """The colour of a state."""
@@ -44,6 +45,7 @@ LIGHT: Final = Colours(
     "#ad241c",
     "#33682f",
     "#ffe9a8",
+    "#fffdf8",
 )
 DARK: Final = Colours(
     "#1d1b17",
@@ -57,6 +59,7 @@ DARK: Final = Colours(
     "#ff9486",
     "#93cc8d",
     "#4a3c14",
+    "#7d7463",
 )
 
 BASE: Final = 14.0

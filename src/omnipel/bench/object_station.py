@@ -1,6 +1,7 @@
 """The Object station: what the thing is, and what sticks out of it."""
 
 from dataclasses import replace
+from pathlib import Path
 
 from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
@@ -8,6 +9,7 @@ from PySide6.QtWidgets import (
     QAbstractButton,
     QButtonGroup,
     QCheckBox,
+    QFileDialog,
     QFormLayout,
     QGridLayout,
     QHBoxLayout,
@@ -17,6 +19,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from omnipel.bench.flow import Flow
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import button, column, combo, emptied, label, row, scrolled, surface
 from omnipel.bench.picture import Thumbnail
@@ -42,12 +45,11 @@ class ObjectStation(QWidget):
         self.session = session
         self.cards = {form.key: FormCard(form) for form in FORMS.values()}
         self.group = QButtonGroup(self)
-        pictures = QGridLayout()
-        pictures.setSpacing(8)
-        for i, (key, card) in enumerate(self.cards.items()):
+        pictures = Flow(even=True)
+        for key, card in self.cards.items():
             self.group.addButton(card)
             card.clicked.connect(lambda _checked=False, k=key: self._form(k))
-            pictures.addWidget(card, i // 3, i % 3)
+            pictures.addWidget(card)
         self.name = self._line("name of the job", lambda text: text.strip() and self._set("name", text.strip()[:120]))
         self.owner = self._line("for whom", lambda text: self._set("owner", text[:120]))
         self.where = self._line("where it stands", lambda text: self._set("place", text[:120]))
@@ -76,7 +78,8 @@ class ObjectStation(QWidget):
         self.sketch.setMinimumHeight(220)
         self.stick = QVBoxLayout()
         self.stick.setSpacing(6)
-        add = button("Add something that sticks out", self._add)
+        add = button("Add what sticks out", self._add)
+        self.trace = button("Bring in an outline…", self._trace)
         left = QWidget()
         left.setLayout(column(label("What is it?", "title"), pictures, form, spacing=12))
         left.layout().addStretch(1)  # type: ignore[union-attr]
@@ -93,6 +96,7 @@ class ObjectStation(QWidget):
                 note,
                 self.stick,
                 add,
+                self.trace,
                 spacing=8,
             )
         )
@@ -130,6 +134,7 @@ class ObjectStation(QWidget):
         self.hot.setChecked(job.thing.gets_hot)
         if not self.notes.hasFocus():
             self.notes.setPlainText(job.notes)
+        self.trace.setVisible(job.thing.form in ("traced", "flat"))
         body = plausible(job)
         if body is not None:
             self.sketch.show_mesh(body.mesh())
@@ -162,8 +167,29 @@ class ObjectStation(QWidget):
         fresh = starter(key, scheme, job.unit, with_readings=False)
         cover = replace(fresh.cover, cloth=job.cover.cloth, padding=max(job.cover.padding, fresh.cover.padding))
         self.session.apply(
-            replace(job, thing=replace(job.thing, form=key), cover=cover), f"form: {FORMS[key].words.lower()}"
+            replace(
+                job, thing=replace(job.thing, form=key, outline=job.thing.outline or fresh.thing.outline), cover=cover
+            ),
+            f"form: {FORMS[key].words.lower()}",
         )
+
+    def _trace(self) -> None:
+        path, _ = QFileDialog.getOpenFileName(self, "Bring in a traced outline", "", "Drawings (*.svg)")
+        if path:
+            self.bring_outline(Path(path))
+
+    def bring_outline(self, path: Path) -> None:
+        """Put the largest closed path of an SVG file into the job."""
+        from omnipel.exchange.outlines import read_svg_outline
+        from omnipel.shop.document import DocumentError
+
+        try:
+            outline = read_svg_outline(path)
+        except DocumentError as error:
+            self.session.say("stop", f"Not brought in: {error}. The old outline stays.")
+            return
+        if self.session.set("thing.outline", outline, f"outline from {path.name}"[:80]):
+            self.session.say("fine", f"{len(outline.points)} points brought in, 1 unit of the drawing as SVG says.")
 
     def _add(self) -> None:
         job = self.session.open_job
@@ -235,7 +261,7 @@ class FormCard(QAbstractButton):
         return QSize(LOOK.px(126), LOOK.px(112))
 
     def minimumSizeHint(self) -> QSize:
-        return self.sizeHint()
+        return QSize(LOOK.px(104), LOOK.px(112))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         if self.picture is None:

@@ -101,7 +101,7 @@ def paint_paths(
 
 def _brush(item: Path, cloth: QColor) -> QBrush:
     if item.layer is Layer.FACE:
-        base = {"object": LOOK.colour("surface"), "sticks out": LOOK.colour("glow")}.get(item.fill, cloth)
+        base = {"object": LOOK.colour("body"), "sticks out": LOOK.colour("glow")}.get(item.fill, cloth)
         return QBrush(_shaded(base, item.tone))
     if not item.fill:
         return QBrush(Qt.BrushStyle.NoBrush)

@@ -5,8 +5,9 @@ from dataclasses import replace
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QWidget
 
+from omnipel.bench.flow import Flow
 from omnipel.bench.look import LOOK
-from omnipel.bench.parts import button, column, combo, emptied, label, restyle, row, surface
+from omnipel.bench.parts import button, column, combo, emptied, label, restyle, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.sketchview import SketchView
 from omnipel.bench.tapefield import TapeField
@@ -26,21 +27,27 @@ class TapeStation(QWidget):
         self.session = session
         self.place = ""
         self.sketch = SketchView("Sketch of the object with the tape path")
-        self.name, self.how, self.state = label("", "title"), label("", "soft", wrap=True), label("", "soft", wrap=True)
+        self.name, self.how, self.state = (
+            label("", "title", wrap=True),
+            label("", "soft", wrap=True),
+            label("", "soft", wrap=True),
+        )
         self.field = TapeField(session, "Reading", large=True)
         self.field.entered.connect(self._entered)
         self.field.empty.connect(self.next_place)
-        self.chips = QHBoxLayout()
-        self.chips.setSpacing(6)
+        self.chips = Flow(gap=6)
         self.value = label("", "head", wrap=True)
         self.instrument = combo("Instrument", [(i.value, i) for i in Instrument], self._instrument)
         self.note = QLineEdit(
             accessibleName="Note on this reading", placeholderText="note: where exactly, what was in the way"
         )
+        self.note.setMinimumWidth(40)
         self.note.editingFinished.connect(self._noted)
         self.list = QListWidget(accessibleName="Readings of this object")
         self.list.currentItemChanged.connect(self._picked)
-        self.list.setMinimumHeight(120)
+        self.list.setMinimumSize(60, 120)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
         self.again = label("", "soft", wrap=True)
         keys = label(
             "Enter keeps it and goes on · Shift+Enter keeps it and measures the same again · ↑ ↓ choose a reading",
@@ -67,7 +74,7 @@ class TapeStation(QWidget):
         layout.setContentsMargins(16, 16, 16, 8)
         layout.setSpacing(16)
         layout.addWidget(sheet, 1)
-        layout.addWidget(self.right, 1)
+        layout.addWidget(scrolled(self.right), 1)
 
     @property
     def wanted(self) -> tuple[Wanted, ...]:
@@ -217,9 +224,9 @@ class TapeStation(QWidget):
             chip.setAccessibleName(f"repeat {i + 1}: {format_length(mm, job.unit)}")
             gone = button("×", lambda k=i: self._remove(k), "quiet", tip="remove this repeat")
             gone.setAccessibleName(f"remove repeat {i + 1}")
-            self.chips.addWidget(chip)
-            self.chips.addWidget(gone)
-        self.chips.addStretch(1)
+            both = QWidget()
+            both.setLayout(row(chip, gone, spacing=2))
+            self.chips.addWidget(both)
 
     def _state(self, reading: Reading | None, job: Job) -> None:
         found = [

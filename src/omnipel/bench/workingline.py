@@ -22,6 +22,7 @@ class WorkingLine(QFrame):
         super().__init__()
         self.session = session
         self.last: tuple[str, Worked] | None = None
+        self.told = ("note", HINT)
         self.text = QLabel(accessibleName="Working")
         self.text.setTextFormat(Qt.TextFormat.RichText)
         self.text.setWordWrap(True)
@@ -60,10 +61,12 @@ class WorkingLine(QFrame):
 
     def say(self, severity: str, words: str) -> None:
         """Tell something in one line."""
-        self.last = None
+        self.last, self.told = None, (severity, words)
         self.text.setText(f'<span style="color:{LOOK.colours.of(severity)}">{escape(words)}</span>')
 
     def refresh(self) -> None:
-        """Show the same number in the job's unit of now."""
+        """Show the same again, in the job's unit and the look of now."""
         if self.last:
             self.point(*self.last)
+        else:
+            self.say(*self.told)

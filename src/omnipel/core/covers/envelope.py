@@ -3,7 +3,7 @@
 On cloth with a repeat all panels start at the same point of it, and the notches fall on stripes.
 """
 
-from omnipel.core.covers.scheme import Brief, Cover, Scheme, length
+from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, length
 from omnipel.core.drafting.curves import line
 from omnipel.core.drafting.panel import Edge
 from omnipel.core.drafting.seams import Run, Seam
@@ -85,7 +85,13 @@ def draft(body: Slab, brief: Brief) -> Cover:
     )
     passes = wide * 2.0 - brief.t * 2.0
     return Cover(
-        (front, back), seams, brief.sizes, ((0.0, passes), (body.length.value, passes)), from_below=True, seams_across=2
+        (front, back),
+        seams,
+        brief.sizes,
+        ((0.0, passes), (body.length.value, passes)),
+        from_below=True,
+        seams_across=2,
+        turns=FLAT,
     )
 
 

@@ -68,7 +68,12 @@ def draft(body: Box, brief: Brief) -> Cover:
     ]
     passes = inside(brief, (long + wide) * 2.0, CORNERED)
     return Cover(
-        (top, *walls), (*corners, *tops), brief.sizes, ((0.0, passes), (body.drop.value, passes)), seams_across=4
+        (top, *walls),
+        (*corners, *tops),
+        brief.sizes,
+        ((0.0, passes), (body.drop.value, passes)),
+        seams_across=4,
+        turns=CORNERED,
     )
 
 

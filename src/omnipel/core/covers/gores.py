@@ -76,8 +76,6 @@ def draft(body: Turned, brief: Brief) -> Cover:
         panels, seams = _with_skirt(panels, seams, body, brief, n, half)
     top_depth = body.top
     profile = [(top_depth - h.value, inside(brief, r * ROUND, ROUND)) for r, h in reversed(rings)]
-    if body.rise is not None:
-        profile = [(0.0, inside(brief, rings[-1][0] * 1e-3, 0.0)), *profile]
     findings = _excess(excess, n, line_)
     return Cover(tuple(panels), tuple(seams), brief.sizes, _from_top(profile, body), seams_across=n, findings=findings)
 

@@ -49,7 +49,9 @@ def draft(body: Box, brief: Brief) -> Cover:
             for here, there in zip(SIDES, (*SIDES[1:], SIDES[0]), strict=True)
         )
     passes = inside(brief, (box.l + box.w) * 2.0, CORNERED)
-    return Cover((sheet,), seams, brief.sizes, ((0.0, passes), (body.drop.value, passes)), seams_across=4)
+    return Cover(
+        (sheet,), seams, brief.sizes, ((0.0, passes), (body.drop.value, passes)), seams_across=4, turns=CORNERED
+    )
 
 
 def _cut_out(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:

@@ -89,6 +89,7 @@ def draft(body: Case, brief: Brief) -> Cover:
         ((0.0, passes), (body.height.value, passes)),
         from_below=True,
         seams_across=1,
+        turns=CORNERED,
         hardware=(zip_,),
     )
 

@@ -121,6 +121,7 @@ def draft(body: Box, brief: Brief) -> Cover:
         brief.sizes,
         ((0.0, passes), (body.drop.value, passes)),
         seams_across=4,
+        turns=CORNERED,
         findings=_rounding(body, rho),
     )
 

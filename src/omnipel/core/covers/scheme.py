@@ -112,6 +112,7 @@ class Cover:
         from_below: whether the object goes into it from above (a bag) rather than the cover down over the object.
         opens: how much wider the open closure makes the girth, by depth, mm.
         seams_across: how many seams lie across a girth.
+        turns: what a girth grows by when every side moves out by 1: 2π when round, 8 with four corners, 4 when flat.
         hardware: what is bought besides cloth.
         findings: judgements of the scheme itself.
     """
@@ -123,6 +124,7 @@ class Cover:
     from_below: bool = False
     opens: tuple[tuple[float, float], ...] = ()
     seams_across: int = 1
+    turns: float = 2.0 * math.pi
     hardware: tuple[Hardware, ...] = ()
     findings: tuple[Finding, ...] = ()
 
@@ -281,8 +283,8 @@ def inside(brief: Brief, ring: Worked, turns: float) -> Worked:
     return ring - brief.t * (turns / 2.0)
 
 
-ROUND, CORNERED = 2.0 * math.pi, 8.0
-"""What the girth changes by when every side moves out by 1: round, and with four square corners."""
+ROUND, CORNERED, FLAT = 2.0 * math.pi, 8.0, 4.0
+"""What a girth changes by when every side moves out by 1: round, with four square corners, and flat between two layers."""
 
 
 def one_each(panels: Iterable[Panel]) -> dict[str, Panel]:

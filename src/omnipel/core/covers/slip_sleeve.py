@@ -3,7 +3,7 @@
 Width `W + T + 2c + t`: half the thickness goes over each long edge on both layers. Length `L + T/2 + c + t/2`: the mouth stays open.
 """
 
-from omnipel.core.covers.scheme import Brief, Cover, Scheme, length
+from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, length
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.slab import Slab
@@ -49,7 +49,13 @@ def draft(body: Slab, brief: Brief) -> Cover:
     )
     passes = wide * 2.0 - brief.t * 2.0
     return Cover(
-        (layer,), seams, brief.sizes, ((0.0, passes), (body.length.value, passes)), from_below=True, seams_across=2
+        (layer,),
+        seams,
+        brief.sizes,
+        ((0.0, passes), (body.length.value, passes)),
+        from_below=True,
+        seams_across=2,
+        turns=FLAT,
     )
 
 

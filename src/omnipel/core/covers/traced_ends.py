@@ -101,7 +101,14 @@ def draft(body: Traced | Box, brief: Brief) -> Cover:
             easier="gusset_finished_length",
         ),
     )
-    return Cover((end, gusset), seams, brief.sizes, _profile(ring, path, across, gusset_wide, brief), seams_across=4)
+    return Cover(
+        (end, gusset),
+        seams,
+        brief.sizes,
+        _profile(ring, path, across, gusset_wide, brief),
+        seams_across=4,
+        turns=CORNERED,
+    )
 
 
 def _front(body: Box) -> float:

@@ -74,7 +74,9 @@ def draft(body: Box, brief: Brief) -> Cover:
         ),
     )
     passes = inside(brief, ring, CORNERED)
-    return Cover((top, wall), seams, brief.sizes, ((0.0, passes), (body.drop.value, passes)), seams_across=1)
+    return Cover(
+        (top, wall), seams, brief.sizes, ((0.0, passes), (body.drop.value, passes)), seams_across=1, turns=CORNERED
+    )
 
 
 SCHEME = Scheme("wall-and-top", "Wall and top", "One strip around, and a top.", ("box",), (), draft)

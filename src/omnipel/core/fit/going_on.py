@@ -26,11 +26,12 @@ class Slack:
     cover: Worked
     passes: Worked
     slack: Worked
+    turns: float
 
     @property
     def clearance(self) -> float:
-        """The slack as a gap all round, mm."""
-        return self.slack.value / (2.0 * math.pi)
+        """The slack as a gap on each side, mm: slack/2π when round."""
+        return self.slack.value / self.turns
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,7 +107,7 @@ def _slack(depth: float, cover: Cover, body: Body, lowest: float) -> Slack:
     passes = max(above, key=lambda girth: girth.value)
     # The cover was drafted from the reading; the object itself is what it is. So only the cover moves with the reading.
     slack = Worked((*inside.terms, *_truth(passes).terms))
-    return Slack(depth, inside, passes, slack)
+    return Slack(depth, inside, passes, slack, cover.turns)
 
 
 def _truth(girth: Worked) -> Worked:

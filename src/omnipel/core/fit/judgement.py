@@ -146,7 +146,7 @@ def _fit(job: Job, fit: Fit | None) -> Iterator[Finding]:
             f"The chance that it goes on is {fit.chance:.0%}: slack {_fmt(job, slack)}, spread "
             f"{_fmt(job, fit.sigma)}.{most}"
         )
-        needed = 1.645 * fit.sigma / (2.0 * math.pi)
+        needed = 1.645 * fit.sigma / fit.tightest.turns
         place = f"readings.{fit.matters_most}" if fit.matters_most else where
         yield Finding("chance-low", Severity.LOOK, text, place, _widen(job, fit, max(WANTED_CLEARANCE, needed + 1.0)))
 

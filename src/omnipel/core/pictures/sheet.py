@@ -73,7 +73,9 @@ def _notch(panel: Panel, notch: Notch, text: float) -> list[Item]:
     drawn: list[Item] = [Path(np.array([outer - across, outer - away * depth, outer + across]), Layer.MARKS, ref=ref)]
     if notch.label and text:
         at = place - away * text * 0.9
-        drawn.append(Label((float(at[0]), float(at[1] - text * 0.35)), notch.label, text, Layer.MARKS, ref=ref))
+        # Beside an upright edge the words end (or begin) at the edge, so that they stay on the panel.
+        anchor = 1.0 if away[0] > 0.7 else 0.0 if away[0] < -0.7 else 0.5
+        drawn.append(Label((float(at[0]), float(at[1] - text * 0.35)), notch.label, text, Layer.MARKS, anchor, ref=ref))
     return drawn
 
 
@@ -216,7 +218,7 @@ def arranged(sizes: Sequence[tuple[float, float]], gap: float, aspect: float) ->
     best_scale = 0.0
     widest = max(w for w, _ in sizes)
     runs = {sum(w + gap for w, _ in sizes[i:j]) - gap for i in range(len(sizes)) for j in range(i + 1, len(sizes) + 1)}
-    for width in sorted(run for run in runs if run >= widest):
+    for width in sorted(run for run in runs if run >= widest * (1.0 - 1e-9)):
         places, wide, high = _rows(sizes, gap, width)
         scale = min(aspect / wide, 1.0 / high)
         if scale > best_scale:

@@ -1,0 +1,35 @@
+"""All sample jobs at all stations, light and dark, 90 to 160 % text, two window sizes: no text cut off, nothing over anything."""
+
+import pytest
+from PySide6.QtWidgets import QApplication
+from tests.bench.conftest import settle
+from tests.bench.layout import faults
+
+from omnipel.bench.window import Window
+
+
+@pytest.mark.parametrize(
+    ("size", "scale", "dark"),
+    [
+        ((1280, 800), 1.0, False),
+        ((1024, 720), 1.0, True),
+        ((1280, 800), 1.5, False),
+        ((1600, 1000), 1.6, True),
+        ((1024, 720), 0.9, False),
+    ],
+)
+def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int], scale: float, dark: bool) -> None:
+    sample_window.resize(*size)
+    sample_window.set_dark(dark)
+    sample_window.set_scale(scale)
+    settle(sample_window)
+    found = {("shelf", ""): faults(sample_window)}
+    for card in sample_window.session.store.cards():
+        sample_window.session.open(card.id)
+        for station in ("object", "tape", "cover", "panels"):
+            sample_window.show_station(station)
+            for _ in range(3):
+                QApplication.processEvents()
+            found[(station, card.job.name)] = faults(sample_window)
+    wrong = {place: what for place, what in found.items() if what}
+    assert not wrong, "\n".join(f"{place}: {what[:3]}" for place, what in list(wrong.items())[:12])
