@@ -207,6 +207,52 @@ def test_job_files_come_in_and_what_is_none_is_said(sample_window: Window, tmp_p
     assert "bad.omnipel.json" in sample_window.working.text.text()
 
 
+def test_a_size_is_set_by_hand_with_its_reason_and_dropped_again(sample_window: Window) -> None:
+    from omnipel.bench.panels_station import ByHandDialog
+
+    open_job(sample_window, "Rain butt", "panels")
+    session, station = sample_window.session, sample_window.stations["panels"]
+    dialog = ByHandDialog(station, session, station.size_names())
+    dialog.which.show_value("wall_sew_length")
+    dialog._show()
+    dialog.field.line.setText("80")
+    dialog._accept()
+    assert dialog.result() == 0  # no reason yet
+    assert "why" in dialog.note.text()
+    dialog.reason.setText("a remnant")
+    dialog._accept()
+    dialog.apply()
+    assert session.open_job.cover.overrides[0].value == pytest.approx(80 * 25.4)
+    assert "1 of 2" in sample_window.tally.seams.value.text()
+    assert session.draft is not None
+    finding = next(f for f in session.draft.findings if f.code == "seam-not-true")
+    session.remedy(finding.remedies[0])
+    assert session.open_job.cover.overrides == ()
+    dialog.deleteLater()
+
+
+def test_features_are_added_on_the_cover_station(sample_window: Window) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    features = sample_window.stations["cover"].features
+    features._add()
+    assert [f.panel for f in sample_window.session.open_job.cover.features] == ["wall"]
+    assert len(features.findChildren(type(features.cards.itemAt(0).widget()))) == 1
+
+
+def test_another_scheme_is_one_click_and_keeps_cloth_and_readings(sample_window: Window) -> None:
+    open_job(sample_window, "Press motor", "cover")
+    before = sample_window.session.open_job
+    strip = sample_window.stations["cover"].strip
+    assert len(strip.cards) == 6
+    for card in strip.cards:
+        card.click()
+        job = sample_window.session.open_job
+        assert job.cover.scheme == card.scheme.key
+        assert (job.readings, job.cover.cloth) == (before.readings, before.cover.cloth)
+        assert sample_window.session.draft.panels  # type: ignore[union-attr]
+    assert all(card.lines and card.lines[0] != "not yet" for card in strip.cards)
+
+
 def test_go_to_knows_readings_panels_seams_findings_jobs_and_commands(sample_window: Window) -> None:
     open_job(sample_window, "Honey extractor", "tape")
     goals = sample_window.goals()

@@ -179,6 +179,17 @@ def test_a_closure_changes_the_answer() -> None:
     assert "closure open" in [t.name for s in after.slacks for t in s.slack.terms]
 
 
+def test_the_remedy_for_a_belly_is_a_zip_that_is_long_enough() -> None:
+    readings = {"girth.1": 1310.0, "girth.2": 1495.0, "height.2": 260.0, "girth.3": 940.0, "height.3": 610.0}
+    drafted = draft(job("turned", "bands", readings, c=12.0))
+    finding = next(f for f in drafted.findings if f.code == "will-not-go-on")
+    assert "zip" in finding.remedies[0].words
+    for remedy in finding.remedies:
+        assert "will-not-go-on" not in [f.code for f in draft(changed(drafted.job, *remedy.changes)).findings], (
+            remedy.words
+        )
+
+
 def test_a_drawcord_that_cannot_close_so_far_is_said() -> None:
     tight = drum(closure=Closure(kind=ClosureKind.CORD, length=300.0))
     assert "cord-cannot-close" in [f.code for f in draft(tight).findings]

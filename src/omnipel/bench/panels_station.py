@@ -2,14 +2,29 @@
 
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QLineEdit, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.look import LOOK
-from omnipel.bench.parts import Number, button, column, emptied, label, paint_state, restyle, row, scrolled, surface
+from omnipel.bench.parts import (
+    Number,
+    button,
+    column,
+    combo,
+    emptied,
+    label,
+    paint_state,
+    restyle,
+    row,
+    scrolled,
+    surface,
+)
 from omnipel.bench.picture import PictureView, pen
 from omnipel.bench.session import Session
+from omnipel.bench.tapefield import TapeField
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued
+from omnipel.core.findings import Act, Change
+from omnipel.core.job import Override
 from omnipel.core.pictures.drawing import LAYER_WORDS, Layer
 from omnipel.core.pictures.sheet import board
 from omnipel.core.working import Worked
@@ -47,6 +62,7 @@ class PanelsStation(QWidget):
         right.setSpacing(4)
         head = row(label("Sizes", "head"))
         head.addStretch(1)
+        head.addWidget(button("Set one by hand…", self.set_by_hand))
         head.addWidget(print_it)
         right.addLayout(head)
         right.addWidget(scrolled(sizes), 1)
@@ -140,6 +156,19 @@ class PanelsStation(QWidget):
             line += 1
         self.sizes.setRowStretch(line, 1)
 
+    def size_names(self) -> dict[str, str]:
+        """Sizes that can be set by hand: words → name."""
+        draft = self.session.draft
+        sizes = draft.cover.sizes if draft else {}
+        computed = ("cut", "ratio", "percent", "deg", "gores", "fasteners")
+        return {name.replace("_", " "): name for name in sizes if not any(word in name for word in computed)}
+
+    def set_by_hand(self) -> None:
+        """Ask for a finished size, its value and the reason; an empty value drops what was set."""
+        dialog = ByHandDialog(self, self.session, self.size_names())
+        if dialog.exec() == QDialog.DialogCode.Accepted:
+            dialog.apply()
+
     # Pointing
 
     def _pointed(self, ref: str) -> None:
@@ -202,6 +231,77 @@ class PanelsStation(QWidget):
 def _cloth(session: Session) -> QColor:
     colour = QColor(session.open_job.cover.cloth.colour)
     return colour if colour.isValid() else QColor("#9db08a")
+
+
+class ByHandDialog(QDialog):
+    """A finished size set by hand, with the reason; what follows from it is drafted and trued at once."""
+
+    def __init__(self, parent: QWidget, session: Session, names: dict[str, str]) -> None:
+        super().__init__(parent)
+        self.setWindowTitle("Set a size by hand")
+        self.session = session
+        self.which = combo("Size", list(names.items()), lambda _n: self._show())
+        self.field = TapeField(session, "Value")
+        self.reason = QLineEdit(accessibleName="Reason", placeholderText="why, in a few words")
+        self.field.entered.connect(lambda _mm, _stay: self.reason.setFocus())
+        self.note = label("", "soft", wrap=True)
+        self.drop = button("Drop what was set", self._drop)
+        done = button("Set it", self._accept, "main")
+        done.setDefault(True)
+        buttons = row(self.drop, button("Cancel", self.reject), done)
+        buttons.insertStretch(1, 1)
+        self.setLayout(
+            column(
+                label("Set a size by hand", "title"),
+                row(label("size"), self.which),
+                self.field,
+                self.reason,
+                self.note,
+                buttons,
+                margins=16,
+                spacing=12,
+            )
+        )
+        self.setMinimumWidth(LOOK.px(480))
+        self._show()
+
+    def _show(self) -> None:
+        name, draft = self.which.value, self.session.draft
+        size = draft.cover.sizes.get(name) if draft else None
+        if size is not None:
+            self.field.line.setModified(False)
+            self.field.show_length(size.value)
+        mine = next((o for o in self.session.open_job.cover.overrides if o.size == name), None)
+        self.drop.setVisible(mine is not None)
+        self.reason.setText(mine.reason if mine else "")
+
+    def _accept(self) -> None:
+        if self.field.read() is None:
+            return
+        if not self.reason.text().strip():
+            self.note.setText("Write down why: next year nobody remembers.")
+            self.reason.setFocus()
+            return
+        self.accept()
+
+    def apply(self) -> None:
+        """Set it."""
+        mm = self.field.read()
+        if mm is None:
+            return
+        name = self.which.value
+        made = Override(size=name, value=mm, reason=self.reason.text().strip()[:500])
+        others = tuple(o for o in self.session.open_job.cover.overrides if o.size != name)
+        self.session.set(
+            "cover.overrides", (*others, made), f"{name.replace('_', ' ')} by hand: {self.session.fmt(mm)}"
+        )
+
+    def _drop(self) -> None:
+        self.session.change(
+            f"{self.which.value.replace('_', ' ')} as drafted",
+            Change(f"cover.overrides.{self.which.value}", act=Act.REMOVE),
+        )
+        self.reject()
 
 
 class LayerKey(QWidget):

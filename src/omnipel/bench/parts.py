@@ -248,6 +248,11 @@ class Glow(QFrame):
         self.timer.timeout.connect(self.update)
         self.seen = ""
 
+    def forget(self) -> None:
+        """What is shown next is not compared with what was shown before."""
+        self.seen = ""
+        self.timer.stop()
+
     def show_value(self, value: str, under: str, state: str) -> None:
         """Show a value; glow when it is another one than before."""
         told = f"{value}|{under}"

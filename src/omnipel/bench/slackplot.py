@@ -74,8 +74,8 @@ class SlackPlot(QWidget):
         state = "stop" if fit.tightest.clearance < 0 else "look" if fit.tightest.clearance < TIGHT_CLEARANCE else "fine"
         paint_state(painter, QRectF(at.x() - 7, at.y() - 7, 14, 14), state)
         painter.setPen(LOOK.colour("ink"))
-        painter.drawText(
-            QPointF(at.x() + 11, min(max(at.y() + 5, top + 6), bottom)),
-            self.session.fmt(fit.tightest.clearance, fine=True),
-        )
+        words = self.session.fmt(fit.tightest.clearance, fine=True)
+        box = QRectF(at.x() + 10, at.y() - LOOK.px(20), painter.fontMetrics().horizontalAdvance(words) + 6, LOOK.px(18))
+        painter.fillRect(box, LOOK.colour("surface"))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, words)
         painter.end()

@@ -29,7 +29,7 @@ from omnipel.bench.rail import Rail, states, station_of
 from omnipel.bench.session import Session, next_step, wanted_words
 from omnipel.bench.shelf import Shelf
 from omnipel.bench.tally import Tally
-from omnipel.bench.workingline import WorkingLine
+from omnipel.bench.workingline import HINT, WorkingLine
 from omnipel.core.tape.units import NEXT_UNIT, Unit
 from omnipel.shop.document import SUFFIX, DocumentError, read, write
 from omnipel.shop.starter import starter
@@ -158,7 +158,10 @@ class Window(QMainWindow):
         station.enter()
 
     def _opened(self) -> None:
-        """Another job (or none) is open."""
+        """Another job (or none) is open: nothing has moved, and no number is pointed at."""
+        for line in (self.tally.goes_on, self.tally.seams, self.tally.cloth):
+            line.forget()
+        self.working.say("note", HINT)
         self._frame()
 
     def refresh(self) -> None:

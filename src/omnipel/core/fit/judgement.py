@@ -4,6 +4,7 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
+from omnipel.core.covers.closing import SPREAD
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.seams import Trued
@@ -11,7 +12,7 @@ from omnipel.core.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.forms.body import Body
 from omnipel.core.forms.thing import Treatment
-from omnipel.core.job import ClearanceSchool, Feature, FeatureKind, Job, Override
+from omnipel.core.job import ClearanceSchool, ClosureKind, Feature, FeatureKind, Job, Override
 from omnipel.core.tape.readings import Reading
 from omnipel.core.tape.units import format_length
 from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
@@ -127,7 +128,7 @@ def _fit(job: Job, fit: Fit | None) -> Iterator[Finding]:
     verdict = fit.verdict
     if verdict == "will not go on":
         text = f"It will not go on: the cover is {_fmt(job, -slack)} narrower around than what it must pass {at}."
-        yield Finding("will-not-go-on", Severity.STOP, text, where, _widen(job, fit))
+        yield Finding("will-not-go-on", Severity.STOP, text, where, (*_open(job, fit), *_widen(job, fit)))
     elif verdict == "tight":
         text = (
             f"Tight {at}: {_fmt(job, slack)} of slack around is a gap of only {_fmt(job, gap)} each side. "
@@ -153,6 +154,26 @@ def _fit(job: Job, fit: Fit | None) -> Iterator[Finding]:
 
 def _fmt(job: Job, mm: float) -> str:
     return format_length(mm, job.unit, with_unit=True)
+
+
+def _open(job: Job, fit: Fit) -> tuple[Remedy, ...]:
+    """A zip from the lower edge up, long enough to pass everywhere; where that is longer than the cover, none."""
+    if job.cover.overrides or job.cover.closure.kind is not ClosureKind.NONE:
+        return ()
+    lowest = max(s.depth for s in fit.slacks)
+    failing = [i for i, s in enumerate(fit.slacks) if s.slack.value < 0.0]
+    if failing[0] == 0:
+        return ()
+    above, below = fit.slacks[failing[0] - 1], fit.slacks[failing[0]]
+    # The slit has to begin where the slack runs out, and to spread by what is missing further down.
+    part = above.slack.value / (above.slack.value - below.slack.value)
+    starts = above.depth + part * (below.depth - above.depth)
+    needed = max(lowest - starts, *(lowest - fit.slacks[i].depth - fit.slacks[i].slack.value / SPREAD for i in failing))
+    length = math.ceil(needed / 10.0) * 10.0 + 20.0
+    if length > lowest:
+        return ()
+    changes = (Change("cover.closure.kind", ClosureKind.ZIP), Change("cover.closure.length", length))
+    return (Remedy(f"Let a zip of {_fmt(job, length)} open it from below", changes),)
 
 
 def _widen(job: Job, fit: Fit, wanted: float = WANTED_CLEARANCE) -> tuple[Remedy, ...]:
