@@ -79,6 +79,24 @@ def _parser() -> argparse.ArgumentParser:
     )
     trace.set_defaults(run=_outline)
 
+    tape = commands.add_parser("tape", help="a simulated wireless tape: sends each line it is given to the open bench")
+    tape.add_argument(
+        "lengths",
+        nargs="*",
+        metavar="LENGTH",
+        help="as written on paper; without any, lines are read from the terminal",
+    )
+    tape.add_argument(
+        "--socket", type=Path, metavar="PATH", help="where the bench listens, when not in the usual place"
+    )
+    tape.set_defaults(run=_tape)
+
+    card = commands.add_parser("card", help="the blank tape card of a job, as PDF")
+    card.add_argument("job", type=Path, metavar="JOB")
+    card.add_argument("pdf", type=Path, metavar="F")
+    card.add_argument("--paper", default="A4", choices=("A4", "Letter"))
+    card.set_defaults(run=_card)
+
     schema = commands.add_parser("schema", help="the JSON Schema of a job")
     schema.set_defaults(run=_schema)
 
@@ -166,6 +184,30 @@ def _outline(asked: argparse.Namespace) -> int:
         raise UsageError("outline: --smooth takes 0 to 100 mm")
     job = read(asked.job)
     write(changed(job, Change("thing.outline", read_svg_outline(asked.svg, smoothing=asked.smooth))), asked.job)
+    return 0
+
+
+def _tape(asked: argparse.Namespace) -> int:
+    from omnipel.exchange.tape_device import TapeDevice, send_all, socket_path
+
+    refused = 0
+    for answer in send_all(asked.lengths or sys.stdin, TapeDevice(asked.socket or socket_path())):
+        print(answer, flush=True)
+        refused += answer.startswith("NO")
+    return int(refused > 0)
+
+
+def _card(asked: argparse.Namespace) -> int:
+    from omnipel.core.draft import draft
+    from omnipel.core.forms import FORMS
+    from omnipel.exchange.tape_card import tape_card
+    from omnipel.shop.document import read
+
+    job = read(asked.job)
+    form = FORMS.get(job.thing.form)
+    if form is None:
+        raise UsageError(f"{asked.job.name}: there is no form named {job.thing.form!r}")
+    asked.pdf.write_bytes(tape_card(job, draft(job).body, form.wanted(job.readings), asked.paper))
     return 0
 
 

@@ -58,6 +58,7 @@ COMMANDS = (
     Command("redo", "Redo", "Ctrl+Shift+Z", with_job, lambda w: w.session.redo()),
     Command("history", "History of changes", "Ctrl+H", with_job, lambda w: w.show_history()),
     Command("papers", "Print the pattern", "Ctrl+P", with_panels, lambda w: w.papers()),
+    Command("tape-card", "Blank tape card", "Ctrl+T", with_job, lambda w: w.ask_tape_card()),
     Command("import", "Bring in a job file", "Ctrl+O", always, lambda w: w.import_jobs()),
     Command("export", "Write the job file", "Ctrl+E", with_job, lambda w: w.export_job()),
     Command("larger", "Larger text", "Ctrl++", always, lambda w: w.scale_text(+0.1)),

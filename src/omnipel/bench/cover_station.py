@@ -10,10 +10,9 @@ from omnipel.bench.look import LOOK
 from omnipel.bench.parts import column, combo, label, scrolled, surface
 from omnipel.bench.schemes import SchemeStrip, with_scheme
 from omnipel.bench.session import Session
-from omnipel.bench.sketchview import SketchView
 from omnipel.bench.slackplot import SlackPlot
-from omnipel.bench.tape_station import plausible
 from omnipel.bench.tapefield import TapeField, length_field
+from omnipel.bench.wornview import WornView
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.scheme import Option, OptionKind
 from omnipel.core.drafting.finishes import HEMS, TURNED_UNDER, FinishKind
@@ -56,7 +55,7 @@ class CoverStation(QWidget):
         self.session = session
         self.shown_for = ("", "")
         self.fills: list[Callable[[CoverChoices], None]] = []
-        self.sketch = SketchView("Sketch of the object")
+        self.worn = WornView(session)
         self.form = QFormLayout()
         self.form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
         self.form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.AllNonFixedFieldsGrow)
@@ -72,7 +71,7 @@ class CoverStation(QWidget):
         self.features: FeatureList | None = None
         lower = QHBoxLayout()
         lower.setSpacing(16)
-        lower.addWidget(surface(column(self.sketch, self.plot, margins=4)), 5)
+        lower.addWidget(surface(column(self.worn, self.plot, margins=4)), 5)
         self.area = scrolled(inner)
         lower.addWidget(self.area, 6)
         layout = QVBoxLayout(self)
@@ -105,9 +104,7 @@ class CoverStation(QWidget):
         if self.features is not None:
             self.features.refresh()
         self.plot.refresh()
-        body = (self.session.draft.body if self.session.draft else None) or plausible(job)
-        if body is not None:
-            self.sketch.show_mesh(body.mesh())
+        self.worn.refresh()
 
     def go_to(self, path: str) -> None:
         """Put the focus on the field that decides a path."""
@@ -228,7 +225,7 @@ class CoverStation(QWidget):
         self.fields["cover.features"] = self.features
 
     def _head(self, words: str) -> None:
-        self.form.addRow(label(words, "head"))
+        self.form.addRow(label(words, "head", wrap=True))
 
     def _row(self, path: str, words: str, field: QWidget, why: Callable[[CoverChoices], str] | None = None) -> None:
         full = f"cover.{path}"

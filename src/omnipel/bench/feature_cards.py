@@ -102,7 +102,11 @@ class FeatureCard(QWidget):
             column(
                 surface(
                     column(
-                        row(label(feature.kind.value, "soft")), row(name, where, gone), grid, self._more(), margins=8
+                        row(label(feature.kind.value, "soft", wrap=True), gone),
+                        row(name, where),
+                        grid,
+                        self._more(),
+                        margins=8,
                     )
                 )
             )

@@ -77,7 +77,7 @@ class Picker(QComboBox):
         event.ignore()
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(90), super().minimumSizeHint().height())
+        return QSize(LOOK.px(64), super().minimumSizeHint().height())
 
 
 def column(*widgets: QWidget | QLayout, spacing: int = 8, margins: int = 0) -> QVBoxLayout:

@@ -1,6 +1,7 @@
 """Replays a drawing on screen: zoom, pan, and what lies under the pointer."""
 
 import math
+from collections.abc import Mapping
 from functools import lru_cache
 
 import numpy as np
@@ -72,6 +73,7 @@ def paint_paths(
     polygons: list[QPolygonF | None],
     cloth: QColor,
     lit: frozenset[str] = frozenset(),
+    tints: Mapping[str, QColor] | None = None,
 ) -> None:
     """Paint a drawing's paths in the painter's own frame; those whose ref is `lit` stand out."""
     for item, polygon in zip(drawing.items, polygons, strict=True):
@@ -82,7 +84,7 @@ def paint_paths(
             painter.drawLines(polygon.toList())
             continue
         if item.layer is Layer.FACE:
-            brush = _brush(item, cloth)
+            brush = _tinted(item, tints) if tints and item.fill in tints else _brush(item, cloth)
             hair = QPen(brush.color(), 1.0)  # in its own colour, so that no gap shows between facets
             hair.setCosmetic(True)
             painter.setPen(hair)
@@ -97,6 +99,14 @@ def paint_paths(
         else:
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawPolyline(polygon)
+
+
+def _tinted(item: Path, tints: Mapping[str, QColor]) -> QBrush:
+    """A face of the cover in its own colour, seen through as much as its alpha says."""
+    colour = tints[item.fill]
+    shaded = _shaded(colour, item.tone)
+    shaded.setAlpha(colour.alpha())
+    return QBrush(shaded)
 
 
 def _brush(item: Path, cloth: QColor) -> QBrush:
@@ -143,6 +153,7 @@ class PictureView(QWidget):
         self.polygons: list[QPolygonF | None] = []
         self.cloth = QColor("#9db08a")
         self.lit: frozenset[str] = frozenset()
+        self.tints: dict[str, QColor] = {}
         self.zoom, self.middle = 1.0, QPointF(0.0, 0.0)
         self.fitted = True
         self.grabbed: QPoint | None = None
@@ -209,7 +220,7 @@ class PictureView(QWidget):
         painter.translate(self.width() / 2.0, self.height() / 2.0)
         painter.scale(self.zoom, self.zoom)
         painter.translate(-self.middle.x(), -self.middle.y())
-        paint_paths(painter, self.drawing, self.polygons, self.cloth, self.lit)
+        paint_paths(painter, self.drawing, self.polygons, self.cloth, self.lit, self.tints)
         painter.restore()
         for item in self.drawing.items:
             if isinstance(item, Label) and item.words:

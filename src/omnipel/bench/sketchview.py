@@ -20,19 +20,21 @@ class SketchView(PictureView):
         self.mesh, self.tape_words = Mesh(), ""
         self.tape: Solid | None = None
         self.view = View()
+        self.over = ""
 
-    def show_mesh(self, mesh: Mesh, tape: Solid | None = None, words: str = "") -> None:
-        """Show a surface and a tape path."""
+    def show_mesh(self, mesh: Mesh, tape: Solid | None = None, words: str = "", *, over: str = "") -> None:
+        """Show a surface and a tape path; parts that begin with `over` are drawn last."""
+        self.over = over
         self.mesh, self.tape, self.tape_words = mesh, tape, words
         self._redraw()
 
     def _redraw(self) -> None:
-        drawing = sketch(self.mesh, self.view, self.tape, self.tape_words, 1.0)
+        drawing = sketch(self.mesh, self.view, self.tape, self.tape_words, 1.0, over=self.over)
         x0, y0, x1, y1 = drawing.bounds
         room = max(self.width() - 90.0, 60.0), max(self.height() - 90.0, 60.0)
         scale = max((x1 - x0) / room[0], (y1 - y0) / room[1], 1e-3)
         self.set_drawing(
-            sketch(self.mesh, self.view, self.tape, self.tape_words, LOOK.px(17) * scale)
+            sketch(self.mesh, self.view, self.tape, self.tape_words, LOOK.px(17) * scale, over=self.over)
             if self.tape is not None
             else drawing
         )

@@ -1,9 +1,10 @@
 """The Tape station: one reading at a time in large type, its path on the sketch, its repeats and cross-checks."""
 
 from dataclasses import replace
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QLineEdit, QListWidget, QListWidgetItem, QWidget
 
 from omnipel.bench.flow import Flow
 from omnipel.bench.look import LOOK
@@ -15,8 +16,13 @@ from omnipel.core.findings import Act, Change, Impossible
 from omnipel.core.forms import FORMS
 from omnipel.core.forms.body import Body, Taken, Wanted
 from omnipel.core.job import Job, with_reading
+from omnipel.core.tape.notation import TapeError, parse_length
 from omnipel.core.tape.readings import MOST_REPEATS, Instrument, Reading
 from omnipel.core.tape.units import format_length
+from omnipel.core.tolerances import LONGEST
+
+if TYPE_CHECKING:
+    from omnipel.bench.wireless import WirelessTape
 
 
 class TapeStation(QWidget):
@@ -49,6 +55,10 @@ class TapeStation(QWidget):
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
         self.again = label("", "soft", wrap=True)
+        self.wireless: WirelessTape | None = None
+        self.listen = QCheckBox("wireless tape", accessibleName="listen to a wireless tape")
+        self.listen.clicked.connect(self._listen)
+        card = button("Blank tape card…", lambda: session.go.emit("tape-card"))
         keys = label(
             "Enter keeps it and goes on · Shift+Enter keeps it and measures the same again · ↑ ↓ choose a reading",
             "soft",
@@ -68,6 +78,10 @@ class TapeStation(QWidget):
         )
         right.addWidget(self.list, 1)
         right.addWidget(self.again)
+        more = Flow(gap=12)
+        more.addWidget(self.listen)
+        more.addWidget(card)
+        right.addLayout(more)
         self.right.setLayout(right)
         sheet = surface(column(self.sketch, margins=4))
         layout = QHBoxLayout(self)
@@ -121,6 +135,38 @@ class TapeStation(QWidget):
         else:
             self.session.say("fine", "All readings are taken. Ctrl+3 goes on to the cover.")
             self.go_to(ahead[0])
+
+    # Wireless tape
+
+    def _listen(self, on: bool) -> None:
+        """Listen to a wireless tape, or no more."""
+        if not on:
+            if self.wireless is not None:
+                self.wireless.stop()
+            self.session.say("note", "No longer listening to the wireless tape.")
+            return
+        from omnipel.bench.wireless import WirelessTape
+        from omnipel.exchange.tape_device import socket_path
+
+        self.wireless = WirelessTape(socket_path(), self.take)
+        fault = self.wireless.start()
+        self.listen.setChecked(not fault)
+        said = f"Not listening: {fault}" if fault else f"Listening at {self.wireless.path}. Send with: omnipel tape"
+        self.session.say("stop" if fault else "fine", said)
+
+    def take(self, text: str) -> str:
+        """Take in a reading that came over the air; "" or why it was not taken."""
+        if self.session.job is None or not self.isVisible():
+            return "the bench is not asking for a reading"
+        try:
+            mm = parse_length(text, self.session.unit)
+        except TapeError as error:
+            return str(error)
+        if not 0.0 < mm <= LONGEST:
+            return "a length of more than 0 is expected"
+        before, want = self.session.open_job, self._want()
+        self._entered(mm, False)
+        return "" if self.session.open_job != before else f"{want.words} was not changed"
 
     # Changes
 

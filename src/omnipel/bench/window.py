@@ -199,8 +199,8 @@ class Window(QMainWindow):
 
     def go_to(self, path: str) -> None:
         """Show the place of the job that a path leads to."""
-        if path == "papers":
-            self.papers()
+        if path in ("papers", "tape-card"):
+            (self.papers if path == "papers" else self.ask_tape_card)()
             return
         if path == "fit":
             fit = self.session.draft.fit if self.session.draft else None
@@ -371,6 +371,28 @@ class Window(QMainWindow):
             self.session.say("stop", f"Not written: {path}: {error.strerror}")
             return
         self.session.say("fine", f"Written: {path}. Print at 100 % and measure the test square first.")
+
+    def ask_tape_card(self) -> None:
+        """Ask where to, and write the blank tape card."""
+        name = f"{self.session.open_job.name} tape card.pdf"
+        path, _ = QFileDialog.getSaveFileName(self, "Write the tape card", name, "Papers (*.pdf)")
+        if path:
+            self.write_tape_card(Path(path))
+
+    def write_tape_card(self, path: Path) -> None:
+        """Write the blank tape card of the open job."""
+        from omnipel.bench.tape_station import plausible
+        from omnipel.core.forms import FORMS
+        from omnipel.exchange.tape_card import tape_card
+
+        job = self.session.open_job
+        form = FORMS.get(job.thing.form)
+        try:
+            path.write_bytes(tape_card(job, plausible(job), form.wanted(job.readings) if form else ()))
+        except OSError as error:
+            self.session.say("stop", f"Not written: {path}: {error.strerror}")
+            return
+        self.session.say("fine", f"Written: {path}. A pencil and the tape are all it needs.")
 
     def import_jobs(self) -> None:
         """Ask for job files and bring them in."""

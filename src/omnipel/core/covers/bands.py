@@ -71,7 +71,9 @@ def draft(body: Turned, brief: Brief) -> Cover:
     )
     crown = rings[-1][1].value
     profile = tuple((max(0.0, crown - h.value), inside(brief, r * ROUND, ROUND)) for r, h in reversed(rings))
-    return Cover(tuple(panels), tuple(seams), brief.sizes, profile, seams_across=n)
+    return Cover(
+        tuple(panels), tuple(seams), brief.sizes, profile, roles={"side": "band 1", "top": "top"}, seams_across=n
+    )
 
 
 def _dome(body: Turned, rim: tuple[Worked, Worked], count_: int) -> list[tuple[Worked, Worked]]:

@@ -105,7 +105,16 @@ def draft(body: CapBody, brief: Brief) -> Cover:
         hardware = Hardware("elastic", cut, note=f"{max(4.0, brief.number('casing') - 4.0):.0f} mm wide")
     else:
         hardware = Hardware("cord", edge + worked("cord tail", 150.0) * 2.0, note="drawn in under the rim")
-    return Cover(tuple(panels), seams, brief.sizes, (), seams_across=0, hardware=(hardware,), findings=tuple(findings))
+    return Cover(
+        tuple(panels),
+        seams,
+        brief.sizes,
+        (),
+        roles={"top": "cap"},
+        seams_across=0,
+        hardware=(hardware,),
+        findings=tuple(findings),
+    )
 
 
 def _held(body: CapBody, brief: Brief) -> Worked:

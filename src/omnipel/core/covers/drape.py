@@ -69,6 +69,7 @@ def draft(body: Box, brief: Brief) -> Cover:
         (face, back, stiff),
         seams,
         brief.sizes,
+        roles={"top": "face", "front": "face", "back": "face"},
         seams_across=0,
         hardware=(Hardware("tie tape", tie, note="four ties, in the side seams"),),
     )

@@ -90,6 +90,7 @@ def draft(body: Slab, brief: Brief) -> Cover:
         brief.sizes,
         ((0.0, passes), (body.length.value, passes)),
         from_below=True,
+        roles={"top": "front", "side": "back"},
         seams_across=2,
         turns=FLAT,
     )

@@ -72,6 +72,7 @@ def draft(body: Box, brief: Brief) -> Cover:
         (*corners, *tops),
         brief.sizes,
         ((0.0, passes), (body.drop.value, passes)),
+        roles={"top": "top", "front": "long wall", "back": "long wall", "left": "short wall", "right": "short wall"},
         seams_across=4,
         turns=CORNERED,
     )

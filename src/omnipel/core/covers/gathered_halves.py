@@ -103,6 +103,7 @@ def draft(body: Drum, brief: Brief) -> Cover:
         brief.sizes,
         ((0.0, passes), (body.drop.value, passes)),
         from_below=True,
+        roles={"base": "base", "side": "half"},
         seams_across=2,
         hardware=(
             Hardware("ribbon", long * 0.5 + worked("two bows", 500.0), note="through the channel, one for each half"),

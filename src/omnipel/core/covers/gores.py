@@ -77,7 +77,15 @@ def draft(body: Turned, brief: Brief) -> Cover:
     top_depth = body.top
     profile = [(top_depth - h.value, inside(brief, r * ROUND, ROUND)) for r, h in reversed(rings)]
     findings = _excess(excess, n, line_)
-    return Cover(tuple(panels), tuple(seams), brief.sizes, _from_top(profile, body), seams_across=n, findings=findings)
+    return Cover(
+        tuple(panels),
+        tuple(seams),
+        brief.sizes,
+        _from_top(profile, body),
+        roles={"side": "gore", "top": "top"},
+        seams_across=n,
+        findings=findings,
+    )
 
 
 def proposed(line_: Meridian) -> int:

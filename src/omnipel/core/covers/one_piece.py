@@ -50,7 +50,13 @@ def draft(body: Box, brief: Brief) -> Cover:
         )
     passes = inside(brief, (box.l + box.w) * 2.0, CORNERED)
     return Cover(
-        (sheet,), seams, brief.sizes, ((0.0, passes), (body.drop.value, passes)), seams_across=4, turns=CORNERED
+        (sheet,),
+        seams,
+        brief.sizes,
+        ((0.0, passes), (body.drop.value, passes)),
+        roles={"top": "sheet", "side": "sheet"},
+        seams_across=4,
+        turns=CORNERED,
     )
 
 

@@ -88,6 +88,7 @@ def draft(body: Case, brief: Brief) -> Cover:
         brief.sizes,
         ((0.0, passes), (body.height.value, passes)),
         from_below=True,
+        roles={"top": "upper tube", "side": "lower tube"},
         seams_across=1,
         turns=CORNERED,
         hardware=(zip_,),

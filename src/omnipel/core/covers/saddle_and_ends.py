@@ -38,7 +38,8 @@ OPTIONS = (
 def draft(body: Box, brief: Brief) -> Cover:
     """Saddle and two ends."""
     box = boxy(brief, body.length, body.width, body.drop)
-    long, wide = (box.l, box.w) if brief.picked("runs") == "over front and back" else (box.w, box.l)
+    over = brief.picked("runs") == "over front and back"
+    long, wide = (box.l, box.w) if over else (box.w, box.l)
 
     # Sizes
     end_wide = brief.size("end_finished_width", wide)
@@ -120,6 +121,11 @@ def draft(body: Box, brief: Brief) -> Cover:
         seams,
         brief.sizes,
         ((0.0, passes), (body.drop.value, passes)),
+        roles={
+            "top": "saddle",
+            **dict.fromkeys(("front", "back") if over else ("left", "right"), "saddle"),
+            **dict.fromkeys(("left", "right") if over else ("front", "back"), "end"),
+        },
         seams_across=4,
         turns=CORNERED,
         findings=_rounding(body, rho),

@@ -112,6 +112,7 @@ class Cover:
         from_below: whether the object goes into it from above (a bag) rather than the cover down over the object.
         opens: how much wider the open closure makes the girth, by depth, mm.
         seams_across: how many seams lie across a girth.
+        roles: which panel lies where on the object: "top", "side", "base", or "front", "right", "back", "left".
         turns: what a girth grows by when every side moves out by 1: 2π when round, 8 with four corners, 4 when flat.
         hardware: what is bought besides cloth.
         findings: judgements of the scheme itself.
@@ -124,6 +125,7 @@ class Cover:
     from_below: bool = False
     opens: tuple[tuple[float, float], ...] = ()
     seams_across: int = 1
+    roles: Mapping[str, str] = field(default_factory=dict)
     turns: float = 2.0 * math.pi
     hardware: tuple[Hardware, ...] = ()
     findings: tuple[Finding, ...] = ()

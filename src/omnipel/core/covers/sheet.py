@@ -70,7 +70,7 @@ def _rectangle(body: Flat, brief: Brief) -> Cover:
         spacing_along=worked("spacing", long.value / (n_long - 1), how=f"{long.value:.0f} / {n_long - 1}"),
         spacing_across=worked("spacing", wide.value / (n_wide - 1), how=f"{wide.value:.0f} / {n_wide - 1}"),
     )
-    return Cover((panel,), (), brief.sizes, seams_across=0, hardware=_hardware(brief, number))
+    return Cover((panel,), (), brief.sizes, roles={"top": "sheet"}, seams_across=0, hardware=_hardware(brief, number))
 
 
 def _traced(body: Flat, brief: Brief) -> Cover:
@@ -94,7 +94,12 @@ def _traced(body: Flat, brief: Brief) -> Cover:
         fasteners=worked("fasteners", float(number)),
     )
     return Cover(
-        (outline("sheet", edges, long, wide),), (), brief.sizes, seams_across=0, hardware=_hardware(brief, number)
+        (outline("sheet", edges, long, wide),),
+        (),
+        brief.sizes,
+        roles={"top": "sheet"},
+        seams_across=0,
+        hardware=_hardware(brief, number),
     )
 
 

@@ -76,6 +76,7 @@ def draft(body: Bottle, brief: Brief) -> Cover:
         brief.sizes,
         ((0.0, passes), (body.height.value, passes)),
         from_below=True,
+        roles={"base": "base", "side": "wall"},
         seams_across=1,
         hardware=(
             Hardware(

@@ -54,6 +54,7 @@ def draft(body: Slab, brief: Brief) -> Cover:
         brief.sizes,
         ((0.0, passes), (body.length.value, passes)),
         from_below=True,
+        roles={"top": "layer", "side": "layer"},
         seams_across=2,
         turns=FLAT,
     )

@@ -65,7 +65,15 @@ def draft(body: Tub, brief: Brief) -> Cover:
         Seam("side to side", (Run("side", "side a"),), (Run("side", "side b", reversed=True),), kind=SeamKind.FELLED),
     )
     profile = ((0.0, inside(brief, high * n, ROUND)), (body.height.value, inside(brief, low * n, ROUND)))
-    return Cover((base, side), seams, brief.sizes, profile, from_below=True, seams_across=n)
+    return Cover(
+        (base, side),
+        seams,
+        brief.sizes,
+        profile,
+        from_below=True,
+        roles={"base": "base", "side": "side"},
+        seams_across=n,
+    )
 
 
 SCHEME = Scheme("tapered-tub", "Tapered tub", "A cone's band in panels, on a base disc.", ("tub",), OPTIONS, draft)

@@ -106,6 +106,7 @@ def draft(body: Traced | Box, brief: Brief) -> Cover:
         seams,
         brief.sizes,
         _profile(ring, path, across, gusset_wide, brief),
+        roles={"side": "gusset", "left": "end", "right": "end"},
         seams_across=4,
         turns=CORNERED,
     )

@@ -92,7 +92,7 @@ def draft(body: Drum, brief: Brief) -> Cover:
     ]
     passes = inside(brief, ring, ROUND)
     profile = ((0.0, passes), (body.drop.value, passes))
-    cover = Cover((lid, wall), tuple(seams), brief.sizes, profile, seams_across=1)
+    cover = Cover((lid, wall), tuple(seams), brief.sizes, profile, roles={"top": "lid", "side": "wall"}, seams_across=1)
     return _with_skirt(cover, body, brief, ring) if brief.yes("skirt") else cover
 
 

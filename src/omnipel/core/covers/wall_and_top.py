@@ -75,7 +75,13 @@ def draft(body: Box, brief: Brief) -> Cover:
     )
     passes = inside(brief, ring, CORNERED)
     return Cover(
-        (top, wall), seams, brief.sizes, ((0.0, passes), (body.drop.value, passes)), seams_across=1, turns=CORNERED
+        (top, wall),
+        seams,
+        brief.sizes,
+        ((0.0, passes), (body.drop.value, passes)),
+        roles={"top": "top", "side": "wall"},
+        seams_across=1,
+        turns=CORNERED,
     )
 
 

@@ -114,6 +114,7 @@ def draft(body: Wheel, brief: Brief) -> Cover:
         seams,
         brief.sizes,
         ((0.0, passes), (body.width.value, passes)),
+        roles={"left": "outer face", "right": "axle face", "side": "boxing"},
         seams_across=0,
         hardware=(
             Hardware("binding", binding, note="hub opening and slit"),

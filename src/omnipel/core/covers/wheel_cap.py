@@ -90,6 +90,7 @@ def draft(body: Wheel, brief: Brief) -> Cover:
         seams,
         brief.sizes,
         ((0.0, passes), (body.width.value, passes)),
+        roles={"left": "disc", "side": "boxing"},
         seams_across=1,
         hardware=(Hardware("cord", cord, note=f"{brief.number('cord'):g} mm"),),
         findings=too_gathered(brief, 1.0 / (1.0 - drawn), "The free edge", "cover.options.drawn_share", less),

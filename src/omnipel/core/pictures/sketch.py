@@ -29,7 +29,9 @@ class View:
         return np.array([[cy, sy, 0.0], [-sy * sp, cy * sp, cp], [sy * cp, -cy * cp, sp]])
 
 
-def sketch(mesh: Mesh, view: View, tape: Solid | None = None, words: str = "", text: float = 12.0) -> Drawing:
+def sketch(
+    mesh: Mesh, view: View, tape: Solid | None = None, words: str = "", text: float = 12.0, *, over: str = ""
+) -> Drawing:
     """Draw a mesh, and over it the tape path in focus with start and stop.
 
     Args:
@@ -38,21 +40,25 @@ def sketch(mesh: Mesh, view: View, tape: Solid | None = None, words: str = "", t
         tape: path of the reading in focus, `(n, 3)`.
         words: the reading's value, written beside the path.
         text: height of the words, mm.
+        over: parts that begin so are drawn after the others.
     """
     matrix = view.matrix()
     items: list[Item] = []
     if mesh.faces:
         towards = mesh.normals @ matrix[2]
-        items = [*_faces(mesh, matrix, towards), _lines(mesh, matrix, towards)]
+        items = [*_faces(mesh, matrix, towards, over), _lines(mesh, matrix, towards)]
     if tape is not None and len(tape):
         items += _tape(tape, matrix, words, text)
     return Drawing(tuple(items))
 
 
-def _faces(mesh: Mesh, matrix: NDArray[np.float64], towards: NDArray[np.float64]) -> list[Item]:
+def _faces(mesh: Mesh, matrix: NDArray[np.float64], towards: NDArray[np.float64], over: str) -> list[Item]:
     """Faces that look at the viewer, far to near."""
     tones = 0.45 + 0.55 * np.clip(mesh.normals @ (LIGHT / np.linalg.norm(LIGHT)), 0.0, 1.0)
-    order = np.argsort(mesh.middles @ matrix[2], kind="stable")
+    depth = mesh.middles @ matrix[2]
+    if over:  # what lies close over the object is drawn after it, or neighbouring facets would show through one another
+        depth = depth + np.array([face.part.startswith(over) for face in mesh.faces]) * (np.ptp(depth) + 1.0)
+    order = np.argsort(depth, kind="stable")
     flat = matrix[:2].T
     return [
         Path(mesh.faces[i].points @ flat, Layer.FACE, True, mesh.faces[i].part, float(tones[i]))

@@ -1,0 +1,84 @@
+"""The blank tape card for the yard: sketch, where each tape goes, and boxes to fill in by pencil."""
+
+import io
+from collections.abc import Sequence
+from typing import Any
+
+from reportlab.lib.units import mm
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfgen.canvas import Canvas
+
+from omnipel.core.forms.body import Body, Wanted
+from omnipel.core.job import Job
+from omnipel.core.pictures.sketch import View, sketch
+from omnipel.exchange.paper import PAPERS, PLAIN, STRONG, load_type, replay
+
+BOXES = 3
+"""Room for so many repeats of each reading."""
+HIGH = 30.0
+"""Height of a reading on the card, mm."""
+
+
+def tape_card(job: Job, body: Body | None, wanted: Sequence[Wanted], paper_name: str = "A4") -> bytes:
+    """The card as PDF, on as many pages as the readings take."""
+    paper = PAPERS[paper_name]
+    load_type()
+    target = io.BytesIO()
+    canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), invariant=1)
+    canvas.setTitle(f"{job.name} · tape card")
+    left, right, top = paper.margin + 5.0, paper.width - paper.margin - 5.0, paper.height - paper.margin - 8.0
+    y = _head(canvas, job, left, right, top)
+    for number, want in enumerate(wanted, 1):
+        if y < paper.margin + HIGH + 4.0:
+            canvas.showPage()
+            y = _head(canvas, job, left, right, top)
+        y = _row(canvas, number, want, body, left, right, y)
+    canvas.showPage()
+    canvas.save()
+    return target.getvalue()
+
+
+def _head(canvas: Any, job: Job, left: float, right: float, top: float) -> float:
+    canvas.setFillGray(0.0)
+    canvas.setFont(STRONG, 18)
+    canvas.drawString(left * mm, top * mm, f"Tape card: {job.name}")
+    canvas.setFont(PLAIN, 10)
+    place = job.place or "place: ______________"
+    about = f"{place}     measured by: ______________     date: __________     lengths in {job.unit.words}"
+    canvas.drawString(left * mm, (top - 6.0) * mm, about)
+    canvas.drawString(
+        left * mm,
+        (top - 11.0) * mm,
+        "Measure over everything that sticks out. Take what matters more than once; write down every number.",
+    )
+    canvas.line(left * mm, (top - 14.0) * mm, right * mm, (top - 14.0) * mm)
+    return top - 18.0
+
+
+def _row(canvas: Any, number: int, want: Wanted, body: Body | None, left: float, right: float, y: float) -> float:
+    """One reading: small sketch with its path, words, boxes; where the next one begins."""
+    if body is not None:
+        drawing = sketch(body.mesh(), View(), body.tape(want.place), "", 0.0)
+        x0, y0, x1, y1 = drawing.bounds
+        scale = min(28.0 / max(x1 - x0, 1e-6), (HIGH - 4.0) / max(y1 - y0, 1e-6))
+        canvas.saveState()
+        canvas.translate((left + 15.0) * mm, (y - HIGH / 2.0) * mm)
+        replay(canvas, drawing.moved(-(x0 + x1) / 2.0, -(y0 + y1) / 2.0), scale=scale)
+        canvas.restoreState()
+    canvas.setFillGray(0.0)
+    canvas.setStrokeGray(0.0)
+    canvas.setDash([], 0)
+    canvas.setLineWidth(0.25 * mm)
+    text = left + 34.0
+    canvas.setFont(STRONG, 12)
+    canvas.drawString(text * mm, (y - 6.0) * mm, f"{number}. {want.words}{'' if want.needed else '  (helpful)'}")
+    canvas.setFont(PLAIN, 9)
+    for k, line in enumerate(simpleSplit(want.how, PLAIN, 9, (right - text) * mm)):
+        canvas.drawString(text * mm, (y - 11.0 - 4.0 * k) * mm, line)
+    wide = (right - text - 4.0 * (BOXES - 1)) / BOXES
+    for k in range(BOXES):
+        canvas.rect((text + k * (wide + 4.0)) * mm, (y - HIGH + 2.0) * mm, wide * mm, 9.0 * mm)
+    canvas.setStrokeGray(0.7)
+    canvas.line(left * mm, (y - HIGH - 1.0) * mm, right * mm, (y - HIGH - 1.0) * mm)
+    canvas.setStrokeGray(0.0)
+    return y - HIGH - 3.0
