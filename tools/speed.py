@@ -154,6 +154,93 @@ def window() -> None:
         made.close()
 
 
+def walking() -> None:
+    """Turning the sketch, walking from station to station, a full shelf: for every sample job."""
+    from PySide6.QtWidgets import QApplication
+
+    from omnipel.bench.look import load_type
+    from omnipel.bench.session import Session
+    from omnipel.bench.window import Window
+    from omnipel.shop.sample import SAMPLES, fill
+    from omnipel.shop.store import Store
+
+    app = QApplication.instance() or QApplication([])
+    load_type()
+    with tempfile.TemporaryDirectory() as folder:
+        made = Window(Session(fill(Path(folder) / "q.sqlite")))
+        made.resize(1280, 800)
+        made.show()
+        turns: dict[str, tuple[int, float]] = {}
+        switches: list[float] = []
+        changes: dict[str, float] = {}
+        for card in made.session.store.cards():
+            made.session.open(card.id)
+            for station in ("object", "tape", "cover", "panels", "cover"):
+                app.processEvents()
+                begun = time.perf_counter()
+                made.show_station(station)
+                app.processEvents()
+                switches.append((time.perf_counter() - begun) * 1000.0)
+            view = made.stations["cover"].worn.sketch
+
+            def turn(view: object = view) -> None:
+                view.turn(0.05, 0.0)  # type: ignore[attr-defined]
+                app.processEvents()
+
+            turns[card.job.name] = (len(view.mesh.faces), median_ms(turn, 20, 3))
+            place = made.session.open_job.readings[0].place
+            value = made.session.open_job.readings[0].value
+            made.show_station("panels")
+            app.processEvents()
+
+            def change(place: str = place, value: float = value) -> None:
+                nonlocal_step[0] += 0.5
+                made.session.set(f"readings.{place}.repeats", (value + nonlocal_step[0],), "reading")
+                app.processEvents()
+
+            nonlocal_step = [0.0]
+            changes[card.job.name] = median_ms(change, 8, 2)
+        slowest = max(changes, key=lambda name: changes[name])
+        told(
+            f"reading changed, all repainted, slowest sample ({slowest})",
+            f"{changes[slowest]:.1f} ms",
+            "under 33 ms",
+            changes[slowest] < 33.0,
+        )
+        for name, (faces, ms) in sorted(turns.items(), key=lambda pair: -pair[1][1])[:5]:
+            told(f"turning the sketch of the {name} ({faces} faces)", f"{ms:.1f} ms", "under 16 ms", ms < 16.0)
+        typical = statistics.median(switches)
+        told(
+            f"walking to another station (worst first visit {max(switches):.0f} ms)",
+            f"{typical:.1f} ms",
+            "under 50 ms",
+            typical < 50.0,
+        )
+        made.close()
+        opened = {}
+        for count in (3, 300):
+            store = Store(Path(folder) / f"{count}.sqlite")
+            for i in range(count):
+                store.add(SAMPLES[i % len(SAMPLES)](), "sample job")
+            window = Window(Session(store))
+            window.resize(1280, 800)
+            window.show()
+            app.processEvents()
+            window.shelf.known.clear()
+            begun = time.perf_counter()
+            window.show_station("shelf")
+            app.processEvents()
+            opened[count] = (time.perf_counter() - begun) * 1000.0
+            window.close()
+        more = opened[300] - opened[3]
+        told(
+            f"shelf of 300 jobs against one of 3 ({opened[3]:.0f} ms)",
+            f"{more:.0f} ms more",
+            "under 150 ms",
+            more < 150.0,
+        )
+
+
 def start() -> None:
     """Start to first painted window against a bare one, and memory."""
     bare, first, shelf = child(BARE), child(DEMO, "first paint"), child(DEMO, "shelf")
@@ -167,6 +254,7 @@ def start() -> None:
 if __name__ == "__main__":
     core()
     window()
+    walking()
     start()
     print(f"this process: {resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024:.0f} MB")
     os._exit(0)

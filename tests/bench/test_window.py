@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 from PySide6.QtCore import QPoint, Qt
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QPushButton
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, type_into_focus
 
@@ -251,6 +251,38 @@ def test_another_scheme_is_one_click_and_keeps_cloth_and_readings(sample_window:
         assert (job.readings, job.cover.cloth) == (before.readings, before.cover.cloth)
         assert sample_window.session.draft.panels  # type: ignore[union-attr]
     assert all(card.lines and card.lines[0] != "not yet" for card in strip.cards)
+
+
+def test_what_sticks_out_is_dragged_to_its_place(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Press motor", "object")
+    sketch = sample_window.stations["object"].sketch
+    before = sample_window.session.open_job.thing.sticks_out[0]
+    face = next(i for i in reversed(sketch.drawing.items) if getattr(i, "fill", "").startswith("sticks out:"))
+    at = sketch.to_screen(*face.points.mean(axis=0)).toPoint()
+    assert sketch.bump_at(at.toPointF()) == "cable"
+    yaw = sketch.view.yaw
+    qtbot.mousePress(sketch, Qt.MouseButton.LeftButton, pos=at)
+    for k in (5, 12, 20):
+        qtbot.mouseMove(sketch, at + QPoint(0, k))
+    qtbot.mouseRelease(sketch, Qt.MouseButton.LeftButton, pos=at + QPoint(0, 20))
+    after = sample_window.session.open_job.thing.sticks_out[0]
+    assert sketch.view.yaw == yaw
+    assert after.from_top > before.from_top + 5.0
+    assert after.from_centre == pytest.approx(before.from_centre, abs=2.0)
+    sample_window.session.undo()
+    assert sample_window.session.open_job.thing.sticks_out[0] == before
+
+
+def test_a_proposal_is_taken_only_when_asked(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Rain butt", "object")
+    station, before = sample_window.stations["object"], sample_window.session.open_job
+    assert station.proposed
+    assert sample_window.session.open_job == before
+    words = station.proposed[0].words
+    take = next(b for b in station.findChildren(QPushButton) if b.accessibleName() == f"Take it: {words}")
+    qtbot.mouseClick(take, Qt.MouseButton.LeftButton)
+    assert sample_window.session.open_job != before
+    assert words not in [p.words for p in station.proposed]
 
 
 def test_go_to_knows_readings_panels_seams_findings_jobs_and_commands(sample_window: Window) -> None:

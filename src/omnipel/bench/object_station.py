@@ -24,14 +24,16 @@ from omnipel.bench.look import LOOK
 from omnipel.bench.parts import button, column, combo, emptied, label, row, scrolled, surface
 from omnipel.bench.picture import Thumbnail
 from omnipel.bench.session import Session
-from omnipel.bench.sketchview import SketchView
+from omnipel.bench.sticksketch import StickSketch
 from omnipel.bench.tape_station import plausible
 from omnipel.bench.tapefield import length_field
 from omnipel.core.covers import SCHEMES
+from omnipel.core.covers.proposals import Proposal, proposals
 from omnipel.core.findings import Act, Change
 from omnipel.core.forms import FORMS
 from omnipel.core.forms.body import Form
 from omnipel.core.forms.thing import ComesOff, Lives, SticksOut, Treatment
+from omnipel.core.job import Job
 from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.sketch import View, sketch
 from omnipel.shop.starter import starter
@@ -74,8 +76,13 @@ class ObjectStation(QWidget):
             ("notes", self.notes),
         ):
             form.addRow(words, field)
-        self.sketch = SketchView("Sketch of the object")
+        self.sketch = StickSketch(session)
+        self.sketch.moved_to.connect(self._moved)
         self.sketch.setMinimumHeight(220)
+        self.proposal_head, self.proposal_list = label("Proposed from your answers", "head", wrap=True), QVBoxLayout()
+        self.proposal_list.setSpacing(6)
+        self.proposed: tuple[Proposal, ...] = ()
+        self.proposal_head.hide()
         self.stick = QVBoxLayout()
         self.stick.setSpacing(6)
         add = button("Add what sticks out", self._add)
@@ -97,6 +104,8 @@ class ObjectStation(QWidget):
                 self.stick,
                 add,
                 self.trace,
+                self.proposal_head,
+                self.proposal_list,
                 spacing=8,
             )
         )
@@ -135,9 +144,8 @@ class ObjectStation(QWidget):
         if not self.notes.hasFocus():
             self.notes.setPlainText(job.notes)
         self.trace.setVisible(job.thing.form in ("traced", "flat"))
-        body = plausible(job)
-        if body is not None:
-            self.sketch.show_mesh(body.mesh())
+        self.sketch.refresh()
+        self._proposals(job)
         shape = (job.thing.sticks_out, job.unit)
         if shape != self.made_for:
             emptied(self.stick)
@@ -172,6 +180,32 @@ class ObjectStation(QWidget):
             ),
             f"form: {FORMS[key].words.lower()}",
         )
+
+    def _moved(self, number: int, from_centre: float, from_top: float) -> None:
+        """Something that sticks out was dragged to another place."""
+        thing = self.session.open_job.thing.sticks_out[number]
+        path = f"thing.sticks_out.{number}"
+        self.session.change(
+            f"{thing.name} moved", Change(f"{path}.from_centre", from_centre), Change(f"{path}.from_top", from_top)
+        )
+
+    def _proposals(self, job: Job) -> None:
+        """What the answers propose, each with its reason and a button that takes it."""
+        found = proposals(job)
+        if found == self.proposed:
+            return
+        self.proposed = found
+        emptied(self.proposal_list)
+        for proposal in found:
+            take = button("Take it", lambda p=proposal: self.session.change(p.words, *p.changes))
+            take.setAccessibleName(f"Take it: {proposal.words}")
+            words = column(label(proposal.words, wrap=True), label(proposal.reason, "soft", wrap=True), spacing=1)
+            line = row(take)
+            line.insertLayout(0, words, 1)
+            holder = QWidget()
+            holder.setLayout(line)
+            self.proposal_list.addWidget(holder)
+        self.proposal_head.setVisible(bool(found))
 
     def _trace(self) -> None:
         path, _ = QFileDialog.getOpenFileName(self, "Bring in a traced outline", "", "Drawings (*.svg)")

@@ -111,7 +111,8 @@ def _tinted(item: Path, tints: Mapping[str, QColor]) -> QBrush:
 
 def _brush(item: Path, cloth: QColor) -> QBrush:
     if item.layer is Layer.FACE:
-        base = {"object": LOOK.colour("body"), "sticks out": LOOK.colour("glow")}.get(item.fill, cloth)
+        kind = item.fill.partition(":")[0]
+        base = {"object": LOOK.colour("body"), "sticks out": LOOK.colour("glow")}.get(kind, cloth)
         return QBrush(_shaded(base, item.tone))
     if not item.fill:
         return QBrush(Qt.BrushStyle.NoBrush)

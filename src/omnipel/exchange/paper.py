@@ -72,7 +72,7 @@ def replay(canvas: Any, drawing: Drawing, *, scale: float = 1.0, filled: bool = 
 
 
 def _path(canvas: Any, item: Path, scale: float, filled: bool) -> None:
-    weight, dash = PENS[item.layer]
+    weight, dash = PENS[item.layer] if item.ref != "far" else (0.25, (1.0, 1.0))
     canvas.setLineWidth(weight * mm)
     canvas.setDash(*([[part * mm for part in dash], 0] if dash else [[], 0]))
     canvas.setStrokeGray(0.35 if item.layer in (Layer.DIMENSION, Layer.FACE) else 0.0)

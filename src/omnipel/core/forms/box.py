@@ -96,7 +96,9 @@ class Box:
         body = loft([low, high])
         for thing in self.sticks_out:
             x, y, out = on_front(thing, -self.width.value / 2.0)
-            body += block((x, y, h - thing.from_top), out, thing.reach, thing.size, thing.size)
+            body += block(
+                (x, y, h - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.name}"
+            )
         return body
 
     def tape(self, place: str) -> Solid:

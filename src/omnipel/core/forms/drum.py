@@ -52,7 +52,14 @@ class Drum:
         body = loft([ring(self.radius, 0.0), ring(self.radius, height)])
         for thing in self.sticks_out:
             x, y, out = self.around(thing)
-            body += block((x * 0.97, y * 0.97, height - thing.from_top), out, thing.reach, thing.size, thing.size)
+            body += block(
+                (x * 0.97, y * 0.97, height - thing.from_top),
+                out,
+                thing.reach,
+                thing.size,
+                thing.size,
+                f"sticks out:{thing.name}",
+            )
         return body
 
     def around(self, thing: SticksOut) -> tuple[float, float, float]:
