@@ -7,7 +7,7 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -193,12 +193,12 @@ def walking() -> None:
             made.show_station("panels")
             app.processEvents()
 
-            def change(place: str = place, value: float = value) -> None:
-                nonlocal_step[0] += 0.5
-                made.session.set(f"readings.{place}.repeats", (value + nonlocal_step[0],), "reading")
+            steps = iter(range(1, 1000))
+
+            def change(place: str = place, value: float = value, steps: Iterator[int] = steps) -> None:
+                made.session.set(f"readings.{place}.repeats", (value + 0.5 * next(steps),), "reading")
                 app.processEvents()
 
-            nonlocal_step = [0.0]
             changes[card.job.name] = median_ms(change, 8, 2)
         slowest = max(changes, key=lambda name: changes[name])
         told(

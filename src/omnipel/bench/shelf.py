@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QContextMenuEvent,
     QDragEnterEvent,
@@ -29,6 +29,9 @@ from omnipel.core.pictures.sketch import View, sketch
 from omnipel.shop.store import Card
 
 SORTS = (("last touched", "touched"), ("name", "name"), ("owner", "owner"), ("what needs doing", "state"))
+
+AT_ONCE = 40
+"""So many cards are put up at once; the rest of a long shelf follows while the first can be read already."""
 
 
 class Shelf(QWidget):
@@ -70,6 +73,7 @@ class Shelf(QWidget):
         self.setLayout(layout)
         self.cards: list[JobCard] = []
         self.known: dict[tuple[int, str], JobCard] = {}
+        self.waiting: list[Card] = []
         self.columns = 3
 
     def _first_start(self) -> QWidget:
@@ -108,9 +112,14 @@ class Shelf(QWidget):
         """Show the shop as it stands; cards of jobs that were not touched are kept."""
         rows = self.session.store.cards(archived=bool(self.away.value))
         kept: dict[tuple[int, str], JobCard] = {}
+        self.waiting = []
         for card in rows:
             key = (card.id, f"{card.touched}{card.archived}")
-            kept[key] = self.known.pop(key, None) or self._card(card)
+            known = self.known.pop(key, None)
+            if known is None and len(kept) >= AT_ONCE:
+                self.waiting.append(card)
+            else:
+                kept[key] = known or self._card(card)
         for old in self.known.values():
             old.hide()
             old.deleteLater()
@@ -118,6 +127,17 @@ class Shelf(QWidget):
         self.first.setVisible(not rows)
         self.area.setVisible(bool(rows))
         self._filter()
+        if self.waiting:
+            QTimer.singleShot(0, self._more)
+
+    def _more(self) -> None:
+        """Put some more of a long shelf's cards up, and come back for the rest."""
+        for card in self.waiting[:AT_ONCE]:
+            self.known[(card.id, f"{card.touched}{card.archived}")] = self._card(card)
+        self.waiting = self.waiting[AT_ONCE:]
+        self._filter()
+        if self.waiting:
+            QTimer.singleShot(0, self._more)
 
     def _card(self, card: Card) -> "JobCard":
         made = JobCard(card, self.session)

@@ -14,7 +14,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.tolerances import CHORD_ERROR, STRAIGHT_ANGLE
+from omnipel.core.tolerances import CHORD_ERROR, CORNER_ANGLE, STRAIGHT_ANGLE
 
 Points = NDArray[np.float64]
 """`(n, 2)` array of x, y in mm."""
@@ -107,6 +107,16 @@ class Trace:
         """Along the polyline, mm."""
         return float(self.runs[-1])
 
+    @cached_property
+    def gentle(self) -> bool:
+        """Whether it turns by no more than a corner's angle anywhere, so that its parallel is the plain one."""
+        steps = np.diff(self.vertices, axis=0)
+        across = steps[:-1, 0] * steps[1:, 1] - steps[:-1, 1] * steps[1:, 0]
+        along = (steps[:-1] * steps[1:]).sum(axis=1)
+        return bool(
+            len(steps) and np.all(np.hypot(*steps.T) > 0.0) and np.all(np.abs(np.arctan2(across, along)) < CORNER_ANGLE)
+        )
+
     @property
     def start(self) -> tuple[float, float]:
         """The first point."""
@@ -129,6 +139,20 @@ class Trace:
         place = int(np.clip(np.searchsorted(self.runs, fraction * self.length, side="right"), 1, len(self.runs) - 1))
         dx, dy = self.vertices[place] - self.vertices[place - 1]
         return math.atan2(dy, dx)
+
+    def offset(self, distance: float) -> "Trace":
+        """The parallel `distance` mm to the right of travel, each corner extended until its two sides meet.
+
+        Exact along every segment. Where the trace turns in more tightly than the distance the parallel crosses itself; the
+        caller checks for that.
+        """
+        steps = np.diff(self.vertices, axis=0)
+        units = steps / np.hypot(*steps.T)[:, None]
+        normals = np.column_stack((units[:, 1], -units[:, 0]))
+        before, after = np.vstack((normals[:1], normals)), np.vstack((normals, normals[-1:]))
+        # n₁ + n₂ over 1 + n₁·n₂ reaches from a vertex to where the parallels of its two sides meet.
+        closing = 1.0 + np.einsum("ij,ij->i", before, after)
+        return Trace(self.vertices + distance * (before + after) / np.maximum(closing, 1e-3)[:, None])
 
     def reversed(self) -> "Trace":
         """The same curve travelled the other way."""

@@ -81,7 +81,9 @@ def _parallel(edge: Edge) -> Points | None:
     allowance = edge.finish.allowance
     if allowance == 0.0:
         return edge.curve.points()
-    if isinstance(edge.curve, Trace) or 1.0 + edge.curve.curvature * allowance <= 0.0:
+    if isinstance(edge.curve, Trace):
+        return edge.curve.offset(allowance).points() if edge.curve.gentle else None
+    if 1.0 + edge.curve.curvature * allowance <= 0.0:
         return None
     return edge.curve.offset(allowance).points()
 

@@ -50,16 +50,16 @@ class Turned:
 
     def mesh(self) -> Mesh:
         """Its surface."""
-        rings = [ring(s.radius, s.height.value, 32) for s in self.stations]
+        rings = [ring(s.radius, s.height.value, 28) for s in self.stations]
         if self.rise:
             a, h, base = self.stations[-1].radius, self.rise.value, self.stations[-1].height.value
             sphere = (a * a + h * h) / (2.0 * h)
-            for k in range(1, 7):
+            for k in range(1, 6):
                 angle = math.asin(min(1.0, a / sphere)) if h <= a else math.pi - math.asin(min(1.0, a / sphere))
-                here = angle * (1.0 - k / 6.5)
-                rings.append(ring(sphere * math.sin(here), base + h - sphere * (1.0 - math.cos(here)), 32))
+                here = angle * (1.0 - k / 5.5)
+                rings.append(ring(sphere * math.sin(here), base + h - sphere * (1.0 - math.cos(here)), 28))
         if len(rings) == 1:
-            rings.append(ring(self.stations[0].radius, self.stations[0].height.value + 1.0, 32))
+            rings.append(ring(self.stations[0].radius, self.stations[0].height.value + 1.0, 28))
         return loft(rings)
 
     def tape(self, place: str) -> Solid:

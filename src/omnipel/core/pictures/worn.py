@@ -28,7 +28,7 @@ COVER = "cover:"
 """Parts of the sketch that belong to the cover begin with this; the panel's name follows, and for sides the depth's number."""
 APART = 0.35
 """Taken apart, each part moves out by this share of the cover's size."""
-AROUND = 40
+AROUND = 28
 
 
 def worn(body: Body, cover: Cover, *, apart: bool = False) -> Mesh:
@@ -98,8 +98,8 @@ def _domed(body: Turned, girths: list[tuple[float, float]]) -> list[tuple[float,
     sphere = (rim * rim + rise * rise) / (2.0 * rise)
     half = math.atan2(rim, sphere - rise)
     dome = []
-    for k in range(1, 7):
-        angle = half * k / 7.0
+    for k in range(1, 6):
+        angle = half * k / 6.0
         dome.append((sphere * (1.0 - math.cos(angle)), 2.0 * math.pi * sphere * math.sin(angle)))
     return [*dome, *girths]
 
