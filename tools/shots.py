@@ -2,6 +2,7 @@
 
 import os
 import tempfile
+import time
 from pathlib import Path
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
@@ -34,7 +35,8 @@ def main() -> None:
     TARGET.mkdir(parents=True, exist_ok=True)
 
     def take(window: Window, name: str) -> None:
-        for _ in range(4):
+        until = time.monotonic() + 0.6  # cards are drafted when they are first seen
+        while time.monotonic() < until:
             app.processEvents()
         window.grab().save(str(TARGET / f"{name}.png"))
 

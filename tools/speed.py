@@ -229,7 +229,7 @@ def walking() -> None:
             window.shelf.known.clear()
             begun = time.perf_counter()
             window.show_station("shelf")
-            app.processEvents()
+            window.repaint()
             opened[count] = (time.perf_counter() - begun) * 1000.0
             window.close()
         more = opened[300] - opened[3]

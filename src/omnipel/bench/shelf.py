@@ -30,8 +30,10 @@ from omnipel.shop.store import Card
 
 SORTS = (("last touched", "touched"), ("name", "name"), ("owner", "owner"), ("what needs doing", "state"))
 
-AT_ONCE = 40
-"""So many cards are put up at once; the rest of a long shelf follows while the first can be read already."""
+PAUSE_MS = 30
+"""Between the batches of a long shelf the window paints and listens."""
+AT_ONCE = 15
+"""So many cards, a screenful, are put up at once; the rest of a long shelf follows while the first can be read already."""
 
 
 class Shelf(QWidget):
@@ -128,16 +130,16 @@ class Shelf(QWidget):
         self.area.setVisible(bool(rows))
         self._filter()
         if self.waiting:
-            QTimer.singleShot(0, self._more)
+            QTimer.singleShot(PAUSE_MS, self._more)
 
     def _more(self) -> None:
         """Put some more of a long shelf's cards up, and come back for the rest."""
-        for card in self.waiting[:AT_ONCE]:
+        for card in self.waiting[: 4 * AT_ONCE]:
             self.known[(card.id, f"{card.touched}{card.archived}")] = self._card(card)
-        self.waiting = self.waiting[AT_ONCE:]
+        self.waiting = self.waiting[4 * AT_ONCE :]
         self._filter()
         if self.waiting:
-            QTimer.singleShot(0, self._more)
+            QTimer.singleShot(PAUSE_MS, self._more)
 
     def _card(self, card: Card) -> "JobCard":
         made = JobCard(card, self.session)
@@ -218,6 +220,7 @@ class JobCard(QWidget):
         self.setCursor(Qt.CursorShape.PointingHandCursor)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.picture: Thumbnail | None = None
+        self.asked_for = False
         self._draft: Draft | None = None
         job = card.job
         form = FORMS.get(job.thing.form)
@@ -246,6 +249,8 @@ class JobCard(QWidget):
         return QSize(LOOK.px(200), LOOK.px(232))
 
     def paintEvent(self, event: QPaintEvent) -> None:
+        if self.visibleRegion().isEmpty() or self.width() < LOOK.px(120):
+            return  # below the edge of the shelf, or not laid out yet: drafting it now would only hold up the others
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(LOOK.colour("surface"))
@@ -270,15 +275,20 @@ class JobCard(QWidget):
             y += LOOK.px(20)
         painter.setPen(LOOK.colour("line"))
         painter.drawLine(left, y - LOOK.px(8), self.width() - left, y - LOOK.px(8))
-        paint_state(painter, QRectF(left - 2, y + LOOK.px(1), LOOK.px(15), LOOK.px(15)), self.state)
-        painter.setFont(LOOK.font(14))
-        painter.setPen(LOOK.colour("ink"))
-        step = next_step(self.draft)[0]
-        painter.drawText(
-            left + LOOK.px(18),
-            y + LOOK.px(13),
-            painter.fontMetrics().elidedText(step, Qt.TextElideMode.ElideRight, room - LOOK.px(18)),
-        )
+        if self.picture is None:
+            if not self.asked_for:
+                self.asked_for = True
+                QTimer.singleShot(0, self, self._draw)
+        else:
+            paint_state(painter, QRectF(left - 2, y + LOOK.px(1), LOOK.px(15), LOOK.px(15)), self.state)
+            painter.setFont(LOOK.font(14))
+            painter.setPen(LOOK.colour("ink"))
+            step = next_step(self.draft)[0]
+            painter.drawText(
+                left + LOOK.px(18),
+                y + LOOK.px(13),
+                painter.fontMetrics().elidedText(step, Qt.TextElideMode.ElideRight, room - LOOK.px(18)),
+            )
         painter.setFont(LOOK.font(12))
         painter.setPen(LOOK.colour("soft"))
         when = f"touched {self.card.touched[:10]} {self.card.touched[11:16]}" + (
@@ -288,10 +298,14 @@ class JobCard(QWidget):
         painter.end()
 
     def _paint_sketch(self, painter: QPainter) -> None:
-        if self.picture is None:
-            body = self.draft.body or plausible(self.card.job)
-            self.picture = Thumbnail(sketch(body.mesh(), View()) if body else Drawing(()))
-        self.picture.paint(painter, QRectF(16, 12, self.width() - 32, LOOK.px(104)))
+        if self.picture is not None:
+            self.picture.paint(painter, QRectF(16, 12, self.width() - 32, LOOK.px(104)))
+
+    def _draw(self) -> None:
+        """Draft the job and draw its sketch; asked for when the card is first seen, so that the shelf itself opens at once."""
+        body = self.draft.body or plausible(self.card.job)
+        self.picture = Thumbnail(sketch(body.mesh(), View()) if body else Drawing(()))
+        self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if event.button() is Qt.MouseButton.LeftButton:
