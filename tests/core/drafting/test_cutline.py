@@ -49,7 +49,7 @@ def test_equal_allowances_agree_with_a_mitred_buffer(shape: np.ndarray, allowanc
     assert ours.symmetric_difference(theirs).area < 0.02 * max(1.0, allowance)
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=400, deadline=None)
 @given(
     st.lists(st.floats(80.0, 260.0), min_size=3, max_size=9),
     st.lists(st.sampled_from(FINISHES), min_size=1, max_size=5),

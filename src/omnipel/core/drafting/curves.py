@@ -76,11 +76,10 @@ class Arc:
 
     def points(self, chord_error: float = CHORD_ERROR) -> Points:
         """Points along the curve, ends included, no chord further than `chord_error` from it."""
-        turn = abs(self.curvature) * self.length
-        count = 1
-        if turn > STRAIGHT_ANGLE:
-            count = math.ceil(self.length * math.sqrt(abs(self.curvature) / (8.0 * chord_error)))
-            count = 4 * max(1, math.ceil(count / 4))  # quarters, so that a circle's extremes are points of it
+        if abs(self.curvature) * self.length <= STRAIGHT_ANGLE:
+            return np.array((self.start, self.end))
+        count = math.ceil(self.length * math.sqrt(abs(self.curvature) / (8.0 * chord_error)))
+        count = 4 * max(1, math.ceil(count / 4))  # quarters, so that a circle's extremes are points of it
         run = np.linspace(0.0, self.length, count + 1)
         half_turn = 0.5 * self.curvature * run
         chord = run * np.sinc(half_turn / math.pi)

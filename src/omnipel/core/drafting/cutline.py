@@ -18,6 +18,9 @@ from omnipel.core.drafting.finishes import FinishKind
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.tolerances import CHORD_ERROR, MITRE_ALLOWANCE, MITRE_REACH, SAME_POINT, STRAIGHT_ANGLE
 
+MOST_DRIFT = 2.0
+"""A side that drifts by more than this per mm of depth is no end of a hem but its continuation: nothing is reflected there."""
+
 Point = tuple[float, float]
 
 
@@ -120,9 +123,14 @@ def _square(before: Edge, after: Edge, turn: float) -> Points:
     meeting = _meet(p, before.curve.heading_at(1.0), q, after.curve.heading_at(0.0))
     vertex = before.curve.end
     reach = MITRE_REACH * max(a, b)
+    h, k = before.curve.heading_at(1.0), after.curve.heading_at(0.0)
+    if meeting is not None:
+        ahead = (meeting[0] - p[0]) * math.cos(h) + (meeting[1] - p[1]) * math.sin(h)
+        behind = (q[0] - meeting[0]) * math.cos(k) + (q[1] - meeting[1]) * math.sin(k)
+        if min(ahead, behind) < -SAME_POINT:
+            return np.empty((0, 2))  # a slight turn between unequal allowances: a step keeps both exact to their ends
     if meeting is not None and math.dist(meeting, vertex) <= reach + SAME_POINT:
         return np.array([meeting])
-    h, k = before.curve.heading_at(1.0), after.curve.heading_at(0.0)
     run = max(a, b)
     return np.array(
         [(p[0] + run * math.cos(h), p[1] + run * math.sin(h)), (q[0] - run * math.cos(k), q[1] - run * math.sin(k))]
@@ -161,7 +169,7 @@ def _reflected(hem: Edge, neighbour: Edge, hem_first: bool) -> Points:
     side_point = _ends(neighbour, not hem_first, neighbour.finish.allowance)
     crossing = _meet(side_point, side_heading, fold_point, fold_heading)
     turn = turn_between(fold_heading, side_heading) if hem_first else turn_between(side_heading, fold_heading)
-    if crossing is None or abs(math.sin(turn)) < 0.05:
+    if crossing is None or abs(math.cos(turn)) > MOST_DRIFT * abs(math.sin(turn)):
         return _square(hem, neighbour, turn) if hem_first else _square(neighbour, hem, turn)
     # Along the fold, per mm of depth into the panel: where the neighbour's parallel goes.
     inward = 1.0 if hem_first else -1.0

@@ -77,16 +77,11 @@ class Drawing:
     @cached_property
     def bounds(self) -> tuple[float, float, float, float]:
         """xmin, ymin, xmax, ymax of all paths and labels' anchors; zeros when empty."""
-        corners = [
-            np.vstack((item.points.min(axis=0), item.points.max(axis=0)))
-            if isinstance(item, Path)
-            else np.array([item.at])
-            for item in self.items
-            if isinstance(item, Label) or len(item.points)
-        ]
-        if not corners:
+        points = [item.points if isinstance(item, Path) else np.array((item.at,)) for item in self.items]
+        if not points:
             return 0.0, 0.0, 0.0, 0.0
-        low, high = np.vstack(corners).min(axis=0), np.vstack(corners).max(axis=0)
+        every = np.concatenate(points)
+        low, high = every.min(axis=0), every.max(axis=0)
         return float(low[0]), float(low[1]), float(high[0]), float(high[1])
 
     def moved(self, dx: float, dy: float) -> "Drawing":
