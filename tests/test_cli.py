@@ -94,7 +94,5 @@ def test_wrong_words_are_one_line_and_exit_2(words: list[str], capsys: Output) -
 def test_schema_and_the_installed_command(capsys: Output) -> None:
     assert main(["schema"]) == 0
     assert json.loads(capsys.readouterr().out)["title"] == "Omnipel job"
-    done = subprocess.run(
-        [sys.executable, "-m", "omnipel.cli", "--version"], capture_output=True, text=True, check=True
-    )
+    done = subprocess.run([sys.executable, "-m", "omnipel.cli", "--version"], capture_output=True, text=True, check=True)
     assert done.stdout.startswith("omnipel ")

@@ -20,10 +20,7 @@ def findings_page() -> str:
         "| code | severity | meaning | remedy |",
         "|---|---|---|---|",
     ]
-    lines += [
-        f"| `{code}` | {entry.severity} | {entry.meaning} | {entry.remedy} |"
-        for code, entry in sorted(CATALOGUE.items())
-    ]
+    lines += [f"| `{code}` | {entry.severity} | {entry.meaning} | {entry.remedy} |" for code, entry in sorted(CATALOGUE.items())]
     return "\n".join(lines) + "\n"
 
 

@@ -108,14 +108,10 @@ def core() -> None:
     )
     angles = np.linspace(0.0, 2.0 * math.pi, 2000, endpoint=False)
     radius = 300.0 + 25.0 * np.sin(5 * angles)
-    ring = tuple(
-        (float(400 + r * math.cos(a)), float(330 + r * math.sin(a))) for r, a in zip(radius, angles, strict=True)
-    )
+    ring = tuple((float(400 + r * math.cos(a)), float(330 + r * math.sin(a))) for r, a in zip(radius, angles, strict=True))
     traced = starter("traced", "traced-ends")
     traced = replace(
-        traced,
-        thing=replace(traced.thing, outline=Outline(points=ring)),
-        cover=replace(traced.cover, options={"lift": 60.0}),
+        traced, thing=replace(traced.thing, outline=Outline(points=ring)), cover=replace(traced.cover, options={"lift": 60.0})
     )
     assert draft(traced).panels
     ms = median_ms(lambda: draft(traced), 15, 2)
@@ -233,12 +229,7 @@ def walking() -> None:
             opened[count] = (time.perf_counter() - begun) * 1000.0
             window.close()
         more = opened[300] - opened[3]
-        told(
-            f"shelf of 300 jobs against one of 3 ({opened[3]:.0f} ms)",
-            f"{more:.0f} ms more",
-            "under 150 ms",
-            more < 150.0,
-        )
+        told(f"shelf of 300 jobs against one of 3 ({opened[3]:.0f} ms)", f"{more:.0f} ms more", "under 150 ms", more < 150.0)
 
 
 def start() -> None:

@@ -46,9 +46,7 @@ def _parser() -> argparse.ArgumentParser:
     parser = _Parser(prog="omnipel", description="Drafts the panels of a fitted cover, and says whether it will go on.")
     parser.add_argument("--version", action="version", version=f"omnipel {__version__}")
     parser.add_argument("--demo", action="store_true", help="open the bench on a fresh copy of the sample shop")
-    parser.add_argument(
-        "--shop", type=Path, metavar="PATH", help="the shop's database, instead of the one in your data folder"
-    )
+    parser.add_argument("--shop", type=Path, metavar="PATH", help="the shop's database, instead of the one in your data folder")
     parser.set_defaults(run=_bench)
     commands = parser.add_subparsers(metavar="COMMAND", parser_class=_Parser)
 
@@ -81,14 +79,9 @@ def _parser() -> argparse.ArgumentParser:
 
     tape = commands.add_parser("tape", help="a simulated wireless tape: sends each line it is given to the open bench")
     tape.add_argument(
-        "lengths",
-        nargs="*",
-        metavar="LENGTH",
-        help="as written on paper; without any, lines are read from the terminal",
+        "lengths", nargs="*", metavar="LENGTH", help="as written on paper; without any, lines are read from the terminal"
     )
-    tape.add_argument(
-        "--socket", type=Path, metavar="PATH", help="where the bench listens, when not in the usual place"
-    )
+    tape.add_argument("--socket", type=Path, metavar="PATH", help="where the bench listens, when not in the usual place")
     tape.set_defaults(run=_tape)
 
     card = commands.add_parser("card", help="the blank tape card of a job, as PDF")
@@ -226,11 +219,7 @@ def _new(asked: argparse.Namespace) -> int:
 
     if asked.list:
         pairs = [{"form": form, "scheme": scheme} for form, scheme in lawful_pairs()]
-        print(
-            json.dumps({"pairs": pairs}, indent=1)
-            if asked.json
-            else "\n".join(f"{p['form']} {p['scheme']}" for p in pairs)
-        )
+        print(json.dumps({"pairs": pairs}, indent=1) if asked.json else "\n".join(f"{p['form']} {p['scheme']}" for p in pairs))
         return 0
     if not (asked.form and asked.scheme):
         raise UsageError("new: say FORM and SCHEME; omnipel new --list shows the lawful pairs")

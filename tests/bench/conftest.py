@@ -60,10 +60,7 @@ def open_job(window: Window, name: str, station: str) -> None:
 
 
 def type_into_focus(
-    qtbot: QtBot,
-    words: str,
-    key: Qt.Key = Qt.Key.Key_Return,
-    modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier,
+    qtbot: QtBot, words: str, key: Qt.Key = Qt.Key.Key_Return, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier
 ) -> None:
     """Type into whatever has the focus."""
     widget = QApplication.focusWidget()

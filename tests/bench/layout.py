@@ -1,16 +1,7 @@
 """Looks through a window for text that is cut off and for widgets that lie over one another."""
 
 from PySide6.QtCore import QPoint, QRect, Qt
-from PySide6.QtWidgets import (
-    QAbstractScrollArea,
-    QCheckBox,
-    QComboBox,
-    QLabel,
-    QLineEdit,
-    QPushButton,
-    QScrollArea,
-    QWidget,
-)
+from PySide6.QtWidgets import QAbstractScrollArea, QCheckBox, QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QWidget
 
 SPARE = 2
 """Px by which a measured text may be larger than its widget: side bearings."""
@@ -19,15 +10,10 @@ SPARE = 2
 def faults(window: QWidget) -> list[str]:
     """What is wrong with the layout of everything that is visible, in words."""
     found = []
-    widgets = [
-        w for w in window.findChildren(QWidget) if w.isVisible() and w.width() > 0 and not _scrolled_away(w, window)
-    ]
+    widgets = [w for w in window.findChildren(QWidget) if w.isVisible() and w.width() > 0 and not _scrolled_away(w, window)]
     for widget in widgets:
         found += _cut_off(widget)
-        if (
-            isinstance(widget, QScrollArea)
-            and widget.horizontalScrollBarPolicy() is Qt.ScrollBarPolicy.ScrollBarAlwaysOff
-        ):
+        if isinstance(widget, QScrollArea) and widget.horizontalScrollBarPolicy() is Qt.ScrollBarPolicy.ScrollBarAlwaysOff:
             inner, room = widget.widget(), widget.viewport().width()
             if inner is not None and inner.width() > room:
                 found.append(f"a page is {inner.width()} wide in a view of {room}")
@@ -37,11 +23,7 @@ def faults(window: QWidget) -> list[str]:
         if isinstance(w, QLabel | QPushButton | QLineEdit | QComboBox | QCheckBox)
         and not isinstance(w.parent(), QComboBox | QPushButton)
     ]
-    boxes = [
-        (w, QRect(w.mapTo(window, QPoint(0, 0)), w.size()))
-        for w in leaves
-        if not (isinstance(w, QLabel) and not w.text())
-    ]
+    boxes = [(w, QRect(w.mapTo(window, QPoint(0, 0)), w.size())) for w in leaves if not (isinstance(w, QLabel) and not w.text())]
     for i, (a, box_a) in enumerate(boxes):
         for b, box_b in boxes[i + 1 :]:
             shared = box_a.intersected(box_b)
@@ -64,19 +46,10 @@ def _cut_off(widget: QWidget) -> list[str]:
                 QRect(0, 0, widget.contentsRect().width(), 10_000), int(Qt.TextFlag.TextWordWrap), widget.text()
             )
             if wanted.height() > widget.height() + SPARE or wanted.width() > widget.width() + SPARE:
-                return [
-                    f"{_name(widget)} is cut off: {wanted.width()}×{wanted.height()} in {widget.width()}×{widget.height()}"
-                ]
-        elif (
-            metrics.horizontalAdvance(widget.text()) > widget.width() + SPARE
-            or metrics.height() > widget.height() + SPARE
-        ):
+                return [f"{_name(widget)} is cut off: {wanted.width()}×{wanted.height()} in {widget.width()}×{widget.height()}"]
+        elif metrics.horizontalAdvance(widget.text()) > widget.width() + SPARE or metrics.height() > widget.height() + SPARE:
             return [f"{_name(widget)} is cut off: {metrics.horizontalAdvance(widget.text())} in {widget.width()}"]
-    if (
-        isinstance(widget, QPushButton | QCheckBox)
-        and widget.text()
-        and widget.sizeHint().width() > widget.width() + SPARE
-    ):
+    if isinstance(widget, QPushButton | QCheckBox) and widget.text() and widget.sizeHint().width() > widget.width() + SPARE:
         return [f"{_name(widget)} is cut off: {widget.sizeHint().width()} in {widget.width()}"]
     return []
 

@@ -11,6 +11,7 @@ from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, type_into_focus
 
 from omnipel.bench.commands import COMMANDS
+from omnipel.bench.goto import goals
 from omnipel.bench.look import DARK, LIGHT
 from omnipel.bench.tally import FindingCard
 from omnipel.bench.window import Window
@@ -49,9 +50,7 @@ def test_first_start_to_printed_pattern_by_keys(open_window: Opener, qtbot: QtBo
     assert target.read_bytes().startswith(b"%PDF")
 
 
-def test_every_change_is_there_after_a_restart_and_can_be_undone(
-    open_window: Opener, qtbot: QtBot, tmp_path: Path
-) -> None:
+def test_every_change_is_there_after_a_restart_and_can_be_undone(open_window: Opener, qtbot: QtBot, tmp_path: Path) -> None:
     path = tmp_path / "shop.sqlite"
     window = open_window(path, samples=True)
     open_job(window, "Rain butt", "cover")
@@ -287,10 +286,10 @@ def test_a_proposal_is_taken_only_when_asked(sample_window: Window, qtbot: QtBot
 
 def test_go_to_knows_readings_panels_seams_findings_jobs_and_commands(sample_window: Window) -> None:
     open_job(sample_window, "Honey extractor", "tape")
-    goals = sample_window.goals()
-    kinds = {words.split(":")[0] for words, _ in goals}
+    found = goals(sample_window)
+    kinds = {words.split(":")[0] for words, _ in found}
     assert {"reading", "panel", "seam", "finding", "job"} <= kinds
-    for words, (kind, value) in goals:
+    for words, (kind, value) in found:
         if kind == "path":
             sample_window.go_to(value)
             assert sample_window.here in ("object", "tape", "cover", "panels"), words

@@ -84,9 +84,7 @@ def cosy_job(given: dict[str, Any]) -> Job:
 
 def sheet_job(given: dict[str, Any]) -> Job:
     options = {"along": given["nl"], "across": given["nw"]}
-    return job(
-        "flat", "sheet", {"length": given["l"], "width": given["w"]}, hem=hem_of(given["hem_allow"]), options=options
-    )
+    return job("flat", "sheet", {"length": given["l"], "width": given["w"]}, hem=hem_of(given["hem_allow"]), options=options)
 
 
 def sleeve_job(given: dict[str, Any]) -> Job:

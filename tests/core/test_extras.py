@@ -15,18 +15,7 @@ from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth, MarkKind
-from omnipel.core.job import (
-    Closure,
-    ClosureKind,
-    Feature,
-    FeatureKind,
-    Job,
-    Lining,
-    LiningSchool,
-    Shape,
-    TakeUp,
-    changed,
-)
+from omnipel.core.job import Closure, ClosureKind, Feature, FeatureKind, Job, Lining, LiningSchool, Shape, TakeUp, changed
 from omnipel.shop.document import dumped, loaded
 from omnipel.shop.starter import starter
 
@@ -43,13 +32,7 @@ def put(kind: FeatureKind, host: Job | None = None, **more: Any) -> Job:
     [
         (FeatureKind.PORT, {}, 0, {"binding"}, {"it"}),
         (FeatureKind.PORT, {"shape": Shape.SLOT, "height": 120.0}, 0, {"binding"}, {"it"}),
-        (
-            FeatureKind.PORT,
-            {"slit_to": "lower edge", "flap": True},
-            1,
-            {"binding", "hook-and-loop"},
-            {"it", "slit of it"},
-        ),
+        (FeatureKind.PORT, {"slit_to": "lower edge", "flap": True}, 1, {"binding", "hook-and-loop"}, {"it", "slit of it"}),
         (FeatureKind.VENT, {"width": 100.0}, 1, {"mesh"}, {"it"}),
         (FeatureKind.WINDOW, {"width": 200.0, "height": 120.0}, 1, set(), {"it"}),
         (
@@ -158,9 +141,7 @@ def test_padding_is_smaller_by_its_inset_and_quilting_is_cut_larger() -> None:
 
 def test_washing_takes_its_own_share_of_warp_and_weft() -> None:
     base = drum()
-    washed = replace(
-        base, cover=replace(base.cover, cloth=replace(base.cover.cloth, shrink_warp=0.05, shrink_weft=0.02))
-    )
+    washed = replace(base, cover=replace(base.cover, cloth=replace(base.cover.cloth, shrink_warp=0.05, shrink_weft=0.02)))
     wall = next(p for p in draft(washed).panels if p.name == "wall")
     assert wall.rough_cut == pytest.approx((wall.cut_length.value / 0.95, wall.cut_width.value / 0.98))
 
@@ -185,9 +166,7 @@ def test_the_remedy_for_a_belly_is_a_zip_that_is_long_enough() -> None:
     finding = next(f for f in drafted.findings if f.code == "will-not-go-on")
     assert "zip" in finding.remedies[0].words
     for remedy in finding.remedies:
-        assert "will-not-go-on" not in [f.code for f in draft(changed(drafted.job, *remedy.changes)).findings], (
-            remedy.words
-        )
+        assert "will-not-go-on" not in [f.code for f in draft(changed(drafted.job, *remedy.changes)).findings], remedy.words
 
 
 def test_a_drawcord_that_cannot_close_so_far_is_said() -> None:

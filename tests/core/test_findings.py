@@ -55,14 +55,10 @@ PROVOKED: dict[str, Job] = {
     "seam-not-true": drum(overrides=(BY_HAND,)),
     "cord-cannot-close": drum(options={"skirt": True, "draw": 300.0}),
     "gathers-too-much": job("cap-body", "cap", {"across": 120.0}, options={"overhang": 100.0}),
-    "elastic-too-short": job(
-        "cap-body", "cap", {"across": 268.0}, options={"school": "from the rim", "tension": 600.0}
-    ),
+    "elastic-too-short": job("cap-body", "cap", {"across": 268.0}, options={"school": "from the rim", "tension": 600.0}),
     "elastic-does-not-hold": job("cap-body", "cap", {"across": 268.0, "below": 700.0}),
     "gore-excess": job("turned", "gores", {"girth.1": 2500.0, "rise": 380.0}, options={"gores": 6.0}),
-    "rounding-measured": job(
-        "box", "saddle-and-ends", {"length": 400.0, "width": 260.0, "height": 340.0, "path": 893.0}
-    ),
+    "rounding-measured": job("box", "saddle-and-ends", {"length": 400.0, "width": 260.0, "height": 340.0, "path": 893.0}),
     "longer-than-cloth": drum(drop=1800.0, usable_width=1500.0),
 }
 

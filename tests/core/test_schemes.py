@@ -32,9 +32,7 @@ def jobs(draw: st.DrawFn, form: str, scheme: str) -> Job:
     """A job with random sizes in the proportions of the sample, random clearance and allowances."""
     job = starter(form, scheme)
     size = draw(st.floats(0.6, 4.0))
-    readings = tuple(
-        Reading(place=r.place, repeats=(r.repeats[0] * size * draw(st.floats(0.85, 1.15)),)) for r in job.readings
-    )
+    readings = tuple(Reading(place=r.place, repeats=(r.repeats[0] * size * draw(st.floats(0.85, 1.15)),)) for r in job.readings)
     cover = replace(
         job.cover,
         clearance=replace(job.cover.clearance, amount=draw(st.floats(0.0, 25.0))),
@@ -68,9 +66,7 @@ def checked(drafted: Draft) -> None:
         assert sew.exterior.is_ccw
         assert cut.buffer(1e-6).contains(sew)
         assert cut_size(panel) == pytest.approx((panel.cut_length.value, panel.cut_width.value), abs=0.05), panel.name
-        assert np.ptp(panel.sew_points, axis=0) == pytest.approx((panel.length.value, panel.width.value), abs=0.05), (
-            panel.name
-        )
+        assert np.ptp(panel.sew_points, axis=0) == pytest.approx((panel.length.value, panel.width.value), abs=0.05), panel.name
         for number in (panel.length, panel.width, panel.cut_length, panel.cut_width):
             assert math.fsum(term.value for term in number.terms) == number.value
     for trued in drafted.seams:
@@ -107,9 +103,7 @@ def fixed_counts(job: Job) -> dict[str, Any]:
     """All options of the job's scheme written out, lengths that stand for "reckon it" replaced."""
     known = SCHEMES[job.cover.scheme]
     options: dict[str, Any] = {o.key: job.cover.options.get(o.key, o.default) for o in known.options}
-    return options | {
-        k: v for k, v in {"gores": 12.0, "depth": 150.0, "along": 5.0, "across": 3.0}.items() if k in options
-    }
+    return options | {k: v for k, v in {"gores": 12.0, "depth": 150.0, "along": 5.0, "across": 3.0}.items() if k in options}
 
 
 def scaled(job: Job, k: float) -> Job:
@@ -150,9 +144,7 @@ def test_a_starter_is_sound_and_none_of_its_options_breaks_it(form: str, scheme:
 @pytest.mark.parametrize(("form", "scheme"), PAIRS)
 @pytest.mark.parametrize("size", [0.005, 0.02, 12.0])
 @pytest.mark.parametrize(("c", "padding"), [(0.0, 0.0), (900.0, 0.0), (5.0, 400.0)])
-def test_tiny_huge_and_thick_end_in_panels_or_in_words(
-    form: str, scheme: str, size: float, c: float, padding: float
-) -> None:
+def test_tiny_huge_and_thick_end_in_panels_or_in_words(form: str, scheme: str, size: float, c: float, padding: float) -> None:
     job = starter(form, scheme)
     readings = tuple(Reading(place=r.place, repeats=(max(1e-3, r.repeats[0] * size),)) for r in job.readings)
     cover = replace(job.cover, clearance=replace(job.cover.clearance, amount=c), padding=padding)
@@ -173,9 +165,7 @@ def test_every_size_can_be_set_by_hand_and_dropped_again(form: str, scheme: str)
     job = starter(form, scheme)
     plain = draft(job)
     for name, size in plain.cover.sizes.items():
-        by_hand = changed(
-            job, Change("cover.overrides", Override(size=name, value=size.value * 1.04, reason="try"), Act.ADD)
-        )
+        by_hand = changed(job, Change("cover.overrides", Override(size=name, value=size.value * 1.04, reason="try"), Act.ADD))
         drafted = draft(by_hand)
         settable = drafted.cover.sizes.get(name)
         if settable is None or not settable.terms[0].name.startswith("set by hand"):
@@ -185,11 +175,7 @@ def test_every_size_can_be_set_by_hand_and_dropped_again(form: str, scheme: str)
             if not trued.true:
                 finding = next(f for f in drafted.findings if f.where == f"seams.{trued.seam.name}")
                 assert finding.remedies, trued.seam.name
-                assert not [
-                    f
-                    for f in draft(changed(by_hand, *finding.remedies[0].changes)).findings
-                    if f.where == finding.where
-                ]
+                assert not [f for f in draft(changed(by_hand, *finding.remedies[0].changes)).findings if f.where == finding.where]
         dropped = changed(by_hand, Change(f"cover.overrides.{name}", act=Act.REMOVE))
         assert dropped == job
 

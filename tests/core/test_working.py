@@ -26,10 +26,7 @@ def test_same_quantities_become_one_term() -> None:
 
 
 def test_slopes_follow_readings_through_sums_and_formulas() -> None:
-    height, radius = (
-        worked("height", 300.0, "readings.height"),
-        worked("girth", 942.0, "readings.girth") / (2 * math.pi),
-    )
+    height, radius = (worked("height", 300.0, "readings.height"), worked("girth", 942.0, "readings.girth") / (2 * math.pi))
     s = math.hypot(height.value, radius.value)
     slant = formula("slant", s, "√(h² + r²)", (height, height.value / s), (radius, radius.value / s))
     nudged = math.hypot(300.0, (942.0 + 1e-4) / (2 * math.pi))

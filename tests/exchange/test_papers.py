@@ -46,9 +46,7 @@ def test_on_a_large_sheet_every_panel_measures_true() -> None:
 def test_tiles_laid_cross_on_cross_give_the_panel_back(paper: str) -> None:
     wall = next(p for p in SMALL.panels if p.name == "wall")
     before = SMALL.panels[: SMALL.panels.index(wall)]
-    spread = {
-        p.name: tiling(panel_drawing(p, SMALL.job.unit, 5.0, dimensions=False), PAPERS[paper]) for p in SMALL.panels
-    }
+    spread = {p.name: tiling(panel_drawing(p, SMALL.job.unit, 5.0, dimensions=False), PAPERS[paper]) for p in SMALL.panels}
     first = 1 + sum(spread[p.name].columns * spread[p.name].rows for p in before)
     own = spread["wall"]
     assert own.columns > 1

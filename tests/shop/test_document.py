@@ -13,9 +13,7 @@ from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
 
 
-@pytest.mark.parametrize(
-    "made", [*SAMPLES, *(lambda f=form, s=scheme: starter(f, s) for form, scheme in lawful_pairs())]
-)
+@pytest.mark.parametrize("made", [*SAMPLES, *(lambda f=form, s=scheme: starter(f, s) for form, scheme in lawful_pairs())])
 def test_round_trip(made: Any) -> None:
     job = made()
     assert loaded(dumped(job)) == job
@@ -58,10 +56,7 @@ BAD = {
     "infinite": (dumped(drum()).replace("1763.0", "1e999"), "not a number that can be cut"),
     "huge": (dumped(drum()).replace("1763.0", "1e308"), "job.readings.0.repeats.0"),
     "long string": (broken(put("job", "name", "x" * 10_000_000)), "the file is 10 MB"),
-    "long name": (
-        broken(put("job", "name", "x" * 5000)),
-        "job.name: string should have at most 120 characters, found 'xxx",
-    ),
+    "long name": (broken(put("job", "name", "x" * 5000)), "job.name: string should have at most 120 characters, found 'xxx"),
     "words for a number": (broken(put("job", "cover", "seam_allowance", "wide")), "job.cover.seam_allowance"),
     "unknown key": (broken(put("job", "cover", "sparkle", 1)), "job.cover.sparkle"),
     "unknown top key": (broken(put("extra", 1)), "extra: is not part"),

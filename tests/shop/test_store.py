@@ -38,9 +38,7 @@ def test_undo_and_redo_survive_a_restart(tmp_path: Path) -> None:
 
 @settings(max_examples=40, deadline=None)
 @given(st.lists(st.sampled_from(["edit", "undo", "redo"]), max_size=25))
-def test_any_walk_of_edits_and_undos_agrees_with_a_list(
-    tmp_path_factory: pytest.TempPathFactory, steps: list[str]
-) -> None:
+def test_any_walk_of_edits_and_undos_agrees_with_a_list(tmp_path_factory: pytest.TempPathFactory, steps: list[str]) -> None:
     with Store(tmp_path_factory.mktemp("shop") / "shop.sqlite") as store:
         key = store.add(replace(drum(), notes="0"))
         line, here = ["0"], 0

@@ -74,9 +74,7 @@ def own_shop() -> Path:
     return Path(platformdirs.user_data_dir("omnipel")) / "shop.sqlite"
 
 
-def _last_resort(
-    window: "Window", kind: type[BaseException], error: BaseException, trace: TracebackType | None
-) -> None:
+def _last_resort(window: "Window", kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
     """Our own bug: every edit is committed already; say so, keep the traceback, go on."""
     traceback.print_exception(kind, error, trace)
     if issubclass(kind, KeyboardInterrupt):

@@ -150,9 +150,7 @@ class CoverStation(QWidget):
             lambda c: c.hem.width,
             enabled=lambda c: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE),
         )
-        self._length(
-            "hem.turn_under", "turn-under", lambda c: c.hem.turn_under, enabled=lambda c: c.hem.kind in TURNED_UNDER
-        )
+        self._length("hem.turn_under", "turn-under", lambda c: c.hem.turn_under, enabled=lambda c: c.hem.kind in TURNED_UNDER)
         self._pick(
             "ring",
             "joining a strip to a ring",
@@ -187,10 +185,7 @@ class CoverStation(QWidget):
             lambda c: CLOSURE_WHY[c.closure.kind],
         )
         self._length(
-            "closure.length",
-            "how far",
-            lambda c: c.closure.length,
-            enabled=lambda c: c.closure.kind is not ClosureKind.NONE,
+            "closure.length", "how far", lambda c: c.closure.length, enabled=lambda c: c.closure.kind is not ClosureKind.NONE
         )
         self._head("Lining and padding")
         self._pick(
@@ -210,10 +205,7 @@ class CoverStation(QWidget):
             enabled=lambda c: c.lining.school is LiningSchool.BAGGED,
         )
         self._length(
-            "padding_inset",
-            "padding ends short of the seam by",
-            lambda c: c.padding_inset,
-            enabled=lambda c: c.padding > 0,
+            "padding_inset", "padding ends short of the seam by", lambda c: c.padding_inset, enabled=lambda c: c.padding > 0
         )
         self._percent("quilting.along", "quilting takes up, along", lambda c: c.quilting.along)
         self._percent("quilting.across", "quilting takes up, across", lambda c: c.quilting.across)
@@ -300,9 +292,7 @@ class CoverStation(QWidget):
         def done() -> None:
             old = get(self.session.open_job.cover)
             percent = number_in(line.text(), 0.0, 50.0)
-            note.setText(
-                "" if percent is not None else "a number of percent from 0 to 50 is expected; the old value stays"
-            )
+            note.setText("" if percent is not None else "a number of percent from 0 to 50 is expected; the old value stays")
             if percent is None:
                 line.setText(f"{old * 100:g} %")
             elif abs(percent / 100.0 - old) > 1e-9:

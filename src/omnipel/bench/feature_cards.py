@@ -68,13 +68,9 @@ class FeatureCard(QWidget):
         self.session, self.path, self.feature = session, f"cover.features.{i}", feature
         name = QLineEdit(feature.name, accessibleName="name of the feature")
         name.editingFinished.connect(lambda: name.text().strip() and self._set("name", name.text().strip()[:120]))
-        where = combo(
-            "on which panel", [(h, h) for h in dict.fromkeys((feature.panel, *hosts))], lambda h: self._set("panel", h)
-        )
+        where = combo("on which panel", [(h, h) for h in dict.fromkeys((feature.panel, *hosts))], lambda h: self._set("panel", h))
         where.show_value(feature.panel)
-        gone = button(
-            "Remove", lambda: session.change(f"{feature.name} removed", Change(self.path, act=Act.REMOVE)), "quiet"
-        )
+        gone = button("Remove", lambda: session.change(f"{feature.name} removed", Change(self.path, act=Act.REMOVE)), "quiet")
         grid = QGridLayout()
         grid.setSpacing(6)
         fields = [
@@ -102,11 +98,7 @@ class FeatureCard(QWidget):
             column(
                 surface(
                     column(
-                        row(label(feature.kind.value, "soft", wrap=True), gone),
-                        row(name, where),
-                        grid,
-                        self._more(),
-                        margins=8,
+                        row(label(feature.kind.value, "soft", wrap=True), gone), row(name, where), grid, self._more(), margins=8
                     )
                 )
             )
@@ -122,9 +114,7 @@ class FeatureCard(QWidget):
         if feature.kind is FeatureKind.PORT:
             shape = combo("shape", [(s.value, s) for s in Shape], lambda s: self._set("shape", s))
             shape.show_value(feature.shape)
-            panel = next(
-                (p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None
-            )
+            panel = next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None)
             edges = [("no slit", ""), *((f"slit to {e.name}", e.name) for e in (panel.edges if panel else ()))]
             slit = combo("slit", edges, lambda e: self._set("slit_to", e))
             slit.show_value(feature.slit_to)
@@ -133,9 +123,7 @@ class FeatureCard(QWidget):
             flap.clicked.connect(lambda on: self._set("flap", bool(on)))
             parts = [shape, slit, flap]
         if feature.kind is FeatureKind.HANDLE:
-            panel = next(
-                (p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None
-            )
+            panel = next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None)
             edge = combo(
                 "caught in",
                 [(f"caught in {e.name}", e.name) for e in (panel.edges if panel else ())],
@@ -145,9 +133,7 @@ class FeatureCard(QWidget):
             parts = [edge]
         if feature.kind in ROWS:
             count = combo(
-                "how many",
-                [(f"{n} in a row" if n > 1 else "one", n) for n in range(1, 13)],
-                lambda n: self._set("parts", n),
+                "how many", [(f"{n} in a row" if n > 1 else "one", n) for n in range(1, 13)], lambda n: self._set("parts", n)
             )
             count.show_value(feature.parts)
             parts = [count]

@@ -1,11 +1,20 @@
 """Go to anything: job, reading, panel, seam, finding, command."""
 
+from __future__ import annotations
+
+from typing import TYPE_CHECKING
+
 from PySide6.QtCore import QEvent, QObject, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QDialog, QLineEdit, QListWidget, QListWidgetItem, QWidget
 
+from omnipel.bench.commands import COMMANDS
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import column, label
+from omnipel.bench.session import wanted_words
+
+if TYPE_CHECKING:
+    from omnipel.bench.window import Window
 
 
 class PickDialog(QDialog):
@@ -26,11 +35,7 @@ class PickDialog(QDialog):
         self.line.installEventFilter(self)
         self.setLayout(
             column(
-                label(title, "head"),
-                self.line,
-                self.list,
-                label("↑ ↓ choose · Enter goes there · Esc stays", "soft"),
-                margins=16,
+                label(title, "head"), self.line, self.list, label("↑ ↓ choose · Enter goes there · Esc stays", "soft"), margins=16
             )
         )
         self.resize(LOOK.px(560), LOOK.px(460))
@@ -65,3 +70,17 @@ class PickDialog(QDialog):
         if item is not None:
             self.picked = item.data(Qt.ItemDataRole.UserRole)
             self.accept()
+
+
+def goals(window: Window) -> list[tuple[str, object]]:
+    """Everything that can be gone to: words, and kind with value."""
+    found: list[tuple[str, object]] = []
+    job, draft = window.session.job, window.session.draft
+    if job is not None and draft is not None:
+        found += [(f"reading: {words}", ("path", f"readings.{place}")) for place, words in wanted_words(job).items()]
+        found += [(f"panel: {panel.name}", ("path", f"panels.{panel.name}")) for panel in draft.panels]
+        found += [(f"seam: {trued.seam.name}", ("path", f"seams.{trued.seam.name}")) for trued in draft.seams]
+        found += [(f"finding: {f.text[:90]}", ("path", f.where)) for f in draft.findings]
+    found += [(f"job: {card.job.name}", ("job", card.id)) for card in window.session.store.cards()]
+    found += [(f"{c.words}   {c.keys}", ("command", c.id)) for c in COMMANDS if c.id != "go-to" and c.when(window)]
+    return found

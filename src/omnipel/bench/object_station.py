@@ -175,9 +175,7 @@ class ObjectStation(QWidget):
         fresh = starter(key, scheme, job.unit, with_readings=False)
         cover = replace(fresh.cover, cloth=job.cover.cloth, padding=max(job.cover.padding, fresh.cover.padding))
         self.session.apply(
-            replace(
-                job, thing=replace(job.thing, form=key, outline=job.thing.outline or fresh.thing.outline), cover=cover
-            ),
+            replace(job, thing=replace(job.thing, form=key, outline=job.thing.outline or fresh.thing.outline), cover=cover),
             f"form: {FORMS[key].words.lower()}",
         )
 
@@ -230,8 +228,7 @@ class ObjectStation(QWidget):
         names = {thing.name for thing in job.thing.sticks_out}
         name = next(n for n in ("knob", *(f"knob {i}" for i in range(2, 99))) if n not in names)
         self.session.change(
-            f"{name} sticks out",
-            Change("thing.sticks_out", SticksOut(name=name, from_top=100.0, reach=40.0, size=50.0), Act.ADD),
+            f"{name} sticks out", Change("thing.sticks_out", SticksOut(name=name, from_top=100.0, reach=40.0, size=50.0), Act.ADD)
         )
 
 
@@ -254,9 +251,7 @@ class StickCard(QWidget):
             lambda t: session.set(f"{self.path}.treatment", t, f"{thing.name}: {t}"),
         )
         treat.show_value(thing.treatment)
-        gone = button(
-            "Remove", lambda: session.change(f"{thing.name} removed", Change(self.path, act=Act.REMOVE)), "quiet"
-        )
+        gone = button("Remove", lambda: session.change(f"{thing.name} removed", Change(self.path, act=Act.REMOVE)), "quiet")
         grid = QGridLayout()
         grid.setSpacing(6)
         fields = (

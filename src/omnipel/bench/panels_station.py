@@ -5,19 +5,7 @@ from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPain
 from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QLineEdit, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.look import LOOK
-from omnipel.bench.parts import (
-    Number,
-    button,
-    column,
-    combo,
-    emptied,
-    label,
-    paint_state,
-    restyle,
-    row,
-    scrolled,
-    surface,
-)
+from omnipel.bench.parts import Number, button, column, combo, emptied, label, paint_state, restyle, row, scrolled, surface
 from omnipel.bench.picture import PictureView, pen
 from omnipel.bench.session import Session
 from omnipel.bench.tapefield import TapeField
@@ -121,12 +109,10 @@ class PanelsStation(QWidget):
         wanted: list[tuple[str, str, Worked]] = []
         for panel in panels:
             wanted += [
-                (panel.name, f"finished {words}", size)
-                for words, size in (("length", panel.length), ("height", panel.width))
+                (panel.name, f"finished {words}", size) for words, size in (("length", panel.length), ("height", panel.width))
             ]
             wanted += [
-                (panel.name, f"cut {words}", size)
-                for words, size in (("length", panel.cut_length), ("height", panel.cut_width))
+                (panel.name, f"cut {words}", size) for words, size in (("length", panel.cut_length), ("height", panel.cut_width))
             ]
             wanted += [(panel.name, words, size) for words, size in panel.sizes.items()]
         shape = tuple((name, words) for name, words, _ in wanted)
@@ -141,9 +127,7 @@ class PanelsStation(QWidget):
         self.numbers: list[Number] = []
         line = 0
         for panel in panels:
-            head = label(
-                f"{panel.name}, cut {panel.count}" + (f" · {panel.note}" if panel.note else ""), "head", wrap=True
-            )
+            head = label(f"{panel.name}, cut {panel.count}" + (f" · {panel.note}" if panel.note else ""), "head", wrap=True)
             self.sizes.addWidget(head, line, 0, 1, 2)
             for name, words, _ in wanted:
                 if name == panel.name:
@@ -292,14 +276,11 @@ class ByHandDialog(QDialog):
         name = self.which.value
         made = Override(size=name, value=mm, reason=self.reason.text().strip()[:500])
         others = tuple(o for o in self.session.open_job.cover.overrides if o.size != name)
-        self.session.set(
-            "cover.overrides", (*others, made), f"{name.replace('_', ' ')} by hand: {self.session.fmt(mm)}"
-        )
+        self.session.set("cover.overrides", (*others, made), f"{name.replace('_', ' ')} by hand: {self.session.fmt(mm)}")
 
     def _drop(self) -> None:
         self.session.change(
-            f"{self.which.value.replace('_', ' ')} as drafted",
-            Change(f"cover.overrides.{self.which.value}", act=Act.REMOVE),
+            f"{self.which.value.replace('_', ' ')} as drafted", Change(f"cover.overrides.{self.which.value}", act=Act.REMOVE)
         )
         self.reject()
 
@@ -385,11 +366,7 @@ class Ledger(QWidget):
         painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
         ratio = f"  gathered {trued.seam.ratio:.2f} : 1" if abs(trued.seam.ratio - 1.0) > 1e-9 else ""
         name_left = box.left() + LOOK.px(24)
-        words = (
-            "true"
-            if trued.true
-            else f"{'over' if trued.difference > 0 else 'short'} by {self._short(abs(trued.difference))}"
-        )
+        words = "true" if trued.true else f"{'over' if trued.difference > 0 else 'short'} by {self._short(abs(trued.difference))}"
         numbers = f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {words}"
         painter.setFont(LOOK.font(13))
         wide = painter.fontMetrics().horizontalAdvance(numbers)

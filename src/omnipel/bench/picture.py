@@ -62,8 +62,7 @@ def _pen(layer: Layer, lit: bool, far: bool, _colours: Colours) -> QPen:
 def polygons_of(drawing: Drawing) -> list[QPolygonF | None]:
     """The drawing's paths as Qt wants them, y down; None for labels."""
     return [
-        QPolygonF([QPointF(x, -y) for x, y in item.points.tolist()]) if isinstance(item, Path) else None
-        for item in drawing.items
+        QPolygonF([QPointF(x, -y) for x, y in item.points.tolist()]) if isinstance(item, Path) else None for item in drawing.items
     ]
 
 
@@ -196,8 +195,7 @@ class PictureView(QWidget):
     def to_screen(self, x: float, y: float) -> QPointF:
         """Where a point of the drawing (y up) stands on screen."""
         return QPointF(
-            (x - self.middle.x()) * self.zoom + self.width() / 2.0,
-            (-y - self.middle.y()) * self.zoom + self.height() / 2.0,
+            (x - self.middle.x()) * self.zoom + self.width() / 2.0, (-y - self.middle.y()) * self.zoom + self.height() / 2.0
         )
 
     def from_screen(self, point: QPointF) -> tuple[float, float]:
@@ -334,12 +332,7 @@ class PictureView(QWidget):
             case Qt.Key.Key_0:
                 self.fit()
             case Qt.Key.Key_Left | Qt.Key.Key_Right | Qt.Key.Key_Up | Qt.Key.Key_Down:
-                step = {
-                    Qt.Key.Key_Left: (24, 0),
-                    Qt.Key.Key_Right: (-24, 0),
-                    Qt.Key.Key_Up: (0, 24),
-                    Qt.Key.Key_Down: (0, -24),
-                }
+                step = {Qt.Key.Key_Left: (24, 0), Qt.Key.Key_Right: (-24, 0), Qt.Key.Key_Up: (0, 24), Qt.Key.Key_Down: (0, -24)}
                 self.drag(QPoint(*step[Qt.Key(event.key())]))
             case _:
                 super().keyPressEvent(event)

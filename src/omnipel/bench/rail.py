@@ -60,9 +60,7 @@ class StationButton(QAbstractButton):
     def set_state(self, state: str, here: bool) -> None:
         """Show a state, and whether this is where you are."""
         self.state, self.here = state, here
-        self.setAccessibleName(
-            f"{self.words}{', you are here' if here else ''}{', ' + STATE_WORDS[state] if state else ''}"
-        )
+        self.setAccessibleName(f"{self.words}{', you are here' if here else ''}{', ' + STATE_WORDS[state] if state else ''}")
         self.update()
 
     def sizeHint(self) -> QSize:
@@ -86,10 +84,7 @@ class StationButton(QAbstractButton):
         painter.drawText(LOOK.px(10), LOOK.px(22 if self.state else 32), self.words)
         if self.state:
             paint_state(
-                painter,
-                QRectF(LOOK.px(9), LOOK.px(29), LOOK.px(14), LOOK.px(14)),
-                self.state,
-                ink if self.here else None,
+                painter, QRectF(LOOK.px(9), LOOK.px(29), LOOK.px(14), LOOK.px(14)), self.state, ink if self.here else None
             )
             painter.setFont(LOOK.font(13))
             painter.setPen(ink if self.here else LOOK.colour("soft"))

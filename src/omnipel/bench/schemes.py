@@ -75,8 +75,7 @@ def _trouble(trued: Trued, drafted: Draft) -> float:
     """How hard a seam is: gathers first, then tight rings, then corners, then length."""
     panels = {p.name: p for p in drafted.panels}
     bent = max(
-        (abs(e.curvature) for run in trued.seam.b if isinstance(e := panels[run.panel].edge(run.edge).curve, Arc)),
-        default=0.0,
+        (abs(e.curvature) for run in trued.seam.b if isinstance(e := panels[run.panel].edge(run.edge).curve, Arc)), default=0.0
     )
     return 5.0 * (trued.seam.ratio > 1.001) + 400.0 * bent + 0.3 * len(trued.seam.b) + trued.length_b / 20_000.0
 
@@ -84,8 +83,7 @@ def _trouble(trued: Trued, drafted: Draft) -> float:
 def _why(trued: Trued, drafted: Draft) -> str:
     panels = {p.name: p for p in drafted.panels}
     bent = max(
-        (abs(e.curvature) for run in trued.seam.b if isinstance(e := panels[run.panel].edge(run.edge).curve, Arc)),
-        default=0.0,
+        (abs(e.curvature) for run in trued.seam.b if isinstance(e := panels[run.panel].edge(run.edge).curve, Arc)), default=0.0
     )
     if trued.seam.ratio > 1.001:
         return f"gathers {trued.seam.ratio:.1f} : 1"

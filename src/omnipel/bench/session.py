@@ -114,9 +114,7 @@ class Session(QObject):
                 self.store.commit(k, j, why)
             except StoreError as error:
                 self.unsaved = waiting[i:]
-                self.said.emit(
-                    "stop", f"Not on disk yet, kept in memory: {error}. It is tried again with every change."
-                )
+                self.said.emit("stop", f"Not on disk yet, kept in memory: {error}. It is tried again with every change.")
                 return
         if len(waiting) > 1:
             self.said.emit("fine", "The disk can be written again: everything is kept.")
@@ -188,9 +186,7 @@ def next_step(drafted: Draft) -> tuple[str, str]:
     """The next step of a job in words, and the place it leads to."""
     missing = [f for f in drafted.findings if f.code == "reading-missing"]
     if missing:
-        return f"Measure: {missing[0].text.removeprefix('The ').removesuffix(' has not been measured yet.')}", missing[
-            0
-        ].where
+        return f"Measure: {missing[0].text.removeprefix('The ').removesuffix(' has not been measured yet.')}", missing[0].where
     for severity, words in (("stop", "Settle"), ("look", "Look at")):
         found = [f for f in drafted.findings if f.severity.value == severity]
         if found:

@@ -82,10 +82,7 @@ class Shelf(QWidget):
         box = QWidget()
         steps = (
             ("1   Say what the thing is", "A drum, a box, a wheel: pick its picture. Nothing has to be right yet."),
-            (
-                "2   Put the tape around it",
-                "One reading at a time, drawn on the sketch. Each is checked against the others.",
-            ),
+            ("2   Put the tape around it", "One reading at a time, drawn on the sketch. Each is checked against the others."),
             ("3   Read the panels", "Every seam true, every number with its sum, and whether the cover will go on."),
         )
         made = [
@@ -260,12 +257,7 @@ class JobCard(QWidget):
         job, left, room = self.card.job, LOOK.px(12), self.width() - LOOK.px(24)
         lines = (
             (job.name, 17, QFont.Weight.DemiBold, "ink"),
-            (
-                " · ".join(part for part in (job.owner, job.place) if part) or "for nobody yet",
-                13,
-                QFont.Weight.Normal,
-                "soft",
-            ),
+            (" · ".join(part for part in (job.owner, job.place) if part) or "for nobody yet", 13, QFont.Weight.Normal, "soft"),
         )
         y = LOOK.px(142)
         for words, size, weight, colour in lines:
@@ -291,9 +283,7 @@ class JobCard(QWidget):
             )
         painter.setFont(LOOK.font(12))
         painter.setPen(LOOK.colour("soft"))
-        when = f"touched {self.card.touched[:10]} {self.card.touched[11:16]}" + (
-            "  ·  archived" if self.card.archived else ""
-        )
+        when = f"touched {self.card.touched[:10]} {self.card.touched[11:16]}" + ("  ·  archived" if self.card.archived else "")
         painter.drawText(left, y + LOOK.px(33), when)
         painter.end()
 

@@ -39,20 +39,14 @@ class SlackPlot(QWidget):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(LOOK.font(13))
         painter.setPen(LOOK.colour("soft"))
-        painter.drawText(
-            QRectF(8, 4, self.width() - 16, LOOK.px(18)),
-            Qt.AlignmentFlag.AlignLeft,
-            "Gap on each side",
-        )
+        painter.drawText(QRectF(8, 4, self.width() - 16, LOOK.px(18)), Qt.AlignmentFlag.AlignLeft, "Gap on each side")
         left, top, right, bottom = LOOK.px(62), LOOK.px(30), self.width() - LOOK.px(70), self.height() - LOOK.px(12)
         deepest = max(s.depth for s in fit.slacks) or 1.0
         widest = max(*(abs(s.clearance) for s in fit.slacks), 2.0 * TIGHT_CLEARANCE)
         least = min(0.0, *(s.clearance for s in fit.slacks))
 
         def place(depth: float, gap: float) -> QPointF:
-            return QPointF(
-                left + (gap - least) / (widest - least) * (right - left), top + depth / deepest * (bottom - top)
-            )
+            return QPointF(left + (gap - least) / (widest - least) * (right - left), top + depth / deepest * (bottom - top))
 
         painter.setPen(QPen(LOOK.colour("stop"), 1.2, Qt.PenStyle.DashLine))
         painter.drawLine(place(0.0, 0.0), place(deepest, 0.0))
@@ -60,9 +54,7 @@ class SlackPlot(QWidget):
         painter.drawPolyline(QPolygonF([place(s.depth, s.clearance) for s in fit.slacks]))
         painter.setPen(LOOK.colour("soft"))
         painter.drawText(
-            QRectF(0, top - LOOK.px(9), left - 6, LOOK.px(18)),
-            Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter,
-            "top",
+            QRectF(0, top - LOOK.px(9), left - 6, LOOK.px(18)), Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, "top"
         )
         low = self.session.fmt(deepest, with_unit=False)
         painter.drawText(

@@ -64,9 +64,7 @@ class Tally(QFrame):
         true = sum(seam.true for seam in draft.seams)
         total = len(draft.seams)
         self.seams.show_value(
-            f"{true} of {total}" if total else "not yet",
-            "",
-            "nothing" if not total else "fine" if true == total else "stop",
+            f"{true} of {total}" if total else "not yet", "", "nothing" if not total else "fine" if true == total else "stop"
         )
         self.cloth.show_value(_areas(draft, self.session), _pieces(draft), "fine" if draft.panels else "nothing")
         if draft.findings != self.shown:
@@ -106,9 +104,7 @@ class FindingCard(QFrame):
         head.addWidget(show)
         self.text = label("", wrap=True)
         self.text.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
-        self.remedies = [
-            WordButton(lambda k=k: session.remedy(self.finding.remedies[k])) for k in range(len(finding.remedies))
-        ]
+        self.remedies = [WordButton(lambda k=k: session.remedy(self.finding.remedies[k])) for k in range(len(finding.remedies))]
         self.setLayout(column(head, self.text, *self.remedies, spacing=2))
 
     def show_finding(self, finding: Finding) -> None:

@@ -44,9 +44,7 @@ class TapeStation(QWidget):
         self.chips = Flow(gap=6)
         self.value = label("", "head", wrap=True)
         self.instrument = combo("Instrument", [(i.value, i) for i in Instrument], self._instrument)
-        self.note = QLineEdit(
-            accessibleName="Note on this reading", placeholderText="note: where exactly, what was in the way"
-        )
+        self.note = QLineEdit(accessibleName="Note on this reading", placeholderText="note: where exactly, what was in the way")
         self.note.setMinimumWidth(40)
         self.note.editingFinished.connect(self._noted)
         self.list = QListWidget(accessibleName="Readings of this object")
@@ -197,8 +195,7 @@ class TapeStation(QWidget):
         old = self.session.open_job.reading(self.place)
         if old is not None and self.note.text() != old.note:
             self.session.apply(
-                with_reading(self.session.open_job, replace(old, note=self.note.text()[:500])),
-                f"note on {self._want().words}",
+                with_reading(self.session.open_job, replace(old, note=self.note.text()[:500])), f"note on {self._want().words}"
             )
 
     def _remove(self, i: int) -> None:
@@ -219,7 +216,9 @@ class TapeStation(QWidget):
         if old is None:
             return
         left_out = tuple(sorted({*old.left_out, i} if out else set(old.left_out) - {i}))
-        words = f"{self._want().words}: {format_length(old.repeats[i], self.session.unit)} {'left out' if out else 'counts again'}"
+        words = (
+            f"{self._want().words}: {format_length(old.repeats[i], self.session.unit)} {'left out' if out else 'counts again'}"
+        )
         self.session.apply(with_reading(self.session.open_job, replace(old, left_out=left_out)), words)
 
     def _picked(self, item: QListWidgetItem | None) -> None:
@@ -242,9 +241,7 @@ class TapeStation(QWidget):
         self.name.setText(want.words[:1].upper() + want.words[1:] + ("" if want.needed else "  (helpful)"))
         self.how.setText(want.how)
         unit = {"mm": "mm", "cm": "cm"}.get(job.unit.value, "inches")
-        self.field.line.setPlaceholderText(
-            f"type it, in {unit} or with a unit" if reading is None else "measure it again"
-        )
+        self.field.line.setPlaceholderText(f"type it, in {unit} or with a unit" if reading is None else "measure it again")
         self.field.line.setAccessibleName(want.words)
         self.instrument.show_value(reading.instrument if reading else Instrument.TAPE)
         self.note.setEnabled(reading is not None)
@@ -259,10 +256,7 @@ class TapeStation(QWidget):
         emptied(self.chips)
         for i, mm in enumerate(reading.repeats if reading else ()):
             chip = button(
-                format_length(mm, job.unit),
-                lambda: None,
-                "chip",
-                tip="click: leave this repeat out, or let it count again",
+                format_length(mm, job.unit), lambda: None, "chip", tip="click: leave this repeat out, or let it count again"
             )
             chip.setCheckable(True)
             chip.setChecked(bool(reading and i in reading.left_out))
@@ -335,11 +329,7 @@ def plausible(job: Job) -> Body | None:
         return None
     taken = {r.place: r for r in job.readings}
     wanted = form.wanted(job.readings)
-    readings = [
-        taken.get(w.place) or Reading(place=w.place, repeats=(w.sample,))
-        for w in wanted
-        if w.needed or w.place in taken
-    ]
+    readings = [taken.get(w.place) or Reading(place=w.place, repeats=(w.sample,)) for w in wanted if w.needed or w.place in taken]
     try:
         return form.measure(Taken(readings, wanted), job.thing)
     except Impossible:

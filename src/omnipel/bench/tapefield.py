@@ -28,14 +28,7 @@ class TapeField(QWidget):
     """Enter in an empty field."""
 
     def __init__(
-        self,
-        session: Session,
-        words: str,
-        *,
-        large: bool = False,
-        low: float = 0.0,
-        strict: bool = True,
-        high: float = LONGEST,
+        self, session: Session, words: str, *, large: bool = False, low: float = 0.0, strict: bool = True, high: float = LONGEST
     ) -> None:
         super().__init__()
         self.session, self.low, self.strict, self.high = session, low, strict, high
@@ -78,9 +71,7 @@ class TapeField(QWidget):
             self._say(f"{error.found} (at {error.column}); expected {error.expected}", wrong=True)
             return None
         if mm < self.low or (self.strict and mm <= self.low) or mm > self.high:
-            over = (
-                f"more than {self.session.fmt(self.low)}" if self.strict else f"at least {self.session.fmt(self.low)}"
-            )
+            over = f"more than {self.session.fmt(self.low)}" if self.strict else f"at least {self.session.fmt(self.low)}"
             bound = over if mm <= self.low else f"at most {self.session.fmt(self.high)}"
             self._say(f"read as {self.session.fmt(mm)}; it has to be {bound}", wrong=True)
             return None

@@ -22,11 +22,12 @@ from PySide6.QtWidgets import (
 )
 
 from omnipel.bench.commands import COMMANDS
-from omnipel.bench.goto import PickDialog
+from omnipel.bench.goto import PickDialog, goals
 from omnipel.bench.look import DARK, LIGHT, LOOK, palette, prefers_dark, style_sheet
-from omnipel.bench.parts import button, column, combo, label, row
+from omnipel.bench.papers import PapersDialog
+from omnipel.bench.parts import button, label, row
 from omnipel.bench.rail import Rail, states, station_of
-from omnipel.bench.session import Session, next_step, wanted_words
+from omnipel.bench.session import Session, next_step
 from omnipel.bench.shelf import Shelf
 from omnipel.bench.tally import Tally
 from omnipel.bench.workingline import HINT, WorkingLine
@@ -34,8 +35,6 @@ from omnipel.core.tape.units import NEXT_UNIT, Unit
 from omnipel.shop.document import SUFFIX, DocumentError, read, write
 from omnipel.shop.starter import starter
 from omnipel.shop.store import Store, StoreError
-
-PAPER_WORDS = (("A4, tiled", "A4"), ("Letter, tiled", "Letter"), ("A0", "A0"), ("roll, 914 wide", "roll914"))
 
 
 class Window(QMainWindow):
@@ -100,9 +99,7 @@ class Window(QMainWindow):
         for command in COMMANDS:
             action = QAction(command.words, self)
             if command.keys:
-                action.setShortcuts(
-                    [QKeySequence(command.keys), *([QKeySequence("Ctrl+=")] if command.id == "larger" else [])]
-                )
+                action.setShortcuts([QKeySequence(command.keys), *([QKeySequence("Ctrl+=")] if command.id == "larger" else [])])
             action.triggered.connect(lambda _checked=False, c=command: c.when(self) and c.run(self))
             self.addAction(action)
 
@@ -282,10 +279,7 @@ class Window(QMainWindow):
         unit = Unit(self.session.store.setting("unit", "mm"))
         names = {card.job.name for card in self.session.store.cards(archived=True)}
         name = next(n for n in ("New cover", *(f"New cover {i}" for i in range(2, 9999))) if n not in names)
-        if (
-            self.session.add(starter("drum", "wall-and-lid", unit, name=name, with_readings=False), "new job")
-            is not None
-        ):
+        if self.session.add(starter("drum", "wall-and-lid", unit, name=name, with_readings=False), "new job") is not None:
             self.show_station("object")
 
     def rename(self) -> None:
@@ -304,7 +298,7 @@ class Window(QMainWindow):
 
     def go_to_anything(self) -> None:
         """Type a part of a name and be there."""
-        dialog = PickDialog(self, "Go to anything", self.goals())
+        dialog = PickDialog(self, "Go to anything", goals(self))
         if dialog.exec() == QDialog.DialogCode.Accepted and dialog.picked is not None:
             kind, value = dialog.picked
             if kind == "command":
@@ -315,29 +309,13 @@ class Window(QMainWindow):
             else:
                 self.go_to(value)
 
-    def goals(self) -> list[tuple[str, object]]:
-        """Everything that can be gone to: words, and kind with value."""
-        goals: list[tuple[str, object]] = []
-        job, draft = self.session.job, self.session.draft
-        if job is not None and draft is not None:
-            goals += [
-                (f"reading: {words}", ("path", f"readings.{place}")) for place, words in wanted_words(job).items()
-            ]
-            goals += [(f"panel: {panel.name}", ("path", f"panels.{panel.name}")) for panel in draft.panels]
-            goals += [(f"seam: {trued.seam.name}", ("path", f"seams.{trued.seam.name}")) for trued in draft.seams]
-            goals += [(f"finding: {f.text[:90]}", ("path", f.where)) for f in draft.findings]
-        goals += [(f"job: {card.job.name}", ("job", card.id)) for card in self.session.store.cards()]
-        goals += [(f"{c.words}   {c.keys}", ("command", c.id)) for c in COMMANDS if c.id != "go-to" and c.when(self)]
-        return goals
-
     def show_history(self) -> None:
         """All changes of the job; the chosen one is gone back (or forward) to."""
         if self.session.key is None:
             return
         revisions, position = self.session.store.history(self.session.key)
         entries: list[tuple[str, object]] = [
-            (f"{'▸ ' if r.number == position else ''}{r.reason}   {r.made[11:16]}", r.number)
-            for r in reversed(revisions)
+            (f"{'▸ ' if r.number == position else ''}{r.reason}   {r.made[11:16]}", r.number) for r in reversed(revisions)
         ]
         dialog = PickDialog(self, "History of changes", entries, current=len(revisions) - position)
         if dialog.exec() == QDialog.DialogCode.Accepted and isinstance(dialog.picked, int):
@@ -418,9 +396,7 @@ class Window(QMainWindow):
     def export_job(self) -> None:
         """Ask where to, and write the job's file."""
         job = self.session.open_job
-        path, _ = QFileDialog.getSaveFileName(
-            self, "Write the job file", f"{job.name}{SUFFIX}", f"Omnipel jobs (*{SUFFIX})"
-        )
+        path, _ = QFileDialog.getSaveFileName(self, "Write the job file", f"{job.name}{SUFFIX}", f"Omnipel jobs (*{SUFFIX})")
         if path:
             try:
                 write(job, Path(path))
@@ -509,59 +485,6 @@ class Window(QMainWindow):
         QTimer.singleShot(
             0,
             lambda: (
-                self.stations[self.here].setFocus(Qt.FocusReason.OtherFocusReason)
-                if QApplication.focusWidget() is None
-                else None
+                self.stations[self.here].setFocus(Qt.FocusReason.OtherFocusReason) if QApplication.focusWidget() is None else None
             ),
         )
-
-
-class PapersDialog(QDialog):
-    """Which paper, and where to."""
-
-    def __init__(self, window: Window, stops: bool) -> None:
-        super().__init__(window)
-        self.setWindowTitle("Papers")
-        self.window_ = window
-        job = window.session.open_job
-        self.file = Path.home() / f"{job.name}.pdf"
-        self.choice = combo("Paper", PAPER_WORDS, lambda _p: None)
-        self.where = button(str(self.file), self._ask, tip="Choose another file")
-        warning = label("A finding says: do not cut. Print it only to look at it.", "stop", wrap=True)
-        warning.setVisible(stops)
-        about = label(
-            "Cutting sheet on one page, then every panel full size with a test square, tile map and registration marks. A name that ends in .svg gives SVG.",
-            "soft",
-            wrap=True,
-        )
-        write_it = button("Write the pattern", self.accept, "main")
-        write_it.setDefault(True)
-        buttons = row(button("Cancel", self.reject), write_it)
-        buttons.insertStretch(0, 1)
-        self.setLayout(
-            column(
-                label("Print the pattern", "title"),
-                about,
-                warning,
-                row(label("paper"), self.choice),
-                row(label("file"), self.where),
-                buttons,
-                margins=16,
-                spacing=12,
-            )
-        )
-        self.setMinimumWidth(LOOK.px(520))
-
-    def _ask(self) -> None:
-        path, _ = QFileDialog.getSaveFileName(self, "Write the pattern", str(self.file), "Pattern (*.pdf *.svg)")
-        if path:
-            self.file = Path(path)
-            self.where.setText(path)
-
-    def path(self) -> Path:
-        """Where to."""
-        return self.file
-
-    def paper(self) -> str:
-        """Which paper."""
-        return str(self.choice.value)

@@ -53,9 +53,7 @@ class WorkingLine(QFrame):
             if term.source:
                 name = f'<a href="{escape(term.source)}" style="color:{accent}">{name}</a>'
             shown = format_length(abs(term.value), unit, fine=True)
-            terms.append(
-                f"{sign}{shown} {name}<span style='color:{LOOK.colours.soft}'>{escape(why_words(term, unit))}</span>"
-            )
+            terms.append(f"{sign}{shown} {name}<span style='color:{LOOK.colours.soft}'>{escape(why_words(term, unit))}</span>")
         value = format_length(number.value, unit, fine=True)
         self.text.setText(f"<b>{escape(words)} {value}</b> = {''.join(terms)}")
 

@@ -68,6 +68,4 @@ class WornView(QWidget):
 def _turned(colour: QColor, step: int) -> QColor:
     """The cloth's colour turned on by steps around the hue, so that neighbouring panels differ."""
     hue = (max(colour.hslHueF(), 0.0) + 0.13 * step) % 1.0
-    return QColor.fromHslF(
-        hue, min(1.0, colour.hslSaturationF() + 0.08), min(0.85, colour.lightnessF() + 0.06 * (step % 2))
-    )
+    return QColor.fromHslF(hue, min(1.0, colour.hslSaturationF() + 0.08), min(0.85, colour.lightnessF() + 0.06 * (step % 2)))

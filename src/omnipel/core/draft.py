@@ -45,9 +45,7 @@ def draft(job: Job) -> Draft:
         body = form.measure(Taken(job.readings, form.wanted(job.readings)), job.thing)
         cover = completed(scheme.draft(body, scheme.brief(job.cover)), job.cover)
     except Impossible as impossible:
-        return Draft(
-            job, body, Cover(), (), None, (*missing(job), *_refused(impossible), *judge(job, body, None, (), None))
-        )
+        return Draft(job, body, Cover(), (), None, (*missing(job), *_refused(impossible), *judge(job, body, None, (), None)))
     panels = one_each(cover.panels)
     seams = tuple(true(seam, panels, letters(i)) for i, seam in enumerate(cover.seams))
     marked = Cover(**{**vars(cover), "panels": with_marks(cover.panels, seams, job.cover.clips)})
@@ -65,9 +63,7 @@ def chosen(job: Job) -> tuple[Form, Scheme]:
     if form is None:
         raise Impossible(f"there is no form named {job.thing.form!r}", "thing.form")
     serving = [s for s in SCHEMES.values() if form.key in s.forms]
-    remedies = [
-        Remedy(f"Use {s.words.lower()}", (Change("cover.scheme", s.key), Change("cover.options", {}))) for s in serving
-    ]
+    remedies = [Remedy(f"Use {s.words.lower()}", (Change("cover.scheme", s.key), Change("cover.options", {}))) for s in serving]
     if scheme is None:
         raise Impossible(f"there is no scheme named {job.cover.scheme!r}", "cover.scheme", *remedies)
     if form.key not in scheme.forms:
@@ -80,9 +76,7 @@ def missing(job: Job) -> tuple[Finding, ...]:
     form = FORMS.get(job.thing.form)
     wanted = form.wanted(job.readings) if form else ()
     return tuple(
-        Finding(
-            "reading-missing", Severity.STOP, f"The {want.words} has not been measured yet.", f"readings.{want.place}"
-        )
+        Finding("reading-missing", Severity.STOP, f"The {want.words} has not been measured yet.", f"readings.{want.place}")
         for want in wanted
         if want.needed and job.reading(want.place) is None
     )

@@ -100,9 +100,7 @@ CATALOGUE: dict[str, Entry] = {
         S, "The cover is narrower inside than the object where it has to pass.", "Add clearance, or let a closure open."
     ),
     "tight": Entry(L, "The cover goes on with a struggle.", "Add clearance."),
-    "flaps": Entry(
-        L, "The cover is so wide that it flaps in wind and pools water.", "Take clearance away, or add a drawcord."
-    ),
+    "flaps": Entry(L, "The cover is so wide that it flaps in wind and pools water.", "Take clearance away, or add a drawcord."),
     "chance-low": Entry(
         L,
         "The spread of readings and sewing leaves a fair chance that the cover does not go on.",
@@ -112,22 +110,16 @@ CATALOGUE: dict[str, Entry] = {
         S, "The two sides of a seam differ by more than the tolerance.", "Change the side that is easier to change."
     ),
     "cord-cannot-close": Entry(
-        L,
-        "The cloth cannot be gathered as far as the cord is to be drawn.",
-        "Draw it in less, or make the casing edge shorter.",
+        L, "The cloth cannot be gathered as far as the cord is to be drawn.", "Draw it in less, or make the casing edge shorter."
     ),
     "gathers-too-much": Entry(
         L, "Cloth would have to gather further than it can.", "Make the gathered edge shorter, or take finer cloth."
     ),
-    "elastic-too-short": Entry(
-        S, "Stretched as far as it goes, the elastic does not pass the rim.", "Cut the elastic longer."
-    ),
+    "elastic-too-short": Entry(S, "Stretched as far as it goes, the elastic does not pass the rim.", "Cut the elastic longer."),
     "elastic-does-not-hold": Entry(
         L, "Relaxed, the elastic is no shorter than what it shall hold to.", "Cut the elastic shorter."
     ),
-    "gore-excess": Entry(
-        L, "Flat gore edges are much longer than the meridian.", "Use more gores, or ease the excess in."
-    ),
+    "gore-excess": Entry(L, "Flat gore edges are much longer than the meridian.", "Use more gores, or ease the excess in."),
     "rounding-measured": Entry(
         N, "The over-the-top path says that the top edges are rounded.", "Round the end panels by as much."
     ),
@@ -151,9 +143,7 @@ CATALOGUE: dict[str, Entry] = {
     "snap-in-stitch-line": Entry(
         L, "A fastener sits in the stitch line of a hem.", "Move it to the middle of the hem or clear of it."
     ),
-    "handle-not-in-seam": Entry(
-        S, "A webbing handle is to be caught in an edge that is no seam.", "Name an edge that is sewn."
-    ),
+    "handle-not-in-seam": Entry(S, "A webbing handle is to be caught in an edge that is no seam.", "Name an edge that is sewn."),
     "turning-gap": Entry(
         L, "The gap to turn the lining through is too small for a hand, or too long to close neatly.", "80 to 150 mm."
     ),

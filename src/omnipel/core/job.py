@@ -310,12 +310,7 @@ def _step(node: Any, steps: list[str], *, missing_ok: bool = False) -> tuple[Any
         for cut in range(len(steps), 0, -1):
             wanted = ".".join(steps[:cut])
             for i, item in enumerate(node):
-                if wanted in (
-                    getattr(item, "place", None),
-                    getattr(item, "name", None),
-                    getattr(item, "size", None),
-                    str(i),
-                ):
+                if wanted in (getattr(item, "place", None), getattr(item, "name", None), getattr(item, "size", None), str(i)):
                     del steps[:cut]
                     return i, item
         raise KeyError(".".join(steps))

@@ -32,9 +32,7 @@ def cutting_sheet(canvas: Any, draft: Draft, paper: Paper) -> None:
     canvas.setFont(STRONG, 18)
     canvas.drawString(left * mm, y * mm, draft.job.name)
     canvas.setFont(PLAIN, 9.5)
-    about = " · ".join(
-        part for part in (draft.job.owner, draft.job.place, f"lengths in {draft.job.unit.words}") if part
-    )
+    about = " · ".join(part for part in (draft.job.owner, draft.job.place, f"lengths in {draft.job.unit.words}") if part)
     canvas.drawString(left * mm, (y - 6.0) * mm, f"Cutting sheet · {about}")
     y -= 14.0
     for kind, words, indent in laid:

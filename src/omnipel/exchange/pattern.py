@@ -150,8 +150,7 @@ def _map(canvas: Any, drawing: Drawing, spread: Tiling, paper: Paper) -> None:
     outline = next(item for item in drawing.items if isinstance(item, Path) and item.closed)
     path = canvas.beginPath()
     points = [
-        ((left + (x - spread.left) * scale) * mm, (low + (y - spread.low) * scale) * mm)
-        for x, y in outline.points.tolist()
+        ((left + (x - spread.left) * scale) * mm, (low + (y - spread.low) * scale) * mm) for x, y in outline.points.tolist()
     ]
     path.moveTo(*points[0])
     for point in points[1:]:

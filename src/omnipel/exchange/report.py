@@ -59,12 +59,9 @@ def _panel(panel: Panel) -> dict[str, Any]:
             {"name": e.name, "length": e.curve.length, "finish": e.finish.kind.value, "allowance": e.finish.allowance}
             for e in panel.edges
         ],
-        "notches": [
-            {"edge": n.edge, "fraction": n.fraction, "label": n.label, "kind": n.kind.value} for n in panel.notches
-        ],
+        "notches": [{"edge": n.edge, "fraction": n.fraction, "label": n.label, "kind": n.kind.value} for n in panel.notches],
         "figures": [
-            {"name": f.name, "kind": f.kind.value, "closed": f.closed, "points": f.points.tolist()}
-            for f in panel.figures
+            {"name": f.name, "kind": f.kind.value, "closed": f.closed, "points": f.points.tolist()} for f in panel.figures
         ],
         "sizes": {name: size.value for name, size in panel.sizes.items()},
         "terms": {
@@ -109,8 +106,7 @@ def _fit(fit: Fit) -> dict[str, Any]:
         "matters_most": fit.matters_most,
         "shares": dict(fit.shares),
         "slacks": [
-            {"depth": s.depth, "cover": s.cover.value, "passes": s.passes.value, "slack": s.slack.value}
-            for s in fit.slacks
+            {"depth": s.depth, "cover": s.cover.value, "passes": s.passes.value, "slack": s.slack.value} for s in fit.slacks
         ],
     }
 

@@ -57,9 +57,7 @@ def loaded(text: str) -> Job:
         DocumentError: it is none; says where and what.
     """
     if len(text) > LARGEST:
-        raise DocumentError(
-            "", f"the file is {len(text) / 1e6:.0f} MB; a job takes no more than {LARGEST / 1e6:.0f} MB"
-        )
+        raise DocumentError("", f"the file is {len(text) / 1e6:.0f} MB; a job takes no more than {LARGEST / 1e6:.0f} MB")
     try:
         data = json.loads(text, parse_constant=_no_constant, parse_float=_finite, parse_int=_whole)
     except json.JSONDecodeError as error:
@@ -110,8 +108,7 @@ def read(path: Path) -> Job:
     try:
         if path.stat().st_size > LARGEST * 4:
             raise DocumentError(
-                path.name,
-                f"the file is {path.stat().st_size / 1e6:.0f} MB; a job takes no more than {LARGEST / 1e6:.0f} MB",
+                path.name, f"the file is {path.stat().st_size / 1e6:.0f} MB; a job takes no more than {LARGEST / 1e6:.0f} MB"
             )
         text = path.read_text(encoding="utf-8")
     except UnicodeDecodeError as error:

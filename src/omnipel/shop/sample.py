@@ -35,12 +35,7 @@ CHECK = ClothChoice(name="cotton check, plum", colour="#8c5a6e", thickness=0.3, 
 TICKING = ClothChoice(name="striped ticking", colour="#a58f5f", thickness=0.4, usable_width=1400.0, gather_limit=2.5)
 OILCLOTH = ClothChoice(name="oilcloth, quince", colour="#c2a13f", thickness=0.5, usable_width=1400.0, frays=False)
 
-TILDA, ANSEL, BRAM, ODA = (
-    "Apiary, Tilda Marrow",
-    "Orchard, Ansel Brook",
-    "Press house, Bram Teasel",
-    "Kitchen, Oda Fennimore",
-)
+TILDA, ANSEL, BRAM, ODA = ("Apiary, Tilda Marrow", "Orchard, Ansel Brook", "Press house, Bram Teasel", "Kitchen, Oda Fennimore")
 
 
 def made(
@@ -147,14 +142,7 @@ def fruit_tub() -> Job:
     """A tapered tub in two panels."""
     readings = {"girth_bottom": (1180.0, 1181.0), "girth_top": (1470.0, 1469.0), "height": 360.0, "slant": 363.0}
     return made(
-        "Fruit tub",
-        "tub",
-        "tapered-tub",
-        readings,
-        SLATE,
-        owner=ANSEL,
-        place="picking shed",
-        clearance=Clearance(amount=5.0),
+        "Fruit tub", "tub", "tapered-tub", readings, SLATE, owner=ANSEL, place="picking shed", clearance=Clearance(amount=5.0)
     )
 
 

@@ -24,9 +24,7 @@ def starter(form_key: str, scheme_key: str, unit: Unit = Unit.MM, *, name: str =
     if scheme_key not in serving:
         raise KeyError(f"no scheme {scheme_key!r} serves a {form.words.lower()}; these do: {', '.join(serving)}")
     scheme = SCHEMES[scheme_key]
-    readings = (
-        tuple(Reading(place=w.place, repeats=(w.sample,)) for w in form.wanted(()) if w.needed) if with_readings else ()
-    )
+    readings = tuple(Reading(place=w.place, repeats=(w.sample,)) for w in form.wanted(()) if w.needed) if with_readings else ()
     job = Job(
         name=name or f"{form.words}, {scheme.words.lower()}",
         unit=unit,

@@ -95,9 +95,7 @@ class Store:
     def __enter__(self) -> Self:
         return self
 
-    def __exit__(
-        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
-    ) -> None:
+    def __exit__(self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None) -> None:
         self.close()
 
     def close(self) -> None:
@@ -126,9 +124,7 @@ class Store:
                 f"{self.path} was written by a newer Omnipel (version {version}, this one knows {SCHEMA_VERSION}); update Omnipel"
             )
         if version < SCHEMA_VERSION and not self.writable:
-            raise StoreError(
-                f"{self.path} has to be brought up to date first: close the other window and open it again"
-            )
+            raise StoreError(f"{self.path} has to be brought up to date first: close the other window and open it again")
         if 0 < version < SCHEMA_VERSION:
             with contextlib.closing(sqlite3.connect(self.path.with_suffix(f".v{version}.backup"))) as copy:
                 self.db.backup(copy)
@@ -157,9 +153,7 @@ class Store:
     def add(self, job: Job, reason: str = "new job") -> int:
         """Put a new job in the shop; its id."""
         with self._writing():
-            cursor = self.db.execute(
-                "INSERT INTO jobs (position, touched) VALUES (1, strftime('%Y-%m-%dT%H:%M:%f', 'now'))"
-            )
+            cursor = self.db.execute("INSERT INTO jobs (position, touched) VALUES (1, strftime('%Y-%m-%dT%H:%M:%f', 'now'))")
             key = int(cursor.lastrowid or 0)
             self._put(key, 1, job, reason)
         return key
@@ -235,9 +229,7 @@ class Store:
 
     def history(self, key: int) -> tuple[tuple[Revision, ...], int]:
         """All revisions of a job, oldest first, and the number of the one that stands."""
-        rows = self.db.execute(
-            "SELECT number, reason, made FROM revisions WHERE job = ? ORDER BY number", (key,)
-        ).fetchall()
+        rows = self.db.execute("SELECT number, reason, made FROM revisions WHERE job = ? ORDER BY number", (key,)).fetchall()
         return tuple(Revision(*row) for row in rows), self._position(key)
 
     def cards(self, *, archived: bool = False) -> list[Card]:

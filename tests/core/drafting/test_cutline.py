@@ -28,8 +28,7 @@ def polygon(points: np.ndarray, finishes: list[Finish]) -> Panel:
     """A panel with straight edges."""
     count = len(points)
     edges = tuple(
-        Edge(f"e{i}", line(tuple(points[i]), tuple(points[(i + 1) % count])), finishes[i % len(finishes)])
-        for i in range(count)
+        Edge(f"e{i}", line(tuple(points[i]), tuple(points[(i + 1) % count])), finishes[i % len(finishes)]) for i in range(count)
     )
     return outline("panel", edges)
 
@@ -50,10 +49,7 @@ def test_equal_allowances_agree_with_a_mitred_buffer(shape: np.ndarray, allowanc
 
 
 @settings(max_examples=400, deadline=None)
-@given(
-    st.lists(st.floats(80.0, 260.0), min_size=3, max_size=9),
-    st.lists(st.sampled_from(FINISHES), min_size=1, max_size=5),
-)
+@given(st.lists(st.floats(80.0, 260.0), min_size=3, max_size=9), st.lists(st.sampled_from(FINISHES), min_size=1, max_size=5))
 def test_any_panel_gets_a_valid_exact_cut_line(radii: list[float], finishes: list[Finish]) -> None:
     points = star(radii)
     assume(min(math.dist(points[i], points[i - 1]) for i in range(len(points))) > 60.0)
@@ -119,13 +115,7 @@ def test_rectangle_with_its_own_allowance_on_each_side() -> None:
 
 def test_a_fold_keeps_its_line_and_a_disc_grows_all_round() -> None:
     half = rectangle(
-        "half",
-        worked("l", 300.0),
-        worked("w", 100.0),
-        bottom=ON_FOLD,
-        right=seam(10.0),
-        top=seam(10.0),
-        left=seam(10.0),
+        "half", worked("l", 300.0), worked("w", 100.0), bottom=ON_FOLD, right=seam(10.0), top=seam(10.0), left=seam(10.0)
     )
     assert cut_line(half)[:, 1].min() == pytest.approx(0.0)
     lid = disc("lid", worked("r", 150.0), seam(12.0))
@@ -134,9 +124,7 @@ def test_a_fold_keeps_its_line_and_a_disc_grows_all_round() -> None:
 
 def test_a_mitred_corner_leaves_one_seam_allowance_outside_the_fold() -> None:
     hem = double_hem(20.0, 10.0)
-    square = rectangle(
-        "sheet", worked("l", 300.0), worked("w", 300.0), bottom=hem, right=hem, top=hem, left=hem, mitred=True
-    )
+    square = rectangle("sheet", worked("l", 300.0), worked("w", 300.0), bottom=hem, right=hem, top=hem, left=hem, mitred=True)
     corner = shapely.Point(300.0, 0.0)
     assert shapely.Polygon(cut_line(square)).exterior.distance(corner) == pytest.approx(10.0, abs=1e-6)
 
@@ -160,10 +148,7 @@ def test_a_sector_is_true_on_all_four_sides(inner: float, share: float, height: 
 
 def test_a_traced_edge_keeps_its_allowance_in_hollows_and_on_corners() -> None:
     trace = np.array([(0, 0), (200, 0), (200, 120), (150, 90), (100, 140), (50, 90), (0, 120)], float)
-    edges = (
-        Edge("bottom", line((0, 0), (200, 0)), RAW),
-        Edge("outline", Trace(np.vstack((trace[1:], trace[:1]))), seam(10.0)),
-    )
+    edges = (Edge("bottom", line((0, 0), (200, 0)), RAW), Edge("outline", Trace(np.vstack((trace[1:], trace[:1]))), seam(10.0)))
     cut = shapely.Polygon(cut_line(outline("end", edges)))
     sides = shapely.LineString(np.vstack((trace[1:], trace[:1])))
     on_cut = shapely.get_coordinates(shapely.segmentize(cut.exterior, 3.0))

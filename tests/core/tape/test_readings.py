@@ -16,13 +16,7 @@ def test_value_is_the_mean_and_from_four_on_the_median() -> None:
 
 @pytest.mark.parametrize(
     ("instrument", "sigma"),
-    [
-        (Instrument.TAPE, 1.5),
-        (Instrument.RULE, 0.7),
-        (Instrument.STRING, 3.0),
-        (Instrument.EYE, 15.0),
-        (Instrument.PHOTO, 7.0),
-    ],
+    [(Instrument.TAPE, 1.5), (Instrument.RULE, 0.7), (Instrument.STRING, 3.0), (Instrument.EYE, 15.0), (Instrument.PHOTO, 7.0)],
 )
 def test_a_single_reading_has_its_instruments_spread(instrument: Instrument, sigma: float) -> None:
     assert Reading(place="girth", repeats=(1000.0,), instrument=instrument).spread == pytest.approx(sigma)

@@ -35,13 +35,9 @@ def draft(body: Turned, brief: Brief) -> Cover:
         # Panels
         name = f"band {k}"
         finish = brief.choices.hem if k == 1 else brief.seam
-        panels.append(
-            sector(name, lower, upper, slant, inside=finish, outside=brief.seam, sides=brief.closing, count=n)
-        )
+        panels.append(sector(name, lower, upper, slant, inside=finish, outside=brief.seam, sides=brief.closing, count=n))
         # Seams
-        seams.append(
-            Seam(f"close {name}", (Run(name, "left"),), (Run(name, "right", reversed=True),), kind=SeamKind.FELLED)
-        )
+        seams.append(Seam(f"close {name}", (Run(name, "left"),), (Run(name, "right", reversed=True),), kind=SeamKind.FELLED))
         if k > 1:
             under = f"band {k - 1}"
             ring = tuple(Run(under, "top", reversed=True) for _ in range(n))
@@ -71,9 +67,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
     )
     crown = rings[-1][1].value
     profile = tuple((max(0.0, crown - h.value), inside(brief, r * ROUND, ROUND)) for r, h in reversed(rings))
-    return Cover(
-        tuple(panels), tuple(seams), brief.sizes, profile, roles={"side": "band 1", "top": "top"}, seams_across=n
-    )
+    return Cover(tuple(panels), tuple(seams), brief.sizes, profile, roles={"side": "band 1", "top": "top"}, seams_across=n)
 
 
 def _dome(body: Turned, rim: tuple[Worked, Worked], count_: int) -> list[tuple[Worked, Worked]]:
@@ -90,10 +84,7 @@ def _dome(body: Turned, rim: tuple[Worked, Worked], count_: int) -> list[tuple[W
         share = sphere * math.sin(angle) / radius.value
         height = sphere * math.cos(angle) - (sphere - rise)
         made.append(
-            (
-                radius * share,
-                base + formula("up the dome", height, "R cos φ − (R − h)", (body.rise, height / body.rise.value)),
-            )
+            (radius * share, base + formula("up the dome", height, "R cos φ − (R − h)", (body.rise, height / body.rise.value)))
         )
     return made
 

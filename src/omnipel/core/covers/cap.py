@@ -27,12 +27,7 @@ OPTIONS = (
         "A single layer sews in half the time; two make it reversible and stiffer.",
     ),
     length(
-        "overhang",
-        "overhang below the rim",
-        55.0,
-        "Enough to gather under the rim without sagging into the bowl.",
-        5.0,
-        400.0,
+        "overhang", "overhang below the rim", 55.0, "Enough to gather under the rim without sagging into the bowl.", 5.0, 400.0
     ),
     pick("fastening", "held by", ("elastic", "cord"), "Elastic goes on with one hand."),
     pick(
@@ -54,9 +49,7 @@ OPTIONS = (
 def draft(body: CapBody, brief: Brief) -> Cover:
     """One disc, or two."""
     reversible = brief.picked("layers") == "reversible"
-    casing = Finish(
-        kind=FinishKind.ELASTIC_CASING, width=brief.number("casing"), turn_under=brief.number("casing_turn_under")
-    )
+    casing = Finish(kind=FinishKind.ELASTIC_CASING, width=brief.number("casing"), turn_under=brief.number("casing_turn_under"))
 
     # Sizes
     radius = brief.size("finished_radius", body.diameter / 2.0 + brief.length("overhang", "overhang"))
@@ -71,11 +64,7 @@ def draft(body: CapBody, brief: Brief) -> Cover:
         inside = _ring("casing stitch line", radius.value - brief.number("casing"))
         panels = [
             disc(
-                "cap",
-                radius,
-                brief.seam,
-                figures=(inside,),
-                note=f"entry gap {brief.number('entry_gap'):.0f} in the casing line",
+                "cap", radius, brief.seam, figures=(inside,), note=f"entry gap {brief.number('entry_gap'):.0f} in the casing line"
             ),
             disc("inner cap", radius, brief.seam, cloth=Cloth.LINING),
         ]
@@ -145,10 +134,7 @@ def _elastic(body: CapBody, brief: Brief, cut: Worked) -> list[Finding]:
         shorter = 1.0 - 0.9 * holds_to.value / body.rim.value
         remedy = Remedy(
             f"Take {shorter:.0%} off the rim",
-            (
-                Change("cover.options.school", "by share"),
-                Change("cover.options.share", round(min(0.4, max(0.02, shorter)), 3)),
-            ),
+            (Change("cover.options.school", "by share"), Change("cover.options.share", round(min(0.4, max(0.02, shorter)), 3))),
         )
         found.append(Finding("elastic-does-not-hold", Severity.LOOK, text, "cover.options.share", (remedy,)))
     return found

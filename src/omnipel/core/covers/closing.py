@@ -27,9 +27,7 @@ def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
     findings = list(cover.findings)
     if ratio > choices.cloth.gather_limit * (1.0 + 1e-9):
         least = ring.value / choices.cloth.gather_limit
-        remedy = Remedy(
-            "Draw it in only as far as the cloth gathers", (Change(f"{BELONGS}.length", float(round(least + 0.5))),)
-        )
+        remedy = Remedy("Draw it in only as far as the cloth gathers", (Change(f"{BELONGS}.length", float(round(least + 0.5))),))
         limit = f"the cloth closes to {choices.cloth.gather_limit:g} : 1"
         text = f"Drawing the lower edge of {ring.value:.0f} mm in to {drawn:.0f} gathers it {ratio:.2f} : 1; {limit}."
         findings.append(Finding("cord-cannot-close", Severity.LOOK, text, f"{BELONGS}.length", (remedy,)))
@@ -39,9 +37,7 @@ def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
         else worked("drawn to", drawn, f"{BELONGS}.length") + worked("overlap", 20.0)
     )
     return replace(
-        cover,
-        hardware=(*cover.hardware, Hardware(str(closure.kind), bought, note="in the lower edge")),
-        findings=tuple(findings),
+        cover, hardware=(*cover.hardware, Hardware(str(closure.kind), bought, note="in the lower edge")), findings=tuple(findings)
     )
 
 

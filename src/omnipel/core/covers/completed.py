@@ -30,9 +30,7 @@ def _on_fold(panel: Panel, choices: CoverChoices) -> Panel:
     middle = float(low[0] + high[0]) / 2.0
     fold = Figure("place on fold", np.array([(middle, float(low[1])), (middle, float(high[1]))]))
     return replace(
-        panel,
-        figures=(*panel.figures, fold),
-        note=f"{panel.note}; cut on the fold" if panel.note else "cut on the fold",
+        panel, figures=(*panel.figures, fold), note=f"{panel.note}; cut on the fold" if panel.note else "cut on the fold"
     )
 
 

@@ -48,9 +48,7 @@ def draft(body: Box, brief: Brief) -> Cover:
         note=f"turning gap {brief.number('turning_gap'):.0f} in one end",
     )
     less = worked("kept out of the seams", 2.0)
-    stiff = rectangle(
-        "stiffening", top, wide - less * 2.0, bottom=RAW, right=RAW, top=RAW, left=RAW, cloth=Cloth.PADDING
-    )
+    stiff = rectangle("stiffening", top, wide - less * 2.0, bottom=RAW, right=RAW, top=RAW, left=RAW, cloth=Cloth.PADDING)
     brief.note(cut_width=face.cut_width, cut_length=face.cut_length)
 
     # Seams

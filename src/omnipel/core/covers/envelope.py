@@ -28,18 +28,13 @@ def draft(body: Slab, brief: Brief) -> Cover:
 
     # Panels
     a, hem = brief.seam, brief.choices.hem
-    x, y = (
-        checked(wide, "the width of the front", "panels.front"),
-        checked(high, "the height of the front", "panels.front"),
-    )
+    x, y = (checked(wide, "the width of the front", "panels.front"), checked(high, "the height of the front", "panels.front"))
     low, top = (y - lap.value) / 2.0, (y + lap.value) / 2.0
     points = [(0.0, 0.0), (x, 0.0), (x, low), (x, top), (x, y), (0.0, y), (0.0, top), (0.0, low)]
     names = ("bottom", "right 1", "right lap", "right 2", "top", "left 2", "left lap", "left 1")
     edges = tuple(Edge(name, line(points[i], points[(i + 1) % 8]), a) for i, name in enumerate(names))
     side = (a, "cover.seam_allowance")
-    front = outline(
-        "front", edges, wide, high, cut=(with_allowances(wide, side, side), with_allowances(high, side, side))
-    )
+    front = outline("front", edges, wide, high, cut=(with_allowances(wide, side, side), with_allowances(high, side, side)))
     back = rectangle(
         "back",
         wide,
@@ -96,6 +91,4 @@ def draft(body: Slab, brief: Brief) -> Cover:
     )
 
 
-SCHEME = Scheme(
-    "envelope", "Envelope", "A front and two lapped backs.", ("slab",), OPTIONS, draft, {"seam_allowance": 10.0}
-)
+SCHEME = Scheme("envelope", "Envelope", "A front and two lapped backs.", ("slab",), OPTIONS, draft, {"seam_allowance": 10.0})

@@ -57,12 +57,8 @@ def with_features(cover: Cover, choices: CoverChoices) -> Cover:
             _HANDLERS[feature.kind](feature, host, choices, where, made)
         except Impossible as impossible:
             drop = Remedy("Leave it out", (Change(where, act=Act.REMOVE),))
-            made.findings.append(
-                Finding("size-impossible", Severity.STOP, f"{feature.name}: {impossible.text}.", where, (drop,))
-            )
-        panels[host.name] = replace(
-            host, figures=(*host.figures, *made.figures), notches=(*host.notches, *made.notches)
-        )
+            made.findings.append(Finding("size-impossible", Severity.STOP, f"{feature.name}: {impossible.text}.", where, (drop,)))
+        panels[host.name] = replace(host, figures=(*host.figures, *made.figures), notches=(*host.notches, *made.notches))
         added += made.panels
         hardware += made.hardware
         findings += made.findings
@@ -84,11 +80,7 @@ def _off(feature: Feature, where: str, cover: Cover) -> Finding:
     remedies = tuple(Remedy(f"Put it on the {p.name}", (Change(f"{where}.panel", p.name),)) for p in cover.panels[:2])
     text = f"{feature.name}: this cover has no panel named {feature.panel!r}."
     return Finding(
-        "feature-off-panel",
-        Severity.STOP,
-        text,
-        where,
-        (*remedies, Remedy("Leave it out", (Change(where, act=Act.REMOVE),))),
+        "feature-off-panel", Severity.STOP, text, where, (*remedies, Remedy("Leave it out", (Change(where, act=Act.REMOVE),)))
     )
 
 
@@ -151,9 +143,7 @@ def _fits(feature: Feature, host: Panel, points: Points, where: str, code: str, 
         remedies.append(Remedy("Move it to the nearest place that is clear", changes))
     remedies.append(Remedy("Leave it out", (Change(where, act=Act.REMOVE),)))
     what = (
-        "lies across a seam, a hem or the edge"
-        if shapely.Polygon(host.sew_points).intersects(shape)
-        else "lies beside the panel"
+        "lies across a seam, a hem or the edge" if shapely.Polygon(host.sew_points).intersects(shape) else "lies beside the panel"
     )
     return Finding(
         code,
@@ -192,9 +182,7 @@ def _slit(feature: Feature, host: Panel, points: Points, where: str, made: Addit
         remedies = tuple(Remedy(f"Run it to the {name}", (Change(f"{where}.slit_to", name),)) for name in names[:3])
         text = f"{feature.name}: the slit is to run to {feature.slit_to!r}, but the {host.name} has no such edge."
         none = Remedy("No slit", (Change(f"{where}.slit_to", ""),))
-        made.findings.append(
-            Finding("slit-reaches-nothing", Severity.STOP, text, f"{where}.slit_to", (*remedies, none))
-        )
+        made.findings.append(Finding("slit-reaches-nothing", Severity.STOP, text, f"{where}.slit_to", (*remedies, none)))
         return None
     edge = shapely.LineString(host.edge(feature.slit_to).curve.points())
     middle = shapely.Point(middle_of(feature, host))
@@ -225,9 +213,7 @@ def _vent(feature: Feature, host: Panel, choices: CoverChoices, where: str, made
             left=a,
         )
     )
-    made.hardware.append(
-        Hardware("mesh", count=1, note=f"{feature.name}, {feature.width + 30:.0f} by {feature.height + 30:.0f}")
-    )
+    made.hardware.append(Hardware("mesh", count=1, note=f"{feature.name}, {feature.width + 30:.0f} by {feature.height + 30:.0f}"))
 
 
 def _window(feature: Feature, host: Panel, choices: CoverChoices, where: str, made: Additions) -> None:
@@ -262,9 +248,7 @@ def _pocket(feature: Feature, host: Panel, choices: CoverChoices, where: str, ma
     low, high = points.min(axis=0), points.max(axis=0)
     for k in range(1, feature.parts):
         x = float(low[0]) + feature.width * k / feature.parts
-        made.figures.append(
-            Figure(f"division {k} of {feature.name}", np.array([(x, float(low[1])), (x, float(high[1]))]))
-        )
+        made.figures.append(Figure(f"division {k} of {feature.name}", np.array([(x, float(low[1])), (x, float(high[1]))])))
     made.panels.append(_pocket_panel(feature, choices, where))
 
 
@@ -278,16 +262,7 @@ def _pocket_panel(feature: Feature, choices: CoverChoices, where: str) -> Panel:
         return rectangle(feature.name, wide, high, bottom=a, right=a, top=hem, left=a, sources={"top": ""})
     x, y = wide.value, high.value
     points = [(d, 0), (x - d, 0), (x - d, d), (x, d), (x, y), (0, y), (0, d), (d, d)]
-    names = (
-        "bottom",
-        "right corner up",
-        "right corner out",
-        "right",
-        "top",
-        "left",
-        "left corner out",
-        "left corner up",
-    )
+    names = ("bottom", "right corner up", "right corner out", "right", "top", "left", "left corner out", "left corner up")
     edges = tuple(Edge(n, line(points[i], points[(i + 1) % 8]), hem if n == "top" else a) for i, n in enumerate(names))
     return outline(feature.name, edges, note="boxed: close the two lower corners")
 
@@ -302,14 +277,7 @@ def _patch(feature: Feature, host: Panel, choices: CoverChoices, where: str, mad
     w, h = worked("patch", feature.width, f"{where}.width"), worked("patch", feature.height, f"{where}.height")
     made.panels.append(
         rectangle(
-            feature.name,
-            w,
-            h,
-            bottom=a,
-            right=a,
-            top=a,
-            left=a,
-            sources=dict.fromkeys(("bottom", "right", "top", "left"), ""),
+            feature.name, w, h, bottom=a, right=a, top=a, left=a, sources=dict.fromkeys(("bottom", "right", "top", "left"), "")
         )
     )
 
@@ -343,11 +311,7 @@ def _fasteners(feature: Feature, host: Panel, choices: CoverChoices, where: str,
     polygon = shapely.Polygon(host.sew_points)
     for i, at in enumerate(xs, 1):
         made.figures.append(
-            Figure(
-                f"{feature.name} {i}",
-                np.array([(at - 4, y), (at + 4, y), (at, y), (at, y - 4), (at, y + 4)]),
-                MarkKind.POINT,
-            )
+            Figure(f"{feature.name} {i}", np.array([(at - 4, y), (at + 4, y), (at, y), (at, y - 4), (at, y + 4)]), MarkKind.POINT)
         )
     ends = shapely.MultiPoint([(float(xs[0]), y), (float(xs[-1]), y)])
     drop = Remedy("Leave it out", (Change(where, act=Act.REMOVE),))
@@ -374,11 +338,7 @@ def _fasteners(feature: Feature, host: Panel, choices: CoverChoices, where: str,
         made.hardware.append(Hardware("tie tape", worked("tie", 300.0) * (2.0 * count), note=feature.name))
     else:
         made.hardware.append(
-            Hardware(
-                "grommets" if feature.kind is FeatureKind.CORD_EXIT else str(feature.kind),
-                count=count,
-                note=feature.name,
-            )
+            Hardware("grommets" if feature.kind is FeatureKind.CORD_EXIT else str(feature.kind), count=count, note=feature.name)
         )
 
 
@@ -388,9 +348,7 @@ def _strip(feature: Feature, host: Panel, choices: CoverChoices, where: str, mad
     found = _fits(feature, host, points, where, "pocket-too-wide", 0.0)
     made.findings += [found] if found else []
     made.figures.append(
-        Figure(
-            feature.name, points, MarkKind.CUT_OUT if feature.kind is FeatureKind.ZIP else MarkKind.LINE, closed=True
-        )
+        Figure(feature.name, points, MarkKind.CUT_OUT if feature.kind is FeatureKind.ZIP else MarkKind.LINE, closed=True)
     )
     long = worked("length", max(feature.width, feature.height), f"{where}.width")
     made.hardware.append(Hardware(str(feature.kind), long, note=feature.name))

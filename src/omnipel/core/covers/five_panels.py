@@ -20,14 +20,10 @@ def draft(body: Box, brief: Brief) -> Cover:
     # Panels
     a, hem = brief.seam, brief.choices.hem
     walls = [
-        rectangle(
-            name, size, high, bottom=hem, right=a, top=a, left=a, names=NAMES, sources={"bottom": "cover.hem"}, count=2
-        )
+        rectangle(name, size, high, bottom=hem, right=a, top=a, left=a, names=NAMES, sources={"bottom": "cover.hem"}, count=2)
         for name, size in (("long wall", long), ("short wall", wide))
     ]
-    top = rectangle(
-        "top", top_long, top_wide, bottom=a, right=a, top=a, left=a, names={"bottom": "front", "top": "back"}
-    )
+    top = rectangle("top", top_long, top_wide, bottom=a, right=a, top=a, left=a, names={"bottom": "front", "top": "back"})
     brief.note(
         long_wall_cut_length=walls[0].cut_length,
         short_wall_cut_length=walls[1].cut_length,
@@ -53,12 +49,7 @@ def draft(body: Box, brief: Brief) -> Cover:
         )
     ]
     corners = [
-        Seam(
-            f"corner {where}",
-            (Run(first, "right edge"),),
-            (Run(second, "left edge", reversed=True),),
-            kind=SeamKind.FELLED,
-        )
+        Seam(f"corner {where}", (Run(first, "right edge"),), (Run(second, "left edge", reversed=True),), kind=SeamKind.FELLED)
         for where, first, second in (
             ("front right", "long wall", "short wall"),
             ("back right", "short wall", "long wall"),

@@ -23,14 +23,7 @@ QUILTING = ClothChoice(name="quilting cotton", colour="#b98a7a", thickness=0.3, 
 """Gathers 3 : 1."""
 
 OPTIONS = (
-    share(
-        "ratio",
-        "gathered",
-        2.4,
-        "2 to 3: fuller than 2 stands off by itself, over 3 will not go under the foot.",
-        1.0,
-        4.0,
-    ),
+    share("ratio", "gathered", 2.4, "2 to 3: fuller than 2 stands off by itself, over 3 will not go under the foot.", 1.0, 4.0),
     length("heading", "heading above the channel", 40.0, "The frill above the ribbon.", 5.0, 300.0),
     length("channel", "width of the channel", 18.0, "", 6.0, 80.0),
 )
@@ -51,10 +44,7 @@ def draft(body: Drum, brief: Brief) -> Cover:
 
     # Panels
     r = checked(radius, "the radius of the base", "panels.base")
-    rim = [
-        Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a)
-        for name, start in (("front rim", math.pi), ("back rim", 0.0))
-    ]
+    rim = [Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a) for name, start in (("front rim", math.pi), ("back rim", 0.0))]
     base = outline(
         "base",
         tuple(rim),
@@ -105,9 +95,7 @@ def draft(body: Drum, brief: Brief) -> Cover:
         from_below=True,
         roles={"base": "base", "side": "half"},
         seams_across=2,
-        hardware=(
-            Hardware("ribbon", long * 0.5 + worked("two bows", 500.0), note="through the channel, one for each half"),
-        ),
+        hardware=(Hardware("ribbon", long * 0.5 + worked("two bows", 500.0), note="through the channel, one for each half"),),
         findings=too_gathered(brief, ratio, "Each half", "cover.options.ratio", less),
     )
 

@@ -39,9 +39,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
     base = rings[start][0]
     half = brief.size("half_width_at_base", base * (math.pi / n))
     slopes = [(r, 0.0) for r, _ in rings[start:]]
-    along = brief.size(
-        "meridian", formula("meridian", line_.length, "along the curve from the lower edge to the top", *slopes)
-    )
+    along = brief.size("meridian", formula("meridian", line_.length, "along the curve from the lower edge to the top", *slopes))
     x = line_.radius * (math.pi / n)
     edge_length = float(np.hypot(np.diff(x), np.diff(line_.along)).sum())
     excess = edge_length / line_.length - 1.0
@@ -56,9 +54,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
     gore = _gore(x * (half.value / x[0]), line_.along * stretch, n, half, along, brief, hemmed=not skirted)
     panels, seams = (
         [gore],
-        [
-            Seam("gore to gore", (Run("gore", "right"),), (Run("gore", "left", reversed=True),), kind=SeamKind.FELLED),
-        ],
+        [Seam("gore to gore", (Run("gore", "right"),), (Run("gore", "left", reversed=True),), kind=SeamKind.FELLED)],
     )
     if body.rise is None:
         top_radius = brief.size("top_sew_radius", rings[-1][0])
@@ -111,9 +107,7 @@ def _gore(x: np.ndarray, y: np.ndarray, n: int, half: Worked, along: Worked, bri
     ]
     if not pointed:
         edges.insert(2, Edge("top", line((x[-1], y[-1]), (-x[-1], y[-1])), brief.seam))
-    return outline(
-        "gore", tuple(edges), None, along, count=n, grain=math.pi / 2.0, sizes={"half width at the base": half}
-    )
+    return outline("gore", tuple(edges), None, along, count=n, grain=math.pi / 2.0, sizes={"half width at the base": half})
 
 
 def _with_skirt(
@@ -125,18 +119,12 @@ def _with_skirt(
         flat = frustum(low, high, above - below, 1)
         name = "skirt" if len(rings) == 2 else f"skirt {k}"
         lower = brief.choices.hem if k == 1 else brief.seam
-        band = sector(
-            name, flat.bottom_arc, flat.top_arc, flat.slant, inside=lower, outside=brief.seam, sides=brief.closing
-        )
+        band = sector(name, flat.bottom_arc, flat.top_arc, flat.slant, inside=lower, outside=brief.seam, sides=brief.closing)
         panels.append(band)
-        seams.append(
-            Seam(f"close the {name}", (Run(name, "left"),), (Run(name, "right", reversed=True),), kind=SeamKind.FELLED)
-        )
+        seams.append(Seam(f"close the {name}", (Run(name, "left"),), (Run(name, "right", reversed=True),), kind=SeamKind.FELLED))
         if k > 1:
             under = "skirt" if len(rings) == 2 else f"skirt {k - 1}"
-            seams.append(
-                Seam(f"{name} to {under}", (Run(name, "bottom"),), (Run(under, "top", reversed=True),), ring=True)
-            )
+            seams.append(Seam(f"{name} to {under}", (Run(name, "bottom"),), (Run(under, "top", reversed=True),), ring=True))
     last = panels[-1].name
     seams.append(
         Seam(

@@ -107,9 +107,7 @@ def _with_gap(panels: list[Panel], gap: float) -> tuple[list[Panel], list[Findin
     share = min(0.45, gap / at / 2.0)
     marks = tuple(Notch(edge, 0.5 + side * share, "gap", MarkKind.POINT) for side in (-1.0, 1.0))
     panels = list(panels)
-    panels[host] = replace(
-        panels[host], notches=(*panels[host].notches, *marks), note=f"turning gap {gap:.0f} in the {edge}"
-    )
+    panels[host] = replace(panels[host], notches=(*panels[host].notches, *marks), note=f"turning gap {gap:.0f} in the {edge}")
     return panels, findings
 
 
@@ -122,9 +120,7 @@ def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
             else shapely.Polygon(host.sew_points)
         )
         if not isinstance(inner, shapely.Polygon) or inner.is_empty:
-            text = (
-                f"Nothing is left of the padding of the {host.name} within its inset of {choices.padding_inset:.0f} mm."
-            )
+            text = f"Nothing is left of the padding of the {host.name} within its inset of {choices.padding_inset:.0f} mm."
             half = Remedy("No inset", (Change("cover.padding_inset", 0.0),))
             findings.append(Finding("padding-too-small", Severity.LOOK, text, "cover.padding_inset", (half,)))
             continue
@@ -134,7 +130,5 @@ def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
         spans = np.ptp(ring, axis=0)
         plain = abs(spans[0] - (host.length - inset).value) < 0.01 and abs(spans[1] - (host.width - inset).value) < 0.01
         sizes = (host.length - inset, host.width - inset) if plain else (None, None)
-        made.append(
-            outline(f"padding {host.name}", (edge,), *sizes, cloth=Cloth.PADDING, count=host.count, grain=host.grain)
-        )
+        made.append(outline(f"padding {host.name}", (edge,), *sizes, cloth=Cloth.PADDING, count=host.count, grain=host.grain))
     return replace(cover, panels=(*cover.panels, *made), findings=tuple(findings))

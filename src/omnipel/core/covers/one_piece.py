@@ -14,9 +14,7 @@ from omnipel.core.forms.box import Box
 from omnipel.core.job import ClothChoice
 from omnipel.core.working import Worked
 
-OPTIONS = (
-    pick("corners", "corners are", ("cut out", "folded in"), "Cut out lies flatter; folded in holds water better."),
-)
+OPTIONS = (pick("corners", "corners are", ("cut out", "folded in"), "Cut out lies flatter; folded in holds water better."),)
 SIDES = ("front", "right", "back", "left")
 
 
@@ -88,11 +86,7 @@ def _cut_out(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
         ]
     below = (hem, "cover.hem")
     return outline(
-        "sheet",
-        tuple(edges),
-        long,
-        wide,
-        cut=(with_allowances(long, below, below), with_allowances(wide, below, below)),
+        "sheet", tuple(edges), long, wide, cut=(with_allowances(long, below, below), with_allowances(wide, below, below))
     )
 
 
@@ -100,12 +94,7 @@ def _folded(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
     """The whole rectangle, with the stitch line of each corner: square to the diagonal fold at h from the corner."""
     x, y, h = long.value, wide.value, corner.value
     lines = [((0.0, h), (h, h)), ((h, 0.0), (h, h)), ((x, h), (x - h, h)), ((x - h, 0.0), (x - h, h))]
-    lines += [
-        ((0.0, y - h), (h, y - h)),
-        ((h, y), (h, y - h)),
-        ((x, y - h), (x - h, y - h)),
-        ((x - h, y), (x - h, y - h)),
-    ]
+    lines += [((0.0, y - h), (h, y - h)), ((h, y), (h, y - h)), ((x, y - h), (x - h, y - h)), ((x - h, y), (x - h, y - h))]
     figures = tuple(Figure(f"corner stitch {i}", np.array(pair)) for i, pair in enumerate(lines, 1))
     hem = brief.choices.hem
     return rectangle(

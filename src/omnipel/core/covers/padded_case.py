@@ -28,9 +28,7 @@ OPTIONS = (
         0.9,
     ),
     length("zip_allowance", "zip allowance", 8.0, "Half the zip's tape, so that the tube keeps its height.", 3.0, 40.0),
-    share(
-        "take_up", "quilting take-up", 0.03, "2 to 4 % along each direction sewn; square up after quilting.", 0.0, 0.1
-    ),
+    share("take_up", "quilting take-up", 0.03, "2 to 4 % along each direction sewn; square up after quilting.", 0.0, 0.1),
 )
 
 
@@ -111,9 +109,7 @@ def _tube(name: str, ring: Worked, high: Worked, wide: Worked, brief: Brief, *, 
         names = ("zip edge", "close b", "back half", "front half", "close a")
         fold_y = y - wide.value / 2.0
     finish = {"zip edge": zip_edge, "front half": a, "back half": a}
-    edges = tuple(
-        Edge(n, line(points[i], points[(i + 1) % 5]), finish.get(n, brief.closing)) for i, n in enumerate(names)
-    )
+    edges = tuple(Edge(n, line(points[i], points[(i + 1) % 5]), finish.get(n, brief.closing)) for i, n in enumerate(names))
     half = wide.value / 2.0
     sewn_y = 0.0 if folded == "bottom" else y
     # The case's own corners are at a quarter of what is left; the boxing is stitched half the depth from the fold.

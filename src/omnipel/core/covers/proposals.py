@@ -88,13 +88,7 @@ def _cloth(job: Job) -> Iterator[Proposal]:
 
 
 def _closure(job: Job) -> Iterator[Proposal]:
-    if job.cover.closure.kind is not ClosureKind.NONE or job.thing.form in (
-        "flat",
-        "slab",
-        "case",
-        "cap-body",
-        "bottle",
-    ):
+    if job.cover.closure.kind is not ClosureKind.NONE or job.thing.form in ("flat", "slab", "case", "cap-body", "bottle"):
         return
     if job.thing.lives is Lives.OUTDOORS and job.thing.comes_off is ComesOff.SEASONAL:
         yield Proposal(

@@ -18,12 +18,7 @@ WORTH_ROUNDING = 8.0
 """A measured rounding under this is within what a tape over the top can tell, mm."""
 
 OPTIONS = (
-    pick(
-        "runs",
-        "the saddle runs",
-        ("over front and back", "over the sides"),
-        "Over front and back, no seam faces the person.",
-    ),
+    pick("runs", "the saddle runs", ("over front and back", "over the sides"), "Over front and back, no seam faces the person."),
     length(
         "rounding",
         "radius of the ends' top corners",
@@ -57,10 +52,7 @@ def draft(body: Box, brief: Brief) -> Cover:
 
     # Panels
     a, hem = brief.seam, brief.choices.hem
-    x, y = (
-        checked(end_wide, "the width of the end", "panels.end"),
-        checked(end_high, "the height of the end", "panels.end"),
-    )
+    x, y = (checked(end_wide, "the width of the end", "panels.end"), checked(end_high, "the height of the end", "panels.end"))
     r = min(rho, x / 2.0, y)
     stops = [("bottom", line((0.0, 0.0), (x, 0.0)), hem), ("right side", line((x, 0.0), (x, y - r)), a)]
     if r:
@@ -101,11 +93,7 @@ def draft(body: Box, brief: Brief) -> Cover:
     around = tuple(Run("end", e.name) for e in edges if e.name != "bottom")
     seams = (
         Seam(
-            "saddle to right end",
-            (Run("saddle", "right edge"),),
-            around,
-            kind=SeamKind.FELLED,
-            easier="saddle_finished_length",
+            "saddle to right end", (Run("saddle", "right edge"),), around, kind=SeamKind.FELLED, easier="saddle_finished_length"
         ),
         Seam(
             "saddle to left end",
@@ -137,9 +125,7 @@ def _rounding(body: Box, rho: float) -> tuple[Finding, ...]:
     if body.path is None or body.rounding < WORTH_ROUNDING or abs(body.rounding - rho) < WORTH_ROUNDING:
         return ()
     text = f"Over the top is shorter than up, over and down: its edges are rounded by about {body.rounding:.0f} mm. The ends are drafted with {rho:.0f}."
-    remedy = Remedy(
-        f"Round the ends by {body.rounding:.0f} mm", (Change("cover.options.rounding", float(round(body.rounding))),)
-    )
+    remedy = Remedy(f"Round the ends by {body.rounding:.0f} mm", (Change("cover.options.rounding", float(round(body.rounding))),))
     return (Finding("rounding-measured", Severity.NOTE, text, "cover.options.rounding", (remedy,)),)
 
 

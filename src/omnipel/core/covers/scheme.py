@@ -51,16 +51,12 @@ class Option:
             case OptionKind.PICK:
                 lawful = value in self.picks
             case _:
-                lawful = (
-                    isinstance(value, int | float) and not isinstance(value, bool) and self.low <= value <= self.high
-                )
+                lawful = isinstance(value, int | float) and not isinstance(value, bool) and self.low <= value <= self.high
         if not lawful:
             wanted = " or ".join(self.picks) if self.picks else f"{self.low:g} to {self.high:g}"
             remedy = Remedy(f"Go back to {self.default}", (Change(where, self.default),))
             raise Impossible(
-                f"{self.words}: {value!r} is not {'yes or no' if self.kind is OptionKind.YES else wanted}",
-                where,
-                remedy,
+                f"{self.words}: {value!r} is not {'yes or no' if self.kind is OptionKind.YES else wanted}", where, remedy
             )
         return value
 
@@ -186,10 +182,7 @@ class Brief:
         for override in self.choices.overrides:
             if override.size == name:
                 value = worked(
-                    f"set by hand: {override.reason}",
-                    override.value,
-                    f"cover.overrides.{name}",
-                    f"drafted {value.value:.1f}",
+                    f"set by hand: {override.reason}", override.value, f"cover.overrides.{name}", f"drafted {value.value:.1f}"
                 )
         self.sizes[name] = value
         return value
@@ -252,9 +245,7 @@ class Scheme:
             if key not in known:
                 where = f"cover.options.{key}"
                 raise Impossible(
-                    f"{self.words} has no choice named {key!r}",
-                    where,
-                    Remedy("Drop it", (Change(where, act=Act.REMOVE),)),
+                    f"{self.words} has no choice named {key!r}", where, Remedy("Drop it", (Change(where, act=Act.REMOVE),))
                 )
         options = {key: option.checked(choices.options.get(key, option.default)) for key, option in known.items()}
         return Brief(choices, options)
@@ -274,9 +265,7 @@ def boxy(brief: Brief, length: Worked, width: Worked, drop: Worked, *, all_round
     u = brief.u((length + width) * 2.0)
     high = drop + (u * 2.0 if all_round else u)
     return Boxy(
-        brief.size("cover_length", length + u * 2.0),
-        brief.size("cover_width", width + u * 2.0),
-        brief.size("cover_height", high),
+        brief.size("cover_length", length + u * 2.0), brief.size("cover_width", width + u * 2.0), brief.size("cover_height", high)
     )
 
 

@@ -16,15 +16,8 @@ from omnipel.core.forms.trace import corners_of, polyline_length
 from omnipel.core.working import formula, worked
 
 OPTIONS = (
-    pick(
-        "fastener",
-        "held by",
-        ("grommets", "snaps", "ties", "nothing"),
-        "Grommets take a cord anywhere and wear longest.",
-    ),
-    length(
-        "spacing", "no further apart than", 320.0, "A hand's span and a half: wind lifts no edge between.", 50.0, 3000.0
-    ),
+    pick("fastener", "held by", ("grommets", "snaps", "ties", "nothing"), "Grommets take a cord anywhere and wear longest."),
+    length("spacing", "no further apart than", 320.0, "A hand's span and a half: wind lifts no edge between.", 50.0, 3000.0),
     count("along", "along the length", 0, "0: as many as the spacing asks for; both corners count.", 0),
     count("across", "along the width", 0, "0: as many as the spacing asks for; both corners count.", 0),
     yes("patches", "backing patches", True, "A patch under every fastener keeps it from pulling out."),
@@ -58,9 +51,7 @@ def _rectangle(body: Flat, brief: Brief) -> Cover:
         top=hem,
         left=hem,
         sources=dict.fromkeys(("bottom", "right", "top", "left"), "cover.hem"),
-        figures=tuple(
-            _cross(f"{brief.picked('fastener').removesuffix('s')} {i}", at) for i, at in enumerate(places, 1)
-        ),
+        figures=tuple(_cross(f"{brief.picked('fastener').removesuffix('s')} {i}", at) for i, at in enumerate(places, 1)),
         mitred=brief.yes("mitred"),
     )
     brief.note(
@@ -116,9 +107,7 @@ def _places(x: float, y: float, n_long: int, n_wide: int, inset: float) -> list[
     """Corners first, then the sides, in the middle of the hem."""
     xs, ys = np.linspace(inset, x - inset, n_long), np.linspace(inset, y - inset, n_wide)
     corners = [(xs[0], ys[0]), (xs[-1], ys[0]), (xs[-1], ys[-1]), (xs[0], ys[-1])]
-    sides = [(at, end) for end in (ys[0], ys[-1]) for at in xs[1:-1]] + [
-        (end, at) for end in (xs[0], xs[-1]) for at in ys[1:-1]
-    ]
+    sides = [(at, end) for end in (ys[0], ys[-1]) for at in xs[1:-1]] + [(end, at) for end in (xs[0], xs[-1]) for at in ys[1:-1]]
     return [(float(a), float(b)) for a, b in (*corners, *sides)]
 
 

@@ -47,9 +47,7 @@ def draft(body: Bottle, brief: Brief) -> Cover:
         sources={"top": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
         figures=(tie,),
     )
-    brief.note(
-        base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width
-    )
+    brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 
     # Seams
     seams = (
@@ -61,14 +59,10 @@ def draft(body: Bottle, brief: Brief) -> Cover:
             kind=SeamKind.FELLED,
             easier="wall_sew_length",
         ),
-        Seam(
-            "close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED
-        ),
+        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
     )
     ratio = ring.value / body.neck.value
-    finer = Remedy(
-        "Take cloth that gathers 3 : 1 or more", (Change("cover.cloth.gather_limit", float(math.ceil(ratio))),)
-    )
+    finer = Remedy("Take cloth that gathers 3 : 1 or more", (Change("cover.cloth.gather_limit", float(math.ceil(ratio))),))
     passes = inside(brief, ring, ROUND)
     return Cover(
         (base, wall),
@@ -85,9 +79,7 @@ def draft(body: Bottle, brief: Brief) -> Cover:
                 note="caught in the closing seam",
             ),
         ),
-        findings=too_gathered(brief, ratio, "The wall at the neck", "cover.cloth.gather_limit", finer)
-        if ratio <= 6.0
-        else (),
+        findings=too_gathered(brief, ratio, "The wall at the neck", "cover.cloth.gather_limit", finer) if ratio <= 6.0 else (),
     )
 
 

@@ -8,9 +8,7 @@ from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.slab import Slab
 
-OPTIONS = (
-    length("tuck", "tuck beyond the slab", 0.0, "0: ends with the slab. 120 tucks in and keeps dust out.", 0.0, 500.0),
-)
+OPTIONS = (length("tuck", "tuck beyond the slab", 0.0, "0: ends with the slab. 120 tucks in and keeps dust out.", 0.0, 500.0),)
 
 
 def draft(body: Slab, brief: Brief) -> Cover:
@@ -61,11 +59,5 @@ def draft(body: Slab, brief: Brief) -> Cover:
 
 
 SCHEME = Scheme(
-    "slip-sleeve",
-    "Slip sleeve",
-    "Two layers closed on three sides.",
-    ("slab",),
-    OPTIONS,
-    draft,
-    {"seam_allowance": 10.0},
+    "slip-sleeve", "Slip sleeve", "Two layers closed on three sides.", ("slab",), OPTIONS, draft, {"seam_allowance": 10.0}
 )

@@ -11,11 +11,7 @@ from omnipel.core.drafting.shapes import disc, frustum, sector
 from omnipel.core.forms.tub import Tub
 from omnipel.core.working import formula, worked
 
-OPTIONS = (
-    count(
-        "panels", "panels around", 2, "Two nest well on the cloth; more when the angle grows past a half turn.", 1, 24
-    ),
-)
+OPTIONS = (count("panels", "panels around", 2, "Two nest well on the cloth; more when the angle grows past a half turn.", 1, 24),)
 
 
 def draft(body: Tub, brief: Brief) -> Cover:
@@ -66,13 +62,7 @@ def draft(body: Tub, brief: Brief) -> Cover:
     )
     profile = ((0.0, inside(brief, high * n, ROUND)), (body.height.value, inside(brief, low * n, ROUND)))
     return Cover(
-        (base, side),
-        seams,
-        brief.sizes,
-        profile,
-        from_below=True,
-        roles={"base": "base", "side": "side"},
-        seams_across=n,
+        (base, side), seams, brief.sizes, profile, from_below=True, roles={"base": "base", "side": "side"}, seams_across=n
     )
 
 

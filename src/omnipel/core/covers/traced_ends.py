@@ -46,10 +46,7 @@ def draft(body: Traced | Box, brief: Brief) -> Cover:
     # Sizes
     path = _without_bottom(_grown(ring, u.value, brief), brief.number("lift"))
     traced = formula(
-        "outline without its bottom",
-        polyline_length(path),
-        "moved outward by clearance and half the thickness",
-        (u, math.pi),
+        "outline without its bottom", polyline_length(path), "moved outward by clearance and half the thickness", (u, math.pi)
     )
     gusset_long = brief.size("gusset_finished_length", traced)
     gusset_wide = brief.size("gusset_finished_width", across + u * 2.0)
@@ -58,10 +55,7 @@ def draft(body: Traced | Box, brief: Brief) -> Cover:
     a, hem = brief.seam, brief.choices.hem
     pieces = _pieces(path)
     edges = [Edge("bottom", line(tuple(path[-1]), tuple(path[0])), hem)]
-    edges += [
-        Edge(f"side {i}", Trace(p) if len(p) > 2 else line(tuple(p[0]), tuple(p[1])), a)
-        for i, p in enumerate(pieces, 1)
-    ]
+    edges += [Edge(f"side {i}", Trace(p) if len(p) > 2 else line(tuple(p[0]), tuple(p[1])), a) for i, p in enumerate(pieces, 1)]
     end = outline("end", tuple(edges), count=2, mirrored=True)
     gusset = rectangle(
         "gusset",
@@ -87,11 +81,7 @@ def draft(body: Traced | Box, brief: Brief) -> Cover:
     around = tuple(Run("end", e.name) for e in edges[1:])
     seams = (
         Seam(
-            "gusset to right end",
-            (Run("gusset", "right edge"),),
-            around,
-            kind=SeamKind.FELLED,
-            easier="gusset_finished_length",
+            "gusset to right end", (Run("gusset", "right edge"),), around, kind=SeamKind.FELLED, easier="gusset_finished_length"
         ),
         Seam(
             "gusset to left end",
@@ -142,8 +132,7 @@ def _without_bottom(ring: Points, lift: float) -> Points:
     parts = [p for p in getattr(above, "geoms", [above]) if isinstance(p, shapely.Polygon) and p.area > 1.0]
     if len(parts) != 1:
         raise Impossible(
-            f"the outline stands on {len(parts)} separate feet at the lower edge: raise or lower it",
-            "cover.options.lift",
+            f"the outline stands on {len(parts)} separate feet at the lower edge: raise or lower it", "cover.options.lift"
         )
     closed = shapely.get_coordinates(shapely.normalize(shapely.Polygon(parts[0].exterior)))[-2::-1]
     on_floor = np.abs(closed[:, 1] - lift) < 1e-6
@@ -152,9 +141,7 @@ def _without_bottom(ring: Points, lift: float) -> Points:
     rolled = np.roll(closed, -right, axis=0)
     path = rolled[: (left - right) % len(closed) + 1]
     if (np.abs(path[1:-1, 1] - lift) < 1e-6).any():
-        raise Impossible(
-            "the outline stands on separate feet at the lower edge: raise or lower it", "cover.options.lift"
-        )
+        raise Impossible("the outline stands on separate feet at the lower edge: raise or lower it", "cover.options.lift")
     return np.ascontiguousarray(path)
 
 
@@ -164,9 +151,7 @@ def _pieces(path: Points) -> list[Points]:
     return [path[i : k + 1] for i, k in zip(cuts, cuts[1:], strict=False) if k > i]
 
 
-def _profile(
-    ring: Points, path: Points, across: Worked, wide: Worked, brief: Brief
-) -> tuple[tuple[float, Worked], ...]:
+def _profile(ring: Points, path: Points, across: Worked, wide: Worked, brief: Brief) -> tuple[tuple[float, Worked], ...]:
     """Inside girth from the top down: at each depth the chord of the end, twice, and the gusset's width, twice."""
     top, low = float(ring[:, 1].max()), float(path[:, 1].min())
     made = []
@@ -178,10 +163,5 @@ def _profile(
 
 
 SCHEME = Scheme(
-    "traced-ends",
-    "Traced ends and gusset",
-    "Two shaped ends and one long strip between them.",
-    ("traced", "box"),
-    OPTIONS,
-    draft,
+    "traced-ends", "Traced ends and gusset", "Two shaped ends and one long strip between them.", ("traced", "box"), OPTIONS, draft
 )

@@ -22,12 +22,7 @@ TRIM_SPARE = 150.0
 """Meet and trim: what the strip is cut longer, to be cut off where the ends meet."""
 
 OPTIONS = (
-    yes(
-        "skirt",
-        "second skirt",
-        False,
-        "A second skirt with a cord keeps dust out from below; most drums stand well without.",
-    ),
+    yes("skirt", "second skirt", False, "A second skirt with a cord keeps dust out from below; most drums stand well without."),
     share(
         "skirt_share",
         "height of the second skirt, share of the wall",
@@ -38,9 +33,7 @@ OPTIONS = (
     ),
     pick("skirt_hangs", "the second skirt hangs", ("inside", "outside"), "Inside, the wall sheds rain over its cord."),
     length("cord", "cord diameter", 5.0, "5 mm runs easily and does not cut the fingers.", 1.0, 30.0),
-    length(
-        "casing", "casing fold", 20.0, "Wider than the least fold, so that a toggle can be hidden in it.", 4.0, 100.0
-    ),
+    length("casing", "casing fold", 20.0, "Wider than the least fold, so that a toggle can be hidden in it.", 4.0, 100.0),
     length("casing_turn_under", "casing turn-under", 12.0, "", 0.0, 60.0),
     length("draw", "cord closes to a girth of", 0.0, "0: as far as the cloth gathers."),
     length("tails", "each cord tail", 50.0, "Enough to tie a bow with cold hands.", 0.0, 1000.0),
@@ -86,9 +79,7 @@ def draft(body: Drum, brief: Brief) -> Cover:
             kind=SeamKind.FELLED,
             easier="wall_sew_length",
         ),
-        Seam(
-            "close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED
-        ),
+        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
     ]
     passes = inside(brief, ring, ROUND)
     profile = ((0.0, passes), (body.drop.value, passes))
@@ -100,9 +91,7 @@ def _with_skirt(cover: Cover, body: Drum, brief: Brief, ring: Worked) -> Cover:
     """The second skirt, its cord and how far that can be drawn."""
     height = brief.size("skirt_finished_height", cover.sizes["wall_finished_height"] * brief.number("skirt_share"))
     long = brief.size("skirt_sew_length", ring)
-    casing = Finish(
-        kind=FinishKind.CORD_CASING, width=brief.number("casing"), turn_under=brief.number("casing_turn_under")
-    )
+    casing = Finish(kind=FinishKind.CORD_CASING, width=brief.number("casing"), turn_under=brief.number("casing_turn_under"))
     skirt = rectangle(
         "second skirt",
         long,
@@ -112,11 +101,7 @@ def _with_skirt(cover: Cover, body: Drum, brief: Brief, ring: Worked) -> Cover:
         top=brief.seam,
         left=seam(brief.choices.closing_allowance),
         names={"top": "lid edge", "bottom": "casing edge", "left": "close a", "right": "close b"},
-        sources={
-            "bottom": "cover.options.casing",
-            "left": "cover.closing_allowance",
-            "right": "cover.closing_allowance",
-        },
+        sources={"bottom": "cover.options.casing", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
         note=f"hangs {brief.picked('skirt_hangs')} the wall",
     )
     limit = brief.choices.cloth.gather_limit
@@ -133,9 +118,7 @@ def _with_skirt(cover: Cover, body: Drum, brief: Brief, ring: Worked) -> Cover:
     )
     findings = list(cover.findings)
     if ratio > limit * (1.0 + 1e-9):
-        remedy = Remedy(
-            "Draw it in only as far as the cloth gathers", (Change("cover.options.draw", round(least + 0.5)),)
-        )
+        remedy = Remedy("Draw it in only as far as the cloth gathers", (Change("cover.options.draw", round(least + 0.5)),))
         text = (
             f"Drawing {long.value:.0f} mm of casing in to {drawn_to:.0f} gathers it {ratio:.2f} : 1; this cloth closes to {limit:g} : 1 at "
             f"best, so the cord cannot close below {least:.0f}."
@@ -149,11 +132,7 @@ def _with_skirt(cover: Cover, body: Drum, brief: Brief, ring: Worked) -> Cover:
             ring=True,
             easier="skirt_sew_length",
         ),
-        Seam(
-            "close the second skirt",
-            (Run("second skirt", "close a"),),
-            (Run("second skirt", "close b", reversed=True),),
-        ),
+        Seam("close the second skirt", (Run("second skirt", "close a"),), (Run("second skirt", "close b", reversed=True),)),
     )
     return replace(
         cover,
@@ -165,10 +144,5 @@ def _with_skirt(cover: Cover, body: Drum, brief: Brief, ring: Worked) -> Cover:
 
 
 SCHEME = Scheme(
-    "wall-and-lid",
-    "Wall and lid",
-    "A disc on top and one strip around, closed in a seam.",
-    ("drum",),
-    OPTIONS,
-    draft,
+    "wall-and-lid", "Wall and lid", "A disc on top and one strip around, closed in a seam.", ("drum",), OPTIONS, draft
 )

@@ -25,20 +25,13 @@ def draft(body: Box, brief: Brief) -> Cover:
 
     # Panels
     a = brief.seam
-    x, y = (
-        checked(top_long, "the length of the top", "panels.top"),
-        checked(top_wide, "the width of the top", "panels.top"),
-    )
+    x, y = (checked(top_long, "the length of the top", "panels.top"), checked(top_wide, "the width of the top", "panels.top"))
     points = [(0.0, 0.0), (x, 0.0), (x, y), (x / 2.0, y), (0.0, y)]
     names = ("front", "right", "back right", "back left", "left")
     edges = tuple(Edge(name, line(points[i], points[(i + 1) % 5]), a) for i, name in enumerate(names))
     side = (a, "cover.seam_allowance")
     top = outline(
-        "top",
-        edges,
-        top_long,
-        top_wide,
-        cut=(with_allowances(top_long, side, side), with_allowances(top_wide, side, side)),
+        "top", edges, top_long, top_wide, cut=(with_allowances(top_long, side, side), with_allowances(top_wide, side, side))
     )
     wall = rectangle(
         "wall",
@@ -69,9 +62,7 @@ def draft(body: Box, brief: Brief) -> Cover:
             kind=SeamKind.FELLED,
             easier="wall_finished_length",
         ),
-        Seam(
-            "close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED
-        ),
+        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
     )
     passes = inside(brief, ring, CORNERED)
     return Cover(

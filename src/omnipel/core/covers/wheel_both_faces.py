@@ -17,9 +17,7 @@ from omnipel.core.forms.wheel import Wheel
 from omnipel.core.working import Worked, formula, worked
 
 OPTIONS = (
-    length(
-        "flat", "height of the flat", 25.0, "Keeps the cloth off the ground, where it would wick and wear.", 0.0, 2000.0
-    ),
+    length("flat", "height of the flat", 25.0, "Keeps the cloth off the ground, where it would wick and wear.", 0.0, 2000.0),
     length("hub_clearance", "clearance at the hub", 10.0, "Lets the bound edge slip over flanges.", 0.0, 200.0),
     length("flap", "width of the flap under the slit", 60.0, "", 20.0, 400.0),
 )
@@ -40,17 +38,12 @@ def draft(body: Wheel, brief: Brief) -> Cover:
     arc = brief.size(
         "arc",
         formula(
-            "arc left",
-            2.0 * r * (math.pi - phi),
-            "2r(π − φ), φ = acos((r − k)/r)",
-            (radius, 2.0 * (math.pi - phi) + 2.0 * bend),
+            "arc left", 2.0 * r * (math.pi - phi), "2r(π − φ), φ = acos((r − k)/r)", (radius, 2.0 * (math.pi - phi) + 2.0 * bend)
         ),
     )
     brief.size("flat_finished", formula("flat", 2.0 * r * math.sin(phi), "2r sin φ", (radius, 2.0 * math.sin(phi))))
     wide = brief.size("boxing_finished_width", body.width + u * 2.0)
-    hub_half = (body.hub / 2.0 if body.hub else body.girth / (12.0 * math.pi)) + brief.length(
-        "hub_clearance", "hub clearance"
-    )
+    hub_half = (body.hub / 2.0 if body.hub else body.girth / (12.0 * math.pi)) + brief.length("hub_clearance", "hub clearance")
     hub = brief.size("hub_radius", hub_half)
     slit = brief.size("slit_length", radius - worked("flat", k, "cover.options.flat") - hub)
     if slit.value <= 0.0:
@@ -58,9 +51,7 @@ def draft(body: Wheel, brief: Brief) -> Cover:
 
     # Panels
     plain = _face("outer face", radius, phi, a, hem, ())
-    opening = Figure(
-        "hub opening", arc_about((0.0, 0.0), hub.value, 0.0, 2.0 * math.pi).points(), MarkKind.CUT_OUT, closed=True
-    )
+    opening = Figure("hub opening", arc_about((0.0, 0.0), hub.value, 0.0, 2.0 * math.pi).points(), MarkKind.CUT_OUT, closed=True)
     cut = Figure("slit", line((0.0, -hub.value), (0.0, -(r - k))).points(), MarkKind.CUT_OUT)
     axle = _face("axle face", radius, phi, a, hem, (opening, cut))
     boxing = rectangle(
@@ -133,6 +124,4 @@ def _face(name: str, radius: Worked, phi: float, a: Finish, hem: Finish, figures
     return outline(name, (Edge("rim", rim, a), flat), figures=figures, sizes={"radius": radius})
 
 
-SCHEME = Scheme(
-    "wheel-both-faces", "Wheel, both faces", "Two discs and a boxing, slit at the axle.", ("wheel",), OPTIONS, draft
-)
+SCHEME = Scheme("wheel-both-faces", "Wheel, both faces", "Two discs and a boxing, slit at the axle.", ("wheel",), OPTIONS, draft)

@@ -17,9 +17,7 @@ from omnipel.core.working import worked
 OPTIONS = (
     length("depth", "depth of the boxing", 0.0, "0: the width of the tread and 60 more, to reach behind it."),
     length("overlap", "overlap of the strip's ends", 40.0, "The ends lap where the cord comes out.", 0.0, 300.0),
-    share(
-        "drawn_share", "of the cord drawn out", 0.4, "30 to 50 %: less hangs loose, more will not gather.", 0.05, 0.6
-    ),
+    share("drawn_share", "of the cord drawn out", 0.4, "30 to 50 %: less hangs loose, more will not gather.", 0.05, 0.6),
     length("cord", "cord diameter", 5.0, "", 1.0, 20.0),
     length("casing_turn_under", "casing turn-under", 10.0, "", 0.0, 60.0),
     length("tails", "each cord tail", 100.0, "", 0.0, 1000.0),
@@ -34,9 +32,7 @@ def draft(body: Wheel, brief: Brief) -> Cover:
     radius = brief.size("disc_sew_radius", body.girth / (2.0 * math.pi) + u)
     ring = brief.size("boxing_sew_length", (body.girth / (2.0 * math.pi) + u) * (2.0 * math.pi))
     chosen = brief.length("depth", "depth")
-    depth = brief.size(
-        "boxing_finished_width", chosen if chosen.value else body.width + u + worked("reach behind", 60.0)
-    )
+    depth = brief.size("boxing_finished_width", chosen if chosen.value else body.width + u + worked("reach behind", 60.0))
     overlap = brief.length("overlap", "overlap")
     strip = ring + overlap
 
@@ -45,15 +41,9 @@ def draft(body: Wheel, brief: Brief) -> Cover:
     face = disc("disc", radius, brief.seam)
     x, lap, y = strip.value, overlap.value, depth.value
     points = [(0.0, 0.0), (x, 0.0), (x, y), (lap, y), (0.0, y)] if lap else [(0.0, 0.0), (x, 0.0), (x, y), (0.0, y)]
-    names = (
-        ["casing edge", "end b", "disc edge", "lap edge", "end a"]
-        if lap
-        else ["casing edge", "end b", "disc edge", "end a"]
-    )
+    names = ["casing edge", "end b", "disc edge", "lap edge", "end a"] if lap else ["casing edge", "end b", "disc edge", "end a"]
     finishes = {"casing edge": casing, "end a": ends, "end b": ends, "disc edge": brief.seam, "lap edge": brief.seam}
-    edges = tuple(
-        edge(name, line(points[i], points[(i + 1) % len(points)]), finishes[name]) for i, name in enumerate(names)
-    )
+    edges = tuple(edge(name, line(points[i], points[(i + 1) % len(points)]), finishes[name]) for i, name in enumerate(names))
     cut_long = with_allowances(strip, (ends, "cover.hem"), (ends, "cover.hem"))
     boxing = outline(
         "boxing",

@@ -112,9 +112,7 @@ class Trace:
         steps = np.diff(self.vertices, axis=0)
         across = steps[:-1, 0] * steps[1:, 1] - steps[:-1, 1] * steps[1:, 0]
         along = (steps[:-1] * steps[1:]).sum(axis=1)
-        return bool(
-            len(steps) and np.all(np.hypot(*steps.T) > 0.0) and np.all(np.abs(np.arctan2(across, along)) < CORNER_ANGLE)
-        )
+        return bool(len(steps) and np.all(np.hypot(*steps.T) > 0.0) and np.all(np.abs(np.arctan2(across, along)) < CORNER_ANGLE))
 
     @property
     def start(self) -> tuple[float, float]:
@@ -129,9 +127,7 @@ class Trace:
     def at(self, fraction: float) -> tuple[float, float]:
         """The point at a fraction of the length."""
         run = fraction * self.length
-        return float(np.interp(run, self.runs, self.vertices[:, 0])), float(
-            np.interp(run, self.runs, self.vertices[:, 1])
-        )
+        return float(np.interp(run, self.runs, self.vertices[:, 0])), float(np.interp(run, self.runs, self.vertices[:, 1]))
 
     def heading_at(self, fraction: float) -> float:
         """Direction of the segment at a fraction of the length, radians."""

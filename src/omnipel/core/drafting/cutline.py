@@ -44,11 +44,7 @@ class _Key:
         return id(self.panel.edges)
 
     def __eq__(self, other: object) -> bool:
-        return (
-            isinstance(other, _Key)
-            and self.panel.edges is other.panel.edges
-            and self.panel.mitred == other.panel.mitred
-        )
+        return isinstance(other, _Key) and self.panel.edges is other.panel.edges and self.panel.mitred == other.panel.mitred
 
 
 def cut_line(panel: Panel) -> Points:
@@ -132,9 +128,7 @@ def _square(before: Edge, after: Edge, turn: float) -> Points:
     if meeting is not None and math.dist(meeting, vertex) <= reach + SAME_POINT:
         return np.array([meeting])
     run = max(a, b)
-    return np.array(
-        [(p[0] + run * math.cos(h), p[1] + run * math.sin(h)), (q[0] - run * math.cos(k), q[1] - run * math.sin(k))]
-    )
+    return np.array([(p[0] + run * math.cos(h), p[1] + run * math.sin(h)), (q[0] - run * math.cos(k), q[1] - run * math.sin(k))])
 
 
 def _without_mitres(ring: Points, edges: Sequence[Edge]) -> Points:
@@ -151,9 +145,7 @@ def _without_mitres(ring: Points, edges: Sequence[Edge]) -> Points:
         reach = 2.0 * MITRE_REACH * max(before.finish.allowance, after.finish.allowance)
         away, across = np.array([math.cos(out), math.sin(out)]), np.array([-math.sin(out), math.cos(out)])
         on_cut = np.array(vertex) + spare * away
-        whole = whole.difference(
-            shapely.Polygon([on_cut - reach * across, on_cut + reach * across, on_cut + reach * away])
-        )
+        whole = whole.difference(shapely.Polygon([on_cut - reach * across, on_cut + reach * across, on_cut + reach * away]))
     return _ring(whole)
 
 
@@ -180,10 +172,7 @@ def _reflected(hem: Edge, neighbour: Edge, hem_first: bool) -> Points:
 
     def beyond(depth: float) -> Point:
         shift = drift * (depth if depth <= folded else 2.0 * folded - depth)
-        return (
-            crossing[0] + shift * along[0] + depth * out[0],
-            crossing[1] + shift * along[1] + depth * out[1],
-        )
+        return (crossing[0] + shift * along[0] + depth * out[0], crossing[1] + shift * along[1] + depth * out[1])
 
     depths = [0.0, folded] if deep <= folded else [0.0, folded, deep]
     return np.array([beyond(depth) for depth in depths])
@@ -236,9 +225,7 @@ def _strip(edge: Edge, allowance: float) -> BaseGeometry:
     if isinstance(curve, Arc) and 1.0 + curve.curvature * allowance > 0.0:
         return shapely.Polygon(np.concatenate((curve.points(), curve.offset(allowance).points()[::-1]))).buffer(0)
     # Negative: to the right of travel. Mitred joins keep a traced corner sharp on the cut line.
-    return shapely.LineString(curve.points()).buffer(
-        -allowance, single_sided=True, join_style="mitre", mitre_limit=MITRE_REACH
-    )
+    return shapely.LineString(curve.points()).buffer(-allowance, single_sided=True, join_style="mitre", mitre_limit=MITRE_REACH)
 
 
 def _without_doubles(ring: Points) -> Points:

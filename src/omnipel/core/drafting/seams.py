@@ -7,14 +7,7 @@ from enum import StrEnum
 
 from omnipel.core.drafting.curves import Arc
 from omnipel.core.drafting.panel import Edge, MarkKind, Notch, Panel
-from omnipel.core.tolerances import (
-    CLIP_RADIUS,
-    CLIP_RADIUS_TIGHT,
-    CLIP_SPACING,
-    CLIP_SPACING_TIGHT,
-    NOTCH_SPACING,
-    SEAM,
-)
+from omnipel.core.tolerances import CLIP_RADIUS, CLIP_RADIUS_TIGHT, CLIP_SPACING, CLIP_SPACING_TIGHT, NOTCH_SPACING, SEAM
 
 
 class SeamKind(StrEnum):
@@ -148,9 +141,7 @@ def match_fractions(seam: Seam, panels: Mapping[str, Panel]) -> list[float]:
     return full if seam.ring else [fraction for fraction in full if near < fraction < 1.0 - near]
 
 
-def with_marks(
-    panels: Sequence[Panel], walked: Sequence[Trued], clips: ClipSchool = ClipSchool.STRAIGHT
-) -> tuple[Panel, ...]:
+def with_marks(panels: Sequence[Panel], walked: Sequence[Trued], clips: ClipSchool = ClipSchool.STRAIGHT) -> tuple[Panel, ...]:
     """The panels with the match marks and relief clips of their seams."""
     by_name = {panel.name: panel for panel in panels}
     notches: dict[str, dict[tuple[str, float, str], Notch]] = {panel.name: {} for panel in panels}
@@ -167,9 +158,7 @@ def with_marks(
                     continue  # the corner itself is the mark
                 key = (run.edge, round(fraction, 6), "")
                 known = notches[run.panel].get(key)
-                words = (
-                    f"{known.label}/{mark.label}" if known and mark.label not in known.label.split("/") else mark.label
-                )
+                words = f"{known.label}/{mark.label}" if known and mark.label not in known.label.split("/") else mark.label
                 notches[run.panel][key] = Notch(run.edge, fraction, words)
         for run, notch in _clips(trued, by_name, clips):
             notches[run.panel].setdefault((run.edge, round(notch.fraction, 6), "clip"), notch)

@@ -148,15 +148,10 @@ def sector(
     left = line(top.end, bottom.start)
     panel_edges = tuple(
         Edge(edge_name, curve, finish)
-        for edge_name, curve, finish in zip(
-            names, (bottom, right, top, left), (inside, sides, outside, sides), strict=True
-        )
+        for edge_name, curve, finish in zip(names, (bottom, right, top, left), (inside, sides, outside, sides), strict=True)
     )
     return outline(
-        name,
-        panel_edges,
-        sizes={"lower edge": inner, "upper edge": outer, "slant": height, **more.pop("sizes", {})},
-        **more,
+        name, panel_edges, sizes={"lower edge": inner, "upper edge": outer, "slant": height, **more.pop("sizes", {})}, **more
     )
 
 

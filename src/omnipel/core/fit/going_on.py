@@ -80,15 +80,9 @@ def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma
     variance = math.fsum(parts.values())
     sigma = math.sqrt(variance)
     # Standard normal distribution function; without any spread the answer is yes or no.
-    chance = (
-        0.5 * math.erfc(-tightest.slack.value / (sigma * math.sqrt(2.0)))
-        if sigma
-        else float(tightest.slack.value >= 0.0)
-    )
+    chance = 0.5 * math.erfc(-tightest.slack.value / (sigma * math.sqrt(2.0))) if sigma else float(tightest.slack.value >= 0.0)
     ranked = tuple(
-        sorted(
-            ((name, part / variance if variance else 0.0) for name, part in parts.items()), key=lambda pair: -pair[1]
-        )
+        sorted(((name, part / variance if variance else 0.0) for name, part in parts.items()), key=lambda pair: -pair[1])
     )
     by_reading = [name for name, part in ranked if name != "sewing" and part > 0.0]
     return Fit(slacks, tightest, sigma, chance, by_reading[0] if by_reading else "", ranked)

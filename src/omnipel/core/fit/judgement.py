@@ -28,9 +28,7 @@ WANTED_CLEARANCE = 8.0
 """What a remedy for a tight cover aims at: comfortably over tight, far from flapping."""
 
 
-def judge(
-    job: Job, body: Body | None, cover: Cover | None, seams: Sequence[Trued], fit: Fit | None
-) -> tuple[Finding, ...]:
+def judge(job: Job, body: Body | None, cover: Cover | None, seams: Sequence[Trued], fit: Fit | None) -> tuple[Finding, ...]:
     """Everything there is to say about a draft, stops first."""
     found = [*_readings(job), *(body.checks if body else ())]
     if cover is not None:
@@ -71,9 +69,7 @@ def _hems(job: Job) -> Iterator[Finding]:
             "The drop seems to hold the hem already; it would be added a second time."
         )
         shorter = replace(drop, repeats=tuple(mm - hem for mm in drop.repeats))
-        remedy = Remedy(
-            f"Take the hem off the drop: {_fmt(job, drop.value - hem)}", (Change("readings.drop", shorter),)
-        )
+        remedy = Remedy(f"Take the hem off the drop: {_fmt(job, drop.value - hem)}", (Change("readings.drop", shorter),))
         yield Finding("hem-counted-twice", Severity.LOOK, text, "readings.drop", (remedy,))
 
 
@@ -101,14 +97,10 @@ def _sticks_out(job: Job, cover: Cover) -> Iterator[Finding]:
         if thing.treatment is Treatment.BELOW and drop is not None:
             most = thing.from_top - thing.size / 2.0 - BELOW_ROOM
             if drop.value > most > 0.0:
-                text = (
-                    f"The cover reaches {_fmt(job, drop.value)} down, over the {thing.name} that is to stay below it."
-                )
+                text = f"The cover reaches {_fmt(job, drop.value)} down, over the {thing.name} that is to stay below it."
                 shorter = Reading(place="drop", repeats=(most,), note=f"ends above the {thing.name}")
                 act = Change("readings.drop", shorter) if job.reading("drop") else Change("readings", shorter, Act.ADD)
-                yield Finding(
-                    "covers-too-far", Severity.LOOK, text, where, (Remedy(f"Drop {_fmt(job, most)}", (act,)), forget)
-                )
+                yield Finding("covers-too-far", Severity.LOOK, text, where, (Remedy(f"Drop {_fmt(job, most)}", (act,)), forget))
         if thing.treatment is Treatment.COVER and job.thing.form not in GROWN_FORMS:
             text = f"The {thing.name} is to be covered over: take the girths of a {job.thing.form} over it, for its reach is not added."
             yield Finding("sticks-out-unreckoned", Severity.LOOK, text, where, (forget,))
@@ -143,10 +135,7 @@ def _fit(job: Job, fit: Fit | None) -> Iterator[Finding]:
         yield Finding("flaps", Severity.LOOK, text, where, _widen(job, fit, WANTED_CLEARANCE + 4.0))
     if slack >= 0.0 and fit.chance < SURE_CHANCE:
         most = f" Most of it comes from the {fit.matters_most}: measure it again." if fit.matters_most else ""
-        text = (
-            f"The chance that it goes on is {fit.chance:.0%}: slack {_fmt(job, slack)}, spread "
-            f"{_fmt(job, fit.sigma)}.{most}"
-        )
+        text = f"The chance that it goes on is {fit.chance:.0%}: slack {_fmt(job, slack)}, spread {_fmt(job, fit.sigma)}.{most}"
         needed = 1.645 * fit.sigma / fit.tightest.turns
         place = f"readings.{fit.matters_most}" if fit.matters_most else where
         yield Finding("chance-low", Severity.LOOK, text, place, _widen(job, fit, max(WANTED_CLEARANCE, needed + 1.0)))
@@ -223,9 +212,7 @@ def _seams(job: Job, seams: Sequence[Trued]) -> Iterator[Finding]:
         elif easier:
             remedies.append(_follow(trued, easier))
         others = [
-            Remedy(
-                f"Drop {o.size.replace('_', ' ')} set by hand", (Change(f"cover.overrides.{o.size}", act=Act.REMOVE),)
-            )
+            Remedy(f"Drop {o.size.replace('_', ' ')} set by hand", (Change(f"cover.overrides.{o.size}", act=Act.REMOVE),))
             for o in job.cover.overrides
             if o.size != easier
         ]

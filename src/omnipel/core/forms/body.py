@@ -150,9 +150,7 @@ def grown(
         ends = [np.array([x, y]) + away * reach + along * side * half for side in (-1.0, 1.0)]
         wider = shapely.MultiPoint(np.vstack((shapely.get_coordinates(hull), *ends))).convex_hull
         more = wider.length - hull.length
-        total = total + worked(
-            f"over the {thing.name}", more, f"thing.sticks_out.{thing.name}.reach", "taut tape over its end"
-        )
+        total = total + worked(f"over the {thing.name}", more, f"thing.sticks_out.{thing.name}.reach", "taut tape over its end")
         hull = wider
     return total
 

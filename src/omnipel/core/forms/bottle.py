@@ -36,13 +36,7 @@ class Bottle:
         r, n = self.girth.value / (2 * math.pi), self.neck.value / (2 * math.pi)
         h, at = self.height.value, self.neck_height.value
         return loft(
-            [
-                ring(r, 0.0, 36),
-                ring(r, at * 0.72, 36),
-                ring((r + n) / 1.9, at * 0.9, 36),
-                ring(n, at, 36),
-                ring(n, h, 36),
-            ]
+            [ring(r, 0.0, 36), ring(r, at * 0.72, 36), ring((r + n) / 1.9, at * 0.9, 36), ring(n, at, 36), ring(n, h, 36)]
         )
 
     def tape(self, place: str) -> Solid:
@@ -69,22 +63,14 @@ def measure(taken: Taken, thing: Thing) -> Bottle:
         MissingReading: a needed one has not been taken.
         Impossible: the neck is higher than the bottle or wider than its belly.
     """
-    girth, height, at, neck, across = (
-        taken["girth"],
-        taken["height"],
-        taken["neck_height"],
-        taken["neck"],
-        taken.get("across"),
-    )
+    girth, height, at, neck, across = (taken["girth"], taken["height"], taken["neck_height"], taken["neck"], taken.get("across"))
     if at.value > height.value:
         raise Impossible("the neck is higher than the bottle", "readings.neck_height")
     if neck.value > girth.value:
         raise Impossible("the neck is wider than the belly", "readings.neck")
     found = disagreement(girth, across, "across") if across else None
     # The sleeve is pulled up from below: the bottom is what comes first.
-    return Bottle(
-        girth, height, at, neck, (Section(0.0, girth), Section(height.value, girth)), (found,) if found else ()
-    )
+    return Bottle(girth, height, at, neck, (Section(0.0, girth), Section(height.value, girth)), (found,) if found else ())
 
 
 FORM = Form("bottle", "Bottle", "A round body with a neck: flagon, jug, gas bottle.", always(*WANTED), measure)

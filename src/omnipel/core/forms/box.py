@@ -33,26 +33,13 @@ PATH_SPARE = 6.0
 
 WANTED = (
     Wanted(
-        "length",
-        "length",
-        "Along the front, left to right, at the widest; over everything that sticks out to the sides.",
-        512.0,
+        "length", "length", "Along the front, left to right, at the widest; over everything that sticks out to the sides.", 512.0
     ),
     Wanted("width", "width", "From front to back at the deepest.", 287.0),
     Wanted("height", "height", "From the table or ground to the highest point.", 633.0),
+    Wanted("drop", "drop", "From the top down to where the cover shall end, when it ends above the table.", 600.0, needed=False),
     Wanted(
-        "drop",
-        "drop",
-        "From the top down to where the cover shall end, when it ends above the table.",
-        600.0,
-        needed=False,
-    ),
-    Wanted(
-        "path",
-        "over the top",
-        "From the table up the front, over the top and down the back to the table.",
-        1540.0,
-        needed=False,
+        "path", "over the top", "From the table up the front, over the top and down the back to the table.", 1540.0, needed=False
     ),
     Wanted(
         "front_height",
@@ -62,11 +49,7 @@ WANTED = (
         needed=False,
     ),
     Wanted(
-        "girth",
-        "girth",
-        "Around, level, over everything that sticks out. A check on length and width.",
-        1598.0,
-        needed=False,
+        "girth", "girth", "Around, level, over everything that sticks out. A check on length and width.", 1598.0, needed=False
     ),
 )
 
@@ -96,9 +79,7 @@ class Box:
         body = loft([low, high])
         for thing in self.sticks_out:
             x, y, out = on_front(thing, -self.width.value / 2.0)
-            body += block(
-                (x, y, h - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.name}"
-            )
+            body += block((x, y, h - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.name}")
         return body
 
     def tape(self, place: str) -> Solid:
@@ -117,9 +98,7 @@ class Box:
             case "drop":
                 return np.array([(x * 0.6, -y * 1.02, front), (x * 0.6, -y * 1.02, max(0.0, h - self.drop.value))])
             case "path":
-                return np.array(
-                    [(0.0, -y * 1.02, 0.0), (0.0, -y * 1.02, front), (0.0, y, h * 1.01), (0.0, y * 1.02, 0.0)]
-                )
+                return np.array([(0.0, -y * 1.02, 0.0), (0.0, -y * 1.02, front), (0.0, y, h * 1.01), (0.0, y * 1.02, 0.0)])
             case "girth":
                 return level_path(rectangle_section(2 * x, 2 * y), front * 0.5)
         return np.empty((0, 3))
@@ -156,11 +135,7 @@ def measure(taken: Taken, thing: Thing) -> Box:
     deepest = max(height.value, drop.value)
     sections: tuple[Section, ...] = (Section(0.0, plain_girth), Section(deepest, plain_girth))
     if front and height.value - front.value > 1.0:  # the top slopes: at its ridge there is only the length, twice
-        sections = (
-            Section(0.0, length * 2.0),
-            Section(height.value - front.value, plain_girth),
-            Section(deepest, plain_girth),
-        )
+        sections = (Section(0.0, length * 2.0), Section(height.value - front.value, plain_girth), Section(deepest, plain_girth))
     plain = Box(length, width, height, drop, path, front, rounding, sections, tuple(checks), thing.sticks_out)
     outline = rectangle_section(length.value, width.value)
     front_y = -width.value / 2.0

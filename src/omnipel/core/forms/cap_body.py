@@ -21,13 +21,7 @@ def wanted(readings: Sequence[Reading]) -> tuple[Wanted, ...]:
     """The rim by girth; straight across does where a tape cannot go around."""
     places = {reading.place for reading in readings}
     return (
-        Wanted(
-            "rim",
-            "rim girth",
-            "Around the outside of the rim, tape flat against its edge.",
-            842.0,
-            "across" not in places,
-        ),
+        Wanted("rim", "rim girth", "Around the outside of the rim, tape flat against its edge.", 842.0, "across" not in places),
         Wanted(
             "across",
             "across the rim",
@@ -36,13 +30,7 @@ def wanted(readings: Sequence[Reading]) -> tuple[Wanted, ...]:
             False,
         ),
         Wanted("height", "height", "From the table to the rim.", 190.0, needed=False),
-        Wanted(
-            "below",
-            "girth below the rim",
-            "Around, just below the rim, where the elastic shall hold.",
-            800.0,
-            needed=False,
-        ),
+        Wanted("below", "girth below the rim", "Around, just below the rim, where the elastic shall hold.", 800.0, needed=False),
     )
 
 
@@ -65,9 +53,7 @@ class CapBody:
         """Its surface."""
         r, h = self.diameter.value / 2.0, self.height.value
         under = self.below.value / (2.0 * math.pi) if self.below else r * BELOW_RIM
-        return loft(
-            [ring(under * 0.72, 0.0), ring(under, h * 0.55), ring(under, h * 0.9), ring(r, h * 0.92), ring(r, h)]
-        )
+        return loft([ring(under * 0.72, 0.0), ring(under, h * 0.55), ring(under, h * 0.9), ring(r, h * 0.92), ring(r, h)])
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""
@@ -99,6 +85,4 @@ def measure(taken: Taken, thing: Thing) -> CapBody:
     return CapBody(rim, height, below, (Section(0.0, rim),), (found,) if found else ())
 
 
-FORM = Form(
-    "cap-body", "Bowl or crock", "Open at the top: what counts is the rim. Bowl, crock, jar, pan.", wanted, measure
-)
+FORM = Form("cap-body", "Bowl or crock", "Open at the top: what counts is the rim. Bowl, crock, jar, pan.", wanted, measure)

@@ -16,11 +16,7 @@ WANTED = (
     Wanted("height", "height", "From the table to the top, without the handle.", 330.0),
     Wanted("handle", "handle", "Along the handle, end to end: this much of the top seam stays open.", 120.0),
     Wanted(
-        "girth",
-        "girth over the clips",
-        "Around, level, over clips and latches; the largest girth wins.",
-        1230.0,
-        needed=False,
+        "girth", "girth over the clips", "Around, level, over clips and latches; the largest girth wins.", 1230.0, needed=False
     ),
 )
 
@@ -48,11 +44,7 @@ class Case:
         outline, h = rectangle_section(self.length.value, self.width.value), self.height.value
         grip = self.handle.value
         handle = block(
-            (0.0, -self.width.value * 0.04, h + grip * 0.09),
-            1.5707963267948966,
-            self.width.value * 0.08,
-            grip,
-            grip * 0.18,
+            (0.0, -self.width.value * 0.04, h + grip * 0.09), 1.5707963267948966, self.width.value * 0.08, grip, grip * 0.18
         )
         return loft([level(outline, 0.0), level(outline, h)]) + handle
 
@@ -84,6 +76,4 @@ def measure(taken: Taken, thing: Thing) -> Case:
     return Case(made.length, made.width, made.height, made.handle, made.girth, sections)
 
 
-FORM = Form(
-    "case", "Case", "A box carried by its handle, covered all round: pump case, tool case.", always(*WANTED), measure
-)
+FORM = Form("case", "Case", "A box carried by its handle, covered all round: pump case, tool case.", always(*WANTED), measure)

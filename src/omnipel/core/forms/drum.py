@@ -21,11 +21,7 @@ WANTED = (
     Wanted("drop", "drop", "From the top edge straight down to where the cover shall end.", 655.0),
     Wanted("height", "height", "From the ground to the top edge.", 720.0, needed=False),
     Wanted(
-        "across",
-        "across",
-        "Straight across the top, rim to rim, through the middle. A check on the girth.",
-        560.0,
-        needed=False,
+        "across", "across", "Straight across the top, rim to rim, through the middle. A check on the girth.", 560.0, needed=False
     ),
 )
 
@@ -74,11 +70,7 @@ class Drum:
             case "girth":
                 return closed(ring(r * 1.01, top - self.drop.value / 2.0))
             case "drop":
-                return np.array([(r * 0.5, -r * 0.87, top), (r * 0.5, -r * 0.87, top - self.drop.value)]) * (
-                    1.01,
-                    1.01,
-                    1.0,
-                )
+                return np.array([(r * 0.5, -r * 0.87, top), (r * 0.5, -r * 0.87, top - self.drop.value)]) * (1.01, 1.01, 1.0)
             case "height":
                 return np.array([(r * 1.03, 0.0, 0.0), (r * 1.03, 0.0, top)])
             case "across":
@@ -103,19 +95,10 @@ def measure(taken: Taken, thing: Thing) -> Drum:
     circle = ring(radius, 0.0, 180)[:, :2]
 
     plain = Drum(
-        girth,
-        drop,
-        height,
-        (Section(0.0, girth), Section(max(drop.value, height.value), girth)),
-        tuple(checks),
-        thing.sticks_out,
+        girth, drop, height, (Section(0.0, girth), Section(max(drop.value, height.value), girth)), tuple(checks), thing.sticks_out
     )
-    sections = with_bumps(
-        plain.sections, thing.sticks_out, lambda _depth, there: grown(circle, girth, there, plain.around)
-    )
+    sections = with_bumps(plain.sections, thing.sticks_out, lambda _depth, there: grown(circle, girth, there, plain.around))
     return replace(plain, sections=sections)
 
 
-FORM = Form(
-    "drum", "Drum", "Round, the same girth from top to bottom: barrel, extractor, pot, bin.", always(*WANTED), measure
-)
+FORM = Form("drum", "Drum", "Round, the same girth from top to bottom: barrel, extractor, pot, bin.", always(*WANTED), measure)

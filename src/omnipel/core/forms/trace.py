@@ -30,9 +30,7 @@ def ring_of(outline: Outline) -> Points:
     polygon = shapely.Polygon(points)
     if not polygon.is_valid:
         reason = shapely.is_valid_reason(polygon)
-        raise Impossible(
-            f"the traced outline crosses itself near {reason.partition('[')[2].rstrip(']') or reason} mm", WHERE
-        )
+        raise Impossible(f"the traced outline crosses itself near {reason.partition('[')[2].rstrip(']') or reason} mm", WHERE)
     if polygon.area < SHORTEST:
         raise Impossible("the traced outline holds no area", WHERE)
     if not polygon.exterior.is_ccw:

@@ -45,8 +45,7 @@ class Traced:
         right = np.column_stack((np.full(len(ring), half), ring[:, 0] - deep, ring[:, 1]))
         left = right * (-1.0, 1.0, 1.0)
         quads = [
-            Face(np.array([right[i], left[i], left[(i + 1) % len(ring)], right[(i + 1) % len(ring)]]))
-            for i in range(len(ring))
+            Face(np.array([right[i], left[i], left[(i + 1) % len(ring)], right[(i + 1) % len(ring)]])) for i in range(len(ring))
         ]
         return Mesh((Face(right), Face(left[::-1]), *quads))
 
@@ -76,9 +75,7 @@ def measure(taken: Taken, thing: Thing) -> Traced:
     checks = []
     if height is not None and abs(height.value - ring[:, 1].max()) > 0.02 * height.value:
         checks.append(
-            differs(
-                f"The height reads {height.value:.0f} mm, but the tracing is {ring[:, 1].max():.0f} high.", "height"
-            )
+            differs(f"The height reads {height.value:.0f} mm, but the tracing is {ring[:, 1].max():.0f} high.", "height")
         )
     high = float(ring[:, 1].max())
     sections = tuple(

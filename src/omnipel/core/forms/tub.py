@@ -15,13 +15,7 @@ WANTED = (
     Wanted("girth_bottom", "girth at the bottom", "Around, level, at the very bottom.", 1180.0),
     Wanted("girth_top", "girth at the top", "Around, level, at the upper edge.", 1470.0),
     Wanted("height", "height", "Straight up from the ground to the upper edge, not along the side.", 360.0),
-    Wanted(
-        "slant",
-        "along the side",
-        "Along the side from bottom to top. A check on girths and height.",
-        363.0,
-        needed=False,
-    ),
+    Wanted("slant", "along the side", "Along the side from bottom to top. A check on girths and height.", 363.0, needed=False),
 )
 
 
@@ -71,6 +65,4 @@ def measure(taken: Taken, thing: Thing) -> Tub:
     return Tub(low, high, height, (Section(0.0, high), Section(height.value, low)), tuple(checks))
 
 
-FORM = Form(
-    "tub", "Tapered tub", "Round, wider at one end: tub, bucket, flower pot, lampshade.", always(*WANTED), measure
-)
+FORM = Form("tub", "Tapered tub", "Round, wider at one end: tub, bucket, flower pot, lampshade.", always(*WANTED), measure)

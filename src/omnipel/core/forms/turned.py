@@ -131,9 +131,5 @@ def measure(taken: Taken, thing: Thing) -> Turned:
 
 
 FORM = Form(
-    "turned",
-    "Turned body",
-    "Round, its girth changing with height, perhaps domed: settling tank, churn, urn.",
-    wanted,
-    measure,
+    "turned", "Turned body", "Round, its girth changing with height, perhaps domed: settling tank, churn, urn.", wanted, measure
 )

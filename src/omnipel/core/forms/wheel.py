@@ -75,6 +75,4 @@ def measure(taken: Taken, thing: Thing) -> Wheel:
     return Wheel(girth, width, hub, (Section(0.0, girth),), tuple(f for f in found if f))
 
 
-FORM = Form(
-    "wheel", "Wheel", "A disc with a tread: barrow wheel, spare wheel, sorting turntable.", always(*WANTED), measure
-)
+FORM = Form("wheel", "Wheel", "A disc with a tread: barrow wheel, spare wheel, sorting turntable.", always(*WANTED), measure)

@@ -98,12 +98,5 @@ def _moved(item: Item, dx: float, dy: float) -> Item:
     if isinstance(item, Path):
         return Path(item.points + (dx, dy), item.layer, item.closed, item.fill, item.tone, item.ref, item.pairs)
     return Label(
-        (item.at[0] + dx, item.at[1] + dy),
-        item.words,
-        item.size,
-        item.layer,
-        item.anchor,
-        item.angle,
-        item.strong,
-        item.ref,
+        (item.at[0] + dx, item.at[1] + dy), item.words, item.size, item.layer, item.anchor, item.angle, item.strong, item.ref
     )

@@ -19,13 +19,7 @@ NOTCH_DEPTH = 5.0
 
 
 def panel_drawing(
-    panel: Panel,
-    unit: Unit,
-    text: float,
-    *,
-    dimensions: bool = True,
-    notch_labels: bool = True,
-    chord_error: float = CHORD_ERROR,
+    panel: Panel, unit: Unit, text: float, *, dimensions: bool = True, notch_labels: bool = True, chord_error: float = CHORD_ERROR
 ) -> Drawing:
     """Draw one panel. `text` is the height of its letters in mm (on paper 4; on screen what a few pixels measure)."""
     items: list[Item] = [Path(cut_line(panel), Layer.CUT, closed=True, fill=panel.cloth, ref=f"panels.{panel.name}")]
@@ -36,12 +30,7 @@ def panel_drawing(
     ]
     items += [Path(points, Layer.FOLD, ref=f"panels.{panel.name}.{name}") for name, points in fold_lines(panel)]
     items += [
-        Path(
-            f.points,
-            Layer.CUT if f.kind is MarkKind.CUT_OUT else Layer.FIGURE,
-            f.closed,
-            ref=f"panels.{panel.name}.{f.name}",
-        )
+        Path(f.points, Layer.CUT if f.kind is MarkKind.CUT_OUT else Layer.FIGURE, f.closed, ref=f"panels.{panel.name}.{f.name}")
         for f in panel.figures
         if len(f.points)
     ]
@@ -112,9 +101,7 @@ def _plate(panel: Panel, unit: Unit, text: float) -> list[Item]:
                 ref=ref,
             ),
             Path(
-                np.array(
-                    [start + along * head + across * head * 0.5, start, start + along * head - across * head * 0.5]
-                ),
+                np.array([start + along * head + across * head * 0.5, start, start + along * head - across * head * 0.5]),
                 Layer.GRAIN,
                 ref=ref,
             ),
@@ -122,9 +109,7 @@ def _plate(panel: Panel, unit: Unit, text: float) -> list[Item]:
     return items
 
 
-def _fitting(
-    ring: shapely.Polygon, middle: tuple[float, float], letters: int, lines: int, text: float, marked: bool
-) -> float:
+def _fitting(ring: shapely.Polygon, middle: tuple[float, float], letters: int, lines: int, text: float, marked: bool) -> float:
     """The height of letters at which a block of words stays inside the panel and clear of its match marks."""
     room, size = ring.buffer(-1.8 * text) if marked else ring, text
     x, y = middle
@@ -170,13 +155,7 @@ def _dimensions(panel: Panel, unit: Unit, text: float) -> list[Item]:
 
 
 def _dimension(
-    a: tuple[float, float],
-    b: tuple[float, float],
-    towards: tuple[float, float],
-    gap: float,
-    text: float,
-    words: str,
-    ref: str,
+    a: tuple[float, float], b: tuple[float, float], towards: tuple[float, float], gap: float, text: float, words: str, ref: str
 ) -> list[Item]:
     start, end, leader = np.array(a), np.array(b), np.array(towards) * gap * 0.85
     along = (end - start) / (np.hypot(*(end - start)) or 1.0)
@@ -193,11 +172,7 @@ def _dimension(
             Layer.DIMENSION,
             ref=ref,
         ),
-        Path(
-            np.array([end - (along + across * 0.5) * head, end, end - (along - across * 0.5) * head]),
-            Layer.DIMENSION,
-            ref=ref,
-        ),
+        Path(np.array([end - (along + across * 0.5) * head, end, end - (along - across * 0.5) * head]), Layer.DIMENSION, ref=ref),
         Label(at, words, text, Layer.DIMENSION, angle=angle, ref=ref),
     ]
 
@@ -207,9 +182,7 @@ def board(panels: Sequence[Panel], unit: Unit, text: float, aspect: float) -> Dr
     drawings = [panel_drawing(panel, unit, text, chord_error=text * 0.02) for panel in panels]
     boxes = [drawing.bounds for drawing in drawings]
     places = arranged([(x1 - x0, y1 - y0) for x0, y0, x1, y1 in boxes], text * 3.0, aspect)
-    return together(
-        drawing.moved(x - box[0], y - box[1]) for drawing, box, (x, y) in zip(drawings, boxes, places, strict=True)
-    )
+    return together(drawing.moved(x - box[0], y - box[1]) for drawing, box, (x, y) in zip(drawings, boxes, places, strict=True))
 
 
 def arranged(sizes: Sequence[tuple[float, float]], gap: float, aspect: float) -> list[tuple[float, float]]:
@@ -226,9 +199,7 @@ def arranged(sizes: Sequence[tuple[float, float]], gap: float, aspect: float) ->
     return best
 
 
-def _rows(
-    sizes: Sequence[tuple[float, float]], gap: float, width: float
-) -> tuple[list[tuple[float, float]], float, float]:
+def _rows(sizes: Sequence[tuple[float, float]], gap: float, width: float) -> tuple[list[tuple[float, float]], float, float]:
     """Corners, whole width and height of boxes put in rows no wider than `width`; rows stand on their base line."""
     rows: list[list[int]] = [[]]
     x = 0.0

@@ -29,9 +29,7 @@ class View:
         return np.array([[cy, sy, 0.0], [-sy * sp, cy * sp, cp], [sy * cp, -cy * cp, sp]])
 
 
-def sketch(
-    mesh: Mesh, view: View, tape: Solid | None = None, words: str = "", text: float = 12.0, *, over: str = ""
-) -> Drawing:
+def sketch(mesh: Mesh, view: View, tape: Solid | None = None, words: str = "", text: float = 12.0, *, over: str = "") -> Drawing:
     """Draw a mesh, and over it the tape path in focus with start and stop.
 
     Args:
@@ -85,9 +83,7 @@ def _tape(tape: Solid, matrix: NDArray[np.float64], words: str, text: float) -> 
         middle = tape.mean(axis=0) @ matrix.T
         near = flat[:, 2] >= middle[2]
         runs = _runs(near)
-        items: list[Item] = [
-            Path(path[run], Layer.TAPE, ref="near" if near[run[0]] else "far") for run in runs if len(run) > 1
-        ]
+        items: list[Item] = [Path(path[run], Layer.TAPE, ref="near" if near[run[0]] else "far") for run in runs if len(run) > 1]
         lead = path[np.argmax(flat[:, 2])]
         items.append(_label(lead, words, text, below=True))
         return items
@@ -100,17 +96,13 @@ def _tape(tape: Solid, matrix: NDArray[np.float64], words: str, text: float) -> 
     head = text * 0.8
     items.append(
         Path(
-            np.array(
-                [path[-1] - along * head + across * head * 0.5, path[-1], path[-1] - along * head - across * head * 0.5]
-            ),
+            np.array([path[-1] - along * head + across * head * 0.5, path[-1], path[-1] - along * head - across * head * 0.5]),
             Layer.TAPE,
             ref="near",
         )
     )
     items.append(
-        Path(
-            np.array([path[0] - start_across * head * 0.6, path[0] + start_across * head * 0.6]), Layer.TAPE, ref="near"
-        )
+        Path(np.array([path[0] - start_across * head * 0.6, path[0] + start_across * head * 0.6]), Layer.TAPE, ref="near")
     )
     items.append(_label(path[len(path) // 2] if len(path) > 2 else path.mean(axis=0), words, text, below=False))
     return items

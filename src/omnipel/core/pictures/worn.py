@@ -73,9 +73,7 @@ Part = tuple[str, int, Solid]
 
 def _panel(cover: Cover, role: str) -> str:
     """The panel of a role; a side without its own role is the common side."""
-    return cover.roles.get(role) or (
-        cover.roles.get("side", "") if role in ("front", "right", "back", "left", "side") else ""
-    )
+    return cover.roles.get(role) or (cover.roles.get("side", "") if role in ("front", "right", "back", "left", "side") else "")
 
 
 def _girths(cover: Cover) -> list[tuple[float, float]]:
@@ -127,9 +125,7 @@ def _boxed(cover: Cover, length: float, width: float, height: float, front: floa
     if front is not None and cover.roles.get("left") == "end" and cover.roles.get("side") == "gusset":
         high[:2, 2] = front + gap
     names = ("front", "right", "back", "left")
-    parts: list[Part] = [
-        (names[k], 0, np.array([low[k], low[(k + 1) % 4], high[(k + 1) % 4], high[k]])) for k in range(4)
-    ]
+    parts: list[Part] = [(names[k], 0, np.array([low[k], low[(k + 1) % 4], high[(k + 1) % 4], high[k]])) for k in range(4)]
     if (
         "front" in cover.roles and "left" not in cover.roles and "side" not in cover.roles
     ):  # a drape hangs over front and back only
@@ -144,16 +140,10 @@ def _traced(body: Traced, cover: Cover) -> list[Part]:
     if len(ring_) > 80:
         ring_ = ring_[:: len(ring_) // 50]
     middle = (body.ring[:, 0].min() + body.ring[:, 0].max()) / 2.0
-    half = (
-        (cover.profile[0][1].value - 2.0 * float(np.ptp(ring_[:, 0]))) / 4.0
-        if cover.profile
-        else body.width.value / 2.0
-    )
+    half = (cover.profile[0][1].value - 2.0 * float(np.ptp(ring_[:, 0]))) / 4.0 if cover.profile else body.width.value / 2.0
     half = max(half, body.width.value / 2.0 + 1.0)
     own = (ring_[:, 0].min() + ring_[:, 0].max()) / 2.0
-    right = np.column_stack(
-        (np.full(len(ring_), half), ring_[:, 0] - own + middle - body.ring[:, 0].max() / 2.0, ring_[:, 1])
-    )
+    right = np.column_stack((np.full(len(ring_), half), ring_[:, 0] - own + middle - body.ring[:, 0].max() / 2.0, ring_[:, 1]))
     left = right * (-1.0, 1.0, 1.0)
     count = len(right)
     quads: list[Part] = []

@@ -41,20 +41,7 @@ LONGEST_TEXT: Final = 200
 """No length takes more characters; a longer text was pasted by mistake."""
 
 _SAME_SIGN: Final = str.maketrans(
-    {
-        "×": "x",
-        "*": "x",
-        "·": "x",
-        "÷": "/",
-        "⁄": "/",
-        "−": "-",
-        "–": "-",
-        "′": "'",
-        "’": "'",
-        "″": '"',
-        "”": '"',
-        "“": '"',
-    }
+    {"×": "x", "*": "x", "·": "x", "÷": "/", "⁄": "/", "−": "-", "–": "-", "′": "'", "’": "'", "″": '"', "”": '"', "“": '"'}
 )
 _TOKEN: Final = re.compile(
     r"""(?P<space>[ \t]+)
@@ -124,9 +111,7 @@ class _Parser:
         while place < len(text):
             match = _TOKEN.match(text, place)
             if match is None:
-                self.fail(
-                    place + 1, "a number, a fraction, a unit or + − × /", f"'{text[place]}' is not part of a length"
-                )
+                self.fail(place + 1, "a number, a fraction, a unit or + − × /", f"'{text[place]}' is not part of a length")
             tokens.append(_Token(str(match.lastgroup), match.group(), place + 1))
             place = match.end()
         # Spaces only matter inside a mixed number, where "12-5/8" and "12 - 5/8" differ.
@@ -213,13 +198,9 @@ class _Parser:
         if token.kind == "word":
             known = ", ".join(sorted(self.names)[:6])
             self.fail(
-                token.column,
-                f"a number{f' or one of {known}' if known else ''}",
-                f"'{token.text}' is no reading of this job",
+                token.column, f"a number{f' or one of {known}' if known else ''}", f"'{token.text}' is no reading of this job"
             )
-        self.fail(
-            token.column, "a number", f"'{token.text}' stands here" if token.text else "the length ends too early"
-        )
+        self.fail(token.column, "a number", f"'{token.text}' stands here" if token.text else "the length ends too early")
 
     def quantity(self) -> _Value:
         start = self.peek()

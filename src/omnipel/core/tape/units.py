@@ -47,18 +47,10 @@ class Unit(StrEnum):
     @property
     def words(self) -> str:
         """What a person picks in a list."""
-        return (
-            f"inches to 1/{self.denominator}" if self.denominator else {"mm": "millimetres", "cm": "centimetres"}[self]
-        )
+        return f"inches to 1/{self.denominator}" if self.denominator else {"mm": "millimetres", "cm": "centimetres"}[self]
 
 
-NEXT_UNIT: Final = {
-    Unit.MM: Unit.CM,
-    Unit.CM: Unit.INCH_16,
-    Unit.INCH_8: Unit.MM,
-    Unit.INCH_16: Unit.MM,
-    Unit.INCH_32: Unit.MM,
-}
+NEXT_UNIT: Final = {Unit.MM: Unit.CM, Unit.CM: Unit.INCH_16, Unit.INCH_8: Unit.MM, Unit.INCH_16: Unit.MM, Unit.INCH_32: Unit.MM}
 """What one press of the units key turns a unit into."""
 
 

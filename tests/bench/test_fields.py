@@ -1,0 +1,187 @@
+"""Wrong and right input in every kind of field, and the commands that have no station of their own."""
+
+from pathlib import Path
+
+import pytest
+from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
+from PySide6.QtGui import QDropEvent
+from PySide6.QtWidgets import QLineEdit
+from pytestqt.qtbot import QtBot
+from tests.bench.conftest import open_job
+
+from omnipel.bench.commands import COMMANDS
+from omnipel.bench.goto import PickDialog
+from omnipel.bench.look import DARK, LOOK
+from omnipel.bench.window import Window
+from omnipel.core.job import LiningSchool, Shape
+from omnipel.core.tape.readings import Instrument
+from omnipel.shop.document import read
+
+CTRL = Qt.KeyboardModifier.ControlModifier
+
+
+def type_over(qtbot: QtBot, line: QLineEdit, words: str) -> None:
+    """Replace what stands in a line and press Enter."""
+    line.setFocus()
+    line.selectAll()
+    qtbot.keyClicks(line, words)
+    qtbot.keyClick(line, Qt.Key.Key_Return)
+
+
+@pytest.mark.parametrize(
+    ("words", "kept"), [("5", 0.05), ("3,5 %", 0.035), ("sixty", None), ("60", None), ("-1", None), ("nan", None)]
+)
+def test_percent_fields(sample_window: Window, qtbot: QtBot, words: str, kept: float | None) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    field = sample_window.stations["cover"].fields["cover.cloth.shrink_warp"]
+    before = sample_window.session.open_job.cover.cloth.shrink_warp
+    type_over(qtbot, field.focusProxy(), words)
+    assert sample_window.session.open_job.cover.cloth.shrink_warp == pytest.approx(before if kept is None else kept)
+
+
+@pytest.mark.parametrize(("words", "kept"), [("12", 12.0), ("2.5", None), ("900", None), ("many", None), ("-2", None)])
+def test_count_fields(sample_window: Window, qtbot: QtBot, words: str, kept: float | None) -> None:
+    open_job(sample_window, "Settling tank", "cover")
+    field = sample_window.stations["cover"].fields["cover.options.gores"]
+    type_over(qtbot, field.focusProxy(), words)
+    assert sample_window.session.open_job.cover.options["gores"] == (8.0 if kept is None else kept)
+
+
+def test_lists_keep_their_own_kind(sample_window: Window) -> None:
+    open_job(sample_window, "Rain butt", "tape")
+    tape = sample_window.stations["tape"]
+    tape.instrument.activated.emit(tape.instrument.values.index(Instrument.RULE))
+    reading = sample_window.session.open_job.reading(tape.place)
+    assert reading is None or reading.instrument is Instrument.RULE
+    sample_window.show_station("cover")
+    lining = sample_window.stations["cover"].fields["cover.lining.school"]
+    lining.activated.emit(lining.values.index(LiningSchool.BAGGED))
+    assert sample_window.session.open_job.cover.lining.school is LiningSchool.BAGGED
+    assert any(p.name == "lining wall" for p in sample_window.session.draft.panels)  # type: ignore[union-attr]
+
+
+def test_clearance_keeps_its_gap_through_all_three_schools(sample_window: Window) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    school = sample_window.stations["cover"].fields["cover.clearance.school"]
+    sizes = []
+    for i in (1, 2, 0):
+        school.activated.emit(i)
+        sizes.append(sample_window.session.draft.cover.sizes["wall_sew_length"].value)  # type: ignore[union-attr]
+    assert sizes == pytest.approx([sizes[0]] * 3, abs=0.5)
+
+
+def test_repeats_are_left_out_and_removed(sample_window: Window) -> None:
+    open_job(sample_window, "Honey extractor", "tape")
+    tape, session = sample_window.stations["tape"], sample_window.session
+    tape.go_to("girth")
+    tape._leave_out(2, True)
+    assert session.open_job.reading("girth").value == 1763.0  # type: ignore[union-attr]
+    tape._remove(0)
+    girth = session.open_job.reading("girth")
+    assert girth is not None
+    assert girth.repeats == (1764.0, 1673.0, 1763.0)
+    assert girth.left_out == (1,)
+    for _ in range(3):
+        tape._remove(0)
+    assert session.open_job.reading("girth") is None
+    assert "reading-missing" in [f.code for f in session.draft.findings]  # type: ignore[union-attr]
+
+
+def test_no_more_repeats_than_five(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Feed bin", "tape")
+    tape = sample_window.stations["tape"]
+    tape.go_to("girth")
+    for k in range(6):
+        qtbot.keyClicks(tape.field.line, str(1411 + k))
+        qtbot.keyClick(tape.field.line, Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier)
+    assert len(sample_window.session.open_job.reading("girth").repeats) == 5  # type: ignore[union-attr]
+    assert "remove one first" in sample_window.working.text.text()
+
+
+def test_a_feature_is_shaped_and_taken_off(sample_window: Window) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    session = sample_window.session
+    sample_window.stations["cover"].features._add()
+    session.set("cover.features.0.shape", Shape.SLOT, "shape")
+    assert session.open_job.cover.features[0].shape is Shape.SLOT
+    session.undo()
+    session.undo()
+    assert session.open_job.cover.features == ()
+
+
+def test_text_scale_stays_within_its_bounds_and_survives(sample_window: Window, qtbot: QtBot) -> None:
+    for _ in range(12):
+        sample_window.run_command("larger")
+    assert LOOK.scale == 1.6
+    for _ in range(12):
+        sample_window.run_command("smaller")
+    assert LOOK.scale == 0.9
+    assert sample_window.session.store.setting("text scale", "") == "0.9"
+    sample_window.run_command("dark")
+    assert LOOK.colours is DARK
+    assert sample_window.session.store.setting("dark", "") == "yes"
+
+
+def test_every_command_runs_only_when_it_can(sample_window: Window) -> None:
+    for command in COMMANDS:
+        if not command.when(sample_window):
+            sample_window.run_command(command.id)
+            assert sample_window.session.job is None
+    open_job(sample_window, "Rain butt", "tape")
+    assert all(command.when(sample_window) for command in COMMANDS)
+    sample_window.run_command("explain")
+    assert "12 5/8" in sample_window.working.text.text()
+
+
+def test_history_goes_back_to_any_change(sample_window: Window) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    session = sample_window.session
+    for mm in (10.0, 11.0, 13.0):
+        session.set("cover.seam_allowance", mm, f"seam allowance {mm:g}")
+    revisions, position = session.store.history(session.key)  # type: ignore[arg-type]
+    wanted = next(r for r in revisions if r.reason == "seam allowance 10")
+    session.go_to_revision(wanted.number)
+    assert session.open_job.cover.seam_allowance == 10.0
+    assert len(session.store.history(session.key)[0]) == len(revisions)  # type: ignore[arg-type]
+    assert position > wanted.number
+
+
+def test_the_pick_dialog_narrows_and_takes(sample_window: Window, qtbot: QtBot) -> None:
+    dialog = PickDialog(sample_window, "Go", [("girth", 1), ("drop", 2), ("hem and drop", 3)])
+    dialog.show()
+    qtbot.keyClicks(dialog.line, "drop")
+    assert dialog.list.count() == 2
+    qtbot.keyClick(dialog.line, Qt.Key.Key_Down)
+    qtbot.keyClick(dialog.line, Qt.Key.Key_Return)
+    assert dialog.picked == 3
+    dialog.deleteLater()
+
+
+def test_job_files_can_be_dropped_on_the_shelf(sample_window: Window, tmp_path: Path) -> None:
+    from tests.jobs import drum
+
+    from omnipel.shop.document import write
+
+    path = tmp_path / "dropped.omnipel.json"
+    write(drum(), path)
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(path))])
+    copy, left, none = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+    sample_window.shelf.dropEvent(QDropEvent(QPointF(5, 5), copy, data, left, none))
+    assert read(path) in [card.card.job for card in sample_window.shelf.cards]
+
+
+def test_an_outline_is_brought_in_or_refused(sample_window: Window, tmp_path: Path) -> None:
+    open_job(sample_window, "Platform scale", "object")
+    station, before = sample_window.stations["object"], sample_window.session.open_job.thing.outline
+    bad, good = tmp_path / "bad.svg", tmp_path / "good.svg"
+    bad.write_text("nothing")
+    station.bring_outline(bad)
+    assert sample_window.session.open_job.thing.outline == before
+    assert "old outline stays" in sample_window.working.text.text()
+    good.write_text(
+        '<svg xmlns="http://www.w3.org/2000/svg" width="400mm" height="300mm" viewBox="0 0 400 300"><path d="M0 300 H400 V50 L200 0 L0 50 Z"/></svg>'
+    )
+    station.bring_outline(good)
+    assert sample_window.session.open_job.thing.outline != before
+    assert sample_window.session.draft.panels  # type: ignore[union-attr]
