@@ -12,7 +12,7 @@ from tests.bench.conftest import open_job, type_into_focus
 
 from omnipel.bench.commands import COMMANDS
 from omnipel.bench.goto import goals
-from omnipel.bench.look import DARK, LIGHT
+from omnipel.bench.look import DARK, LIGHT, LOOK
 from omnipel.bench.tally import FindingCard
 from omnipel.bench.window import Window
 from omnipel.core.tape.units import Unit
@@ -138,6 +138,13 @@ def test_a_click_on_an_edge_lights_both_sides_of_its_seam(sample_window: Window)
     station.board.clicked.emit("panels.wall.lid edge")
     assert station.board.lit == {"panels.wall.lid edge", "panels.lid.rim"}
     assert station.ledger.chosen == "wall to lid"
+    assert station.where.isVisible()
+    accent = LOOK.colours.accent
+    assert {part for part, colour in station.where.tints.items() if colour.name() == accent} == set(station.where.tints)
+    station.board.clicked.emit("panels.lid")
+    assert {part.split(":")[1] for part, colour in station.where.tints.items() if colour.name() == accent} == {"lid"}
+    station.board.clicked.emit("")
+    assert not station.where.isVisible()
 
 
 def test_pointing_finds_edges_on_the_board(sample_window: Window) -> None:

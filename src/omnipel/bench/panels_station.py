@@ -8,13 +8,16 @@ from omnipel.bench.look import LOOK
 from omnipel.bench.parts import Number, button, column, combo, emptied, label, paint_state, restyle, row, scrolled, surface
 from omnipel.bench.picture import PictureView, pen
 from omnipel.bench.session import Session
+from omnipel.bench.sketchview import SketchView
 from omnipel.bench.tapefield import TapeField
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.findings import Act, Change
+from omnipel.core.forms.mesh import Mesh
 from omnipel.core.job import Override
 from omnipel.core.pictures.drawing import LAYER_WORDS, Layer
 from omnipel.core.pictures.sheet import board
+from omnipel.core.pictures.worn import COVER, worn
 from omnipel.core.working import Worked
 
 
@@ -28,6 +31,8 @@ class PanelsStation(QWidget):
         self.board.pointed.connect(self._pointed)
         self.board.clicked.connect(self._clicked)
         self.key = LayerKey()
+        self.where = SketchView("Where the chosen panels lie on the object")
+        self.where.hide()
         self.ledger = Ledger(session)
         self.ledger.picked.connect(self._seam)
         self.sizes = QGridLayout()
@@ -39,7 +44,10 @@ class PanelsStation(QWidget):
         sizes = QWidget()
         sizes.setLayout(self.sizes)
         print_it = button("Print the pattern…", lambda: session.go.emit("papers"), "main")
-        sheet = surface(column(self.board, self.empty, self.key, margins=4, spacing=2))
+        beside = row(self.board, self.where)
+        beside.setStretch(0, 3)
+        beside.setStretch(1, 1)
+        sheet = surface(column(beside, self.empty, self.key, margins=4, spacing=2))
         lower = QHBoxLayout()
         lower.setSpacing(16)
         left = QVBoxLayout()
@@ -66,6 +74,9 @@ class PanelsStation(QWidget):
 
     def enter(self) -> None:
         """The station was opened."""
+        self.board.lit = frozenset()
+        self.ledger.pick("")
+        self._on_object(set())
         self.refresh()
         self.board.fit()
         self.board.setFocus()
@@ -193,14 +204,29 @@ class PanelsStation(QWidget):
         else:
             self.board.lit = frozenset({ref}) if len(parts) == 2 else frozenset()
             self.ledger.pick("")
+            self._on_object({parts[1]} if len(parts) == 2 else set())
             self.board.update()
 
     def _seam(self, name: str) -> None:
+        """Light both sides of a seam on the board, and the panels they belong to on the object."""
         for trued in self.session.draft.seams if self.session.draft else ():
             if trued.seam.name == name:
-                self.board.lit = frozenset(f"panels.{run.panel}.{run.edge}" for run in (*trued.seam.a, *trued.seam.b))
+                runs = (*trued.seam.a, *trued.seam.b)
+                self.board.lit = frozenset(f"panels.{run.panel}.{run.edge}" for run in runs)
                 self.ledger.pick(name)
                 self.board.update()
+                self._on_object({run.panel for run in runs})
+
+    def _on_object(self, panels: set[str]) -> None:
+        """Show these panels on the object; without any, the picture gives its room back."""
+        draft = self.session.draft
+        shell = worn(draft.body, draft.cover) if draft and draft.body and panels else Mesh()
+        self.where.setVisible(bool(shell.faces))
+        if not shell.faces:
+            return
+        lit, rest = LOOK.colour("accent"), LOOK.colour("body")
+        self.where.tints = {f.part: lit if f.part.removeprefix(COVER).rpartition(":")[0] in panels else rest for f in shell.faces}
+        self.where.show_mesh(shell)
 
     def go_to(self, path: str) -> None:
         """Show a panel or a seam."""
