@@ -5,7 +5,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtWidgets import QApplication, QPushButton
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, type_into_focus
@@ -13,6 +13,7 @@ from tests.bench.conftest import open_job, type_into_focus
 from omnipel.bench.commands import COMMANDS
 from omnipel.bench.goto import goals
 from omnipel.bench.look import DARK, LIGHT, LOOK
+from omnipel.bench.papers import PapersDialog
 from omnipel.bench.tally import FindingCard
 from omnipel.bench.window import Window
 from omnipel.core.tape.units import Unit
@@ -185,6 +186,45 @@ def test_a_full_disk_keeps_the_change_in_memory(sample_window: Window) -> None:
     sample_window.banner.click()
     assert not sample_window.session.unsaved
     assert store.job(sample_window.session.key).cover.seam_allowance == 20.0  # type: ignore[arg-type]
+
+
+def test_a_shop_that_cannot_be_written_says_so_and_keeps_changes_until_it_can(open_window: Opener, tmp_path: Path) -> None:
+    path = tmp_path / "shop.sqlite"
+    open_window(path, samples=True).close()
+    stands_in_the_way = path.with_suffix(".lock")
+    stands_in_the_way.unlink()
+    stands_in_the_way.mkdir()  # as on a read-only disk, the lock cannot be made
+    window = open_window(path)
+    assert "cannot be written" in window.banner.text()
+    open_job(window, "Rain butt", "cover")
+    window.session.set("cover.seam_allowance", 19.0, "seam")
+    window.session.set("cover.closing_allowance", 18.0, "closing")
+    assert window.session.open_job.cover.seam_allowance == 19.0
+    assert len(window.session.unsaved) == 2
+    stands_in_the_way.rmdir()
+    window.banner.click()
+    assert not window.session.unsaved
+    kept = window.session.store.job(window.session.key).cover  # type: ignore[arg-type]
+    assert (kept.seam_allowance, kept.closing_allowance) == (19.0, 18.0)
+    window.session.undo()
+    assert window.session.open_job.cover.closing_allowance == 12.0
+
+
+def test_the_pattern_is_printed_by_keys_alone(sample_window: Window, qtbot: QtBot, tmp_path: Path) -> None:
+    open_job(sample_window, "Rain butt", "panels")
+
+    def in_the_dialog() -> None:
+        dialog = QApplication.activeModalWidget()
+        assert isinstance(dialog, PapersDialog)
+        dialog.file = tmp_path / "by keys.pdf"
+        dialog.choice.setFocus()
+        qtbot.keyClick(dialog.choice, Qt.Key.Key_Down)
+        qtbot.keyClick(dialog, Qt.Key.Key_Return)
+
+    QTimer.singleShot(200, in_the_dialog)
+    qtbot.keyClick(sample_window, Qt.Key.Key_P, CTRL)
+    assert (tmp_path / "by keys.pdf").read_bytes().startswith(b"%PDF")
+    assert "Written" in sample_window.working.text.text()
 
 
 def test_delete_can_be_taken_back_and_archived_jobs_are_found(sample_window: Window) -> None:

@@ -79,7 +79,7 @@ class Session(QObject):
         """Make a change: check it, draft it, commit it. A change that is none does nothing."""
         if self.key is None or job == self.job:
             return False
-        if not self.store.writable:
+        if not self.store.writable and not self.store.unwritable:
             self.said.emit("look", "This shop is open in another window; here you can only look.")
             self.drafted.emit()
             return False

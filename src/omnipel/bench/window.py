@@ -187,8 +187,11 @@ class Window(QMainWindow):
 
     def _banner(self) -> None:
         words = ""
-        if not self.session.store.writable:
+        store = self.session.store
+        if not store.writable and not store.unwritable:
             words = "This shop is open in another window: here you can look, not change. Press to try again."
+        elif store.unwritable and not self.session.unsaved:
+            words = f"{store.unwritable[0].upper()}{store.unwritable[1:]}: changes stay in memory. Press to try again."
         elif self.session.unsaved:
             words = f"{len(self.session.unsaved)} change(s) not on disk yet, kept in memory. Press to try again."
         self.banner.setText(words)
@@ -462,7 +465,9 @@ class Window(QMainWindow):
                 return
             old, self.session.store = self.session.store, again
             old.close()
-            if self.session.key is not None:
+            if again.writable:
+                self.session.save_waiting()
+            if self.session.key is not None and not self.session.unsaved:
                 self.session.open(self.session.key)
             self.session.say(
                 "fine" if again.writable else "look",

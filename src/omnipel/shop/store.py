@@ -15,6 +15,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from types import TracebackType
 from typing import Final, Self, TextIO
+from urllib.parse import quote
 
 from omnipel.core.job import Job
 from omnipel.shop.document import adapter, dumped, loaded
@@ -73,10 +74,14 @@ class Store:
     def __init__(self, path: Path, *, read_only: bool = False) -> None:
         self.path = path
         self._lock: TextIO | None = None
+        self.unwritable = ""
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
             self.writable = not read_only and self._take_lock()
-            self.db = sqlite3.connect(path, isolation_level=None, timeout=5.0)
+            if self.unwritable and path.exists():  # nothing can change it, so no other process's log has to be looked for
+                self.db = sqlite3.connect(f"file:{quote(str(path))}?immutable=1", uri=True, isolation_level=None)
+            else:
+                self.db = sqlite3.connect(path, isolation_level=None, timeout=5.0)
             self.db.execute("PRAGMA foreign_keys = ON")
             if self.writable:
                 self.db.execute("PRAGMA journal_mode = WAL")
@@ -104,7 +109,11 @@ class Store:
         self._release()
 
     def _take_lock(self) -> bool:
-        self._lock = lock = open(self.path.with_suffix(".lock"), "w")  # noqa: SIM115 - held as long as the store is open
+        try:
+            self._lock = lock = open(self.path.with_suffix(".lock"), "w")  # noqa: SIM115 - held as long as the store is open
+        except OSError as error:
+            self.unwritable = f"the shop's folder cannot be written ({(error.strerror or str(error)).lower()})"
+            return False
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError:
@@ -134,7 +143,7 @@ class Store:
     @contextmanager
     def _writing(self) -> Iterator[None]:
         if not self.writable:
-            raise StoreError("the shop is open in another window; this one can only look")
+            raise StoreError(self.unwritable or "the shop is open in another window; this one can only look")
         try:
             self.db.execute("BEGIN IMMEDIATE")
             yield
