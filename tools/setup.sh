@@ -41,8 +41,8 @@ fi
 pip=(.venv/bin/python -m pip --disable-pip-version-check --quiet)
 "${pip[@]}" install --require-hashes -r requirements.txt
 [ "$want" = dev ] && "${pip[@]}" install --require-hashes -r requirements-dev.txt
-# The package itself, editable. setuptools is in the locked development file; a user's set-up takes pip's own.
-"${pip[@]}" install --no-deps --editable .
+# The package itself, editable, built by the locked setuptools and not by one fetched for the occasion.
+"${pip[@]}" install --no-deps --no-build-isolation --editable .
 touch .venv/.run-ready
 [ "$want" = dev ] && touch .venv/.dev-ready
 echo "Ready."
