@@ -179,3 +179,11 @@ def test_place_on_fold_marks_the_middle() -> None:
     fold = next(f for f in wall.figures if f.name == "place on fold")
     assert fold.points[:, 0] == pytest.approx([wall.length.value / 2.0] * 2)
     assert "cut on the fold" in wall.note
+
+
+def test_hem_first_is_said_on_every_hemmed_panel() -> None:
+    from omnipel.core.job import HemOrder
+
+    last, first = draft(drum()), draft(drum(hem_order=HemOrder.HEM_FIRST))
+    assert {p.name for p in first.panels if "hem it flat" in p.note} == {"wall"}
+    assert not [p for p in last.panels if "hem it flat" in p.note]

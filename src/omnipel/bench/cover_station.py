@@ -19,7 +19,7 @@ from omnipel.core.drafting.finishes import HEMS, TURNED_UNDER, FinishKind
 from omnipel.core.drafting.seams import ClipSchool
 from omnipel.core.findings import Change
 from omnipel.core.forms import FORMS
-from omnipel.core.job import ClearanceSchool, ClosureKind, CoverChoices, LiningSchool, RingSchool
+from omnipel.core.job import ClearanceSchool, ClosureKind, CoverChoices, HemOrder, LiningSchool, RingSchool
 
 WHY = {
     ClearanceSchool.SIDE: "The gap on each side: what the hand feels between cloth and object.",
@@ -31,6 +31,10 @@ RING_WHY = {
     RingSchool.MEET_AND_TRIM: "Sew round and close where the ends meet: no puckers, 150 mm of strip more.",
 }
 
+HEM_WHY = {
+    HemOrder.HEM_LAST: "Hem last: the lower edge is evened out once the cover hangs.",
+    HemOrder.HEM_FIRST: "Hem first: sewn while the panels are flat; the seams run through it.",
+}
 CLOSURE_WHY = {
     ClosureKind.NONE: "It drops over as it is.",
     ClosureKind.ZIP: "Opens from the edge up: the quickest on and off.",
@@ -136,6 +140,7 @@ class CoverStation(QWidget):
         self._clearance()
         self._head("Edges and seams")
         self._length("seam_allowance", "seam allowance", lambda c: c.seam_allowance)
+        self._why(lambda c: allowance_why(c.seam_allowance))
         self._length("closing_allowance", "closing seam allowance", lambda c: c.closing_allowance)
         self._pick(
             "hem.kind",
@@ -158,6 +163,15 @@ class CoverStation(QWidget):
             lambda c: c.ring,
             lambda r: self._set("ring", r, f"{r}"),
             lambda c: RING_WHY[c.ring],
+        )
+        order = [(o.value, o) for o in HemOrder]
+        self._pick(
+            "hem_order",
+            "hem",
+            order,
+            lambda c: c.hem_order,
+            lambda o: self._set("hem_order", o, f"{o}"),
+            lambda c: HEM_WHY[c.hem_order],
         )
         self._pick(
             "clips",
@@ -227,9 +241,13 @@ class CoverStation(QWidget):
         name.setBuddy(field)
         self.form.addRow(name, field)
         if why is not None:
-            under = label("", "soft", wrap=True)
-            self.form.addRow(under)
-            self.fills.append(lambda c: under.setText(why(c)))
+            self._why(why)
+
+    def _why(self, why: Callable[[CoverChoices], str]) -> None:
+        """A sentence below the last field."""
+        under = label("", "soft", wrap=True)
+        self.form.addRow(under)
+        self.fills.append(lambda c: under.setText(why(c)))
 
     def _length(
         self,
@@ -426,3 +444,16 @@ def number_in(text: str, low: float, high: float, *, whole: bool = False) -> flo
     except ValueError:
         return None
     return value if low <= value <= high and (not whole or value == round(value)) else None
+
+
+def allowance_why(mm: float) -> str:
+    """The school a seam allowance belongs to."""
+    if mm < 8.0:
+        return "About 6, the quilter's: flat seams in thin cotton, no room to let out."
+    if mm < 11.5:
+        return "About 10, the general one: enough for most cloth."
+    return (
+        "12 or 13, the canvas maker's: room to fell the seam and stitch it down."
+        if mm <= 15.0
+        else "Wider than the schools: room to let out."
+    )

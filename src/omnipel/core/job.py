@@ -228,6 +228,7 @@ class CoverChoices:
     closing_allowance: Allowance = 12.0
     hem: Finish = Finish(kind=FinishKind.DOUBLE_HEM, width=25.0, turn_under=15.0)
     ring: RingSchool = RingSchool.RING_FIRST
+    hem_order: HemOrder = HemOrder.HEM_LAST
     clips: ClipSchool = ClipSchool.STRAIGHT
     sewing_sigma: Annotated[float, Ge(0), Le(10)] = 1.0
     options: Mapping[str, Choice] = field(default_factory=dict)

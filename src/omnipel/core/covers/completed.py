@@ -8,8 +8,9 @@ from omnipel.core.covers.closing import with_closure
 from omnipel.core.covers.features import with_features
 from omnipel.core.covers.layers import with_layers
 from omnipel.core.covers.scheme import Cover
+from omnipel.core.drafting.finishes import FinishKind
 from omnipel.core.drafting.panel import Cloth, Figure, Panel
-from omnipel.core.job import CoverChoices
+from omnipel.core.job import CoverChoices, HemOrder
 
 
 def completed(cover: Cover, choices: CoverChoices) -> Cover:
@@ -18,7 +19,7 @@ def completed(cover: Cover, choices: CoverChoices) -> Cover:
         cover = with_features(cover, choices)
     cover = with_closure(cover, choices)
     cover = with_layers(cover, choices)
-    panels = tuple(_taken_up(_on_fold(panel, choices), choices) for panel in cover.panels)
+    panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), choices), choices) for panel in cover.panels)
     return replace(cover, panels=panels)
 
 
@@ -32,6 +33,17 @@ def _on_fold(panel: Panel, choices: CoverChoices) -> Panel:
     return replace(
         panel, figures=(*panel.figures, fold), note=f"{panel.note}; cut on the fold" if panel.note else "cut on the fold"
     )
+
+
+def _hemmed_first(panel: Panel, choices: CoverChoices) -> Panel:
+    """Hem first: a hem beside a seam is sewn while the panel is flat, and the seam then runs through it."""
+    beside = any(
+        before.finish.folded and after.finish.kind is FinishKind.SEAM
+        for before, after in zip(panel.edges, (*panel.edges[1:], panel.edges[0]), strict=True)
+    )
+    if choices.hem_order is not HemOrder.HEM_FIRST or not beside or panel.cloth is not Cloth.OUTER:
+        return panel
+    return replace(panel, note=f"{panel.note}; hem it flat, before its seams" if panel.note else "hem it flat, before its seams")
 
 
 def _taken_up(panel: Panel, choices: CoverChoices) -> Panel:
