@@ -8,7 +8,6 @@ from omnipel.bench.tapefield import length_field
 from omnipel.core.findings import Act, Change
 from omnipel.core.job import Feature, FeatureKind, Shape
 
-OPENINGS = (FeatureKind.PORT, FeatureKind.VENT)
 ROWS = (FeatureKind.SNAP, FeatureKind.GROMMET, FeatureKind.TIE, FeatureKind.POCKET)
 
 

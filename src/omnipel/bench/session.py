@@ -1,7 +1,6 @@
 """What the window works on: the shop, the open job and its draft. Every change goes through here and becomes a revision."""
 
-from collections.abc import Callable, Iterable
-from dataclasses import replace
+from collections.abc import Callable
 
 from PySide6.QtCore import QObject, Signal
 
@@ -11,7 +10,7 @@ from omnipel.core.forms import FORMS
 from omnipel.core.job import Job, changed
 from omnipel.core.tape.units import Unit, format_length
 from omnipel.core.working import Worked
-from omnipel.shop.document import DocumentError, adapter
+from omnipel.shop.document import adapter
 from omnipel.shop.store import Store, StoreError
 
 
@@ -198,13 +197,3 @@ def wanted_words(job: Job) -> dict[str, str]:
     """What the readings of a job's form are called, by place."""
     form = FORMS.get(job.thing.form)
     return {w.place: w.words for w in form.wanted(job.readings)} if form else {}
-
-
-def with_notes(job: Job, notes: str) -> Job:
-    """The job with other notes."""
-    return replace(job, notes=notes)
-
-
-def problems(errors: Iterable[DocumentError]) -> str:
-    """Several documents' faults as one text."""
-    return "\n".join(str(error) for error in errors)

@@ -273,19 +273,6 @@ def changed(job: Job, *changes: Change) -> Job:
     return job
 
 
-def value_at(job: Job, path: str) -> Any:
-    """What stands at a path of the job.
-
-    Raises:
-        KeyError: the path leads nowhere.
-    """
-    found: Any = job
-    steps = path.split(".")
-    while steps:
-        found = _step(found, steps)[1]
-    return found
-
-
 def _changed(node: Any, steps: list[str], change: Change) -> Any:
     """`node` with the change made `steps` further down."""
     if not steps:

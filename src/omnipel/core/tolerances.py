@@ -50,8 +50,6 @@ GIRTH_AGAINST_ACROSS: Final = 0.02
 MISREAD_DEVIATIONS: Final = 3.0
 """A repeat further from the median than this many scaled median deviations is a likely misread."""
 
-SEW_SIGMA: Final = 1.0
-"""Each seam is sewn off by about this; it moves a girth by twice as much."""
 
 TIGHT_CLEARANCE: Final = 3.0
 """Slack over 2π below this is a struggle to get on (no lubricated cloth slides under less)."""
@@ -62,8 +60,6 @@ FLAP_CLEARANCE: Final = 30.0
 SURE_CHANCE: Final = 0.95
 """Share. Below this chance of going on the program asks for better readings or more clearance."""
 
-GATHER_LIMIT_CANVAS: Final = 2.0
-"""Heavy canvas closes to 1 : 2 at best."""
 
 GORE_EXCESS: Final = 0.01
 """Share by which flat gore edges may exceed the meridian before more gores are proposed."""
@@ -73,6 +69,3 @@ SHORTEST: Final = 1.0
 
 LONGEST: Final = 100_000.0
 """Nothing longer is a cover: 100 m."""
-
-WORN_ROUND: Final = 1e-9
-"""Relative. Sums of terms agree with their value to this, which is rounding only."""

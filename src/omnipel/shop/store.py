@@ -18,7 +18,7 @@ from typing import Final, Self, TextIO
 from urllib.parse import quote
 
 from omnipel.core.job import Job
-from omnipel.shop.document import adapter, dumped, loaded
+from omnipel.shop.document import adapter
 
 SCHEMA_VERSION: Final = 2
 MIGRATIONS: Final = {
@@ -274,10 +274,3 @@ class Store:
                 "INSERT INTO settings VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value",
                 (name, json.dumps(value)),
             )
-
-
-def export(job: Job) -> str:
-    """A job's file as text; reading it back gives the same job."""
-    text = dumped(job)
-    assert loaded(text) == job
-    return text

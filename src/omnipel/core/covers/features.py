@@ -133,7 +133,7 @@ def _fits(feature: Feature, host: Panel, points: Points, where: str, code: str, 
         / 2.0
         * (1.0 if feature.shape is Shape.ROUND and feature.kind is FeatureKind.PORT else math.sqrt(2.0))
     )
-    inner = free.buffer(-reach * 1.001)
+    inner = free.buffer(-reach * 1.001 - 0.2)  # its place is rounded to a tenth
     if not inner.is_empty:
         to = shapely.get_coordinates(shapely.ops.nearest_points(inner, shapely.Point(x, y))[0])[0]
         changes = (

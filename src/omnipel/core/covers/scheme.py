@@ -10,7 +10,6 @@ from omnipel.core.drafting.finishes import Finish, seam
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Seam
 from omnipel.core.findings import Act, Change, Finding, Impossible, Remedy, Severity
-from omnipel.core.forms.body import Body, widest
 from omnipel.core.job import Choice, ClearanceSchool, CoverChoices, LiningSchool
 from omnipel.core.working import Worked, formula, worked
 
@@ -290,8 +289,3 @@ def too_gathered(brief: Brief, ratio: float, what: str, where: str, *remedies: R
         return ()
     text = f"{what} would gather {ratio:.2f} : 1; this cloth closes to {limit:g} : 1 at best."
     return (Finding("gathers-too-much", Severity.LOOK, text, where, remedies),)
-
-
-def passing_girth(body: Body, down_to: float) -> Worked:
-    """The girth that sizes the cover: the largest section above its lower edge."""
-    return widest(body.sections, down_to).girth

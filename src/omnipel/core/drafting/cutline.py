@@ -207,6 +207,10 @@ def _union(edges: Sequence[Edge], corners: Sequence[Points], sew: Points) -> Poi
             ]
             pieces.append(shapely.Polygon(wedge).buffer(0))
     whole = shapely.union_all(pieces, grid_size=SAME_POINT)
+    if isinstance(whole, shapely.MultiPolygon):  # a strip that misses its panel by a rounding is brought back to it
+        closer = 100.0 * SAME_POINT
+        grown = [piece.buffer(closer, join_style="mitre") for piece in pieces]
+        whole = shapely.union_all(grown).buffer(-closer, join_style="mitre")
     parts = [part for part in getattr(whole, "geoms", [whole]) if isinstance(part, shapely.Polygon)]
     largest = max(parts, key=lambda part: part.area)
     # Where two allowances meet across a narrow inlet, the sliver between them falls away with the cut.

@@ -112,11 +112,6 @@ def cord_casing(diameter: float, turn_under: float) -> Finish:
     return Finish(kind=FinishKind.CORD_CASING, width=cord_fold(diameter), turn_under=turn_under)
 
 
-def elastic_casing(width: float, turn_under: float) -> Finish:
-    """A tunnel for elastic `width` wide: 4 wider than the band."""
-    return Finish(kind=FinishKind.ELASTIC_CASING, width=width + 4.0, turn_under=turn_under)
-
-
 def cord_fold(diameter: float) -> float:
     """The least fold width of a cord casing, πd/2 + 3 rounded up to the mm."""
     return float(math.ceil(math.pi * diameter / 2.0 + 3.0))
