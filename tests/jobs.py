@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from omnipel.core.drafting.finishes import BOUND, Finish, double_hem
-from omnipel.core.forms.thing import Thing
-from omnipel.core.job import Clearance, ClothChoice, CoverChoices, Job
-from omnipel.core.tape.readings import Reading
+from omnipel.core.job.document import Clearance, ClothChoice, CoverChoices, Job
+from omnipel.core.job.finish import BOUND, Finish, double_hem
+from omnipel.core.job.reading import Reading
+from omnipel.core.job.thing import Thing
 
 
 def job(

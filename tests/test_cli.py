@@ -48,7 +48,7 @@ def test_draft_shows_every_panel_with_its_sum(job_file: Path, capsys: Output) ->
 
 def test_check_exits_1_on_a_stop_and_fix_mends_it(tmp_path: Path, capsys: Output) -> None:
     path = tmp_path / "job.omnipel.json"
-    from tests.core.test_findings import PROVOKED
+    from tests.core.advice.test_findings import PROVOKED
 
     write(PROVOKED["seam-not-true"], path)
     assert main(["check", str(path)]) == 1

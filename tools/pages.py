@@ -3,7 +3,7 @@
 import json
 from pathlib import Path
 
-from omnipel.core.findings import CATALOGUE
+from omnipel.core.job.findings import CATALOGUE
 from omnipel.shop.document import schema
 
 DOCS = Path(__file__).parent.parent / "docs"

@@ -76,8 +76,8 @@ def core() -> None:
     import numpy as np
 
     from omnipel.core.draft import draft
-    from omnipel.core.forms.thing import Outline
-    from omnipel.core.job import Feature, FeatureKind
+    from omnipel.core.job.document import Feature, FeatureKind
+    from omnipel.core.job.thing import Outline
     from omnipel.shop.sample import SAMPLES
     from omnipel.shop.starter import starter
 

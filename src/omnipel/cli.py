@@ -8,17 +8,22 @@ from pathlib import Path
 from typing import NoReturn
 
 from omnipel import __version__
+from omnipel.core.words.phrases import Name, Phrase, Voice, tr
 
 
 class UsageError(Exception):
     """What was asked cannot be done; the message is one line."""
+
+    def __init__(self, phrase: Phrase) -> None:
+        self.phrase = phrase
+        super().__init__(str(phrase))
 
 
 class _Parser(argparse.ArgumentParser):
     """Says what is wrong in one line."""
 
     def error(self, message: str) -> NoReturn:
-        raise UsageError(f"{message}; see {self.prog} --help")
+        raise UsageError(tr("{message}; see {program} --help", message=Name(message), program=Name(self.prog)))
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -122,7 +127,7 @@ def _draft(asked: argparse.Namespace) -> int:
 
 def _check(asked: argparse.Namespace) -> int:
     from omnipel.core.draft import draft
-    from omnipel.core.job import changed
+    from omnipel.core.job.changes import changed
     from omnipel.exchange.report import finding_lines, report
     from omnipel.shop.document import read, write
 
@@ -131,31 +136,32 @@ def _check(asked: argparse.Namespace) -> int:
     if asked.fix:
         found = [f for f in drafted.findings if f.code == asked.fix and f.remedies]
         if not found:
-            raise UsageError(f"{asked.job.name} has no finding {asked.fix!r} with a remedy")
+            raise UsageError(tr("{job} has no finding “{code}” with a remedy", job=Name(asked.job.name), code=Name(asked.fix)))
         remedy = found[0].remedies[0]
         job = changed(job, *remedy.changes)
         write(job, asked.job)
-        print(f"done: {remedy.words}", file=sys.stderr)
+        print(Voice(job.unit).say(tr("done: {remedy}", remedy=remedy.words)), file=sys.stderr)
         drafted = draft(job)
     if asked.json:
         print(json.dumps(report(drafted)["findings"], indent=1, ensure_ascii=False))
     else:
-        print("\n".join(finding_lines(drafted)) or "nothing to say: every seam is true and the cover goes on")
+        print("\n".join(finding_lines(drafted)) or tr("nothing to say: every seam is true and the cover goes on"))
     return int(drafted.stops)
 
 
 def _export(asked: argparse.Namespace) -> int:
-    from omnipel.core.draft import draft
+    from omnipel.core.draft import NotYet, draft
     from omnipel.shop.document import read
 
     if not (asked.pdf or asked.svg):
-        raise UsageError("export: say what to write, --pdf F or --svg F")
+        raise UsageError(tr("export: say what to write, --pdf F or --svg F"))
     drafted = draft(read(asked.job))
-    if not drafted.panels:
-        raise UsageError(f"{asked.job.name}: there are no panels yet. {drafted.findings[0].text}")
+    name, voice = Name(asked.job.name), Voice(drafted.job.unit)
+    first = Name(voice.sentence(drafted.findings[0].text)) if drafted.findings else Name("")
+    if isinstance(drafted, NotYet):
+        raise UsageError(tr("{job}: there are no panels yet. {finding}", job=name, finding=first))
     if drafted.stops and not asked.despite_stop:
-        stop = drafted.findings[0]
-        raise UsageError(f"{asked.job.name}: do not cut. {stop.text} (--despite-stop exports all the same)")
+        raise UsageError(tr("{job}: do not cut. {finding} (--despite-stop exports all the same)", job=name, finding=first))
     if asked.svg:
         from omnipel.exchange.svg import svg
 
@@ -168,13 +174,13 @@ def _export(asked: argparse.Namespace) -> int:
 
 
 def _outline(asked: argparse.Namespace) -> int:
-    from omnipel.core.findings import Change
-    from omnipel.core.job import changed
+    from omnipel.core.job.changes import changed
+    from omnipel.core.job.findings import Change
     from omnipel.exchange.outlines import read_svg_outline
     from omnipel.shop.document import read, write
 
     if not 0.0 <= asked.smooth <= 100.0:
-        raise UsageError("outline: --smooth takes 0 to 100 mm")
+        raise UsageError(tr("outline: --smooth takes 0 to 100, in millimetres"))
     job = read(asked.job)
     write(changed(job, Change("thing.outline", read_svg_outline(asked.svg, smoothing=asked.smooth))), asked.job)
     return 0
@@ -191,16 +197,16 @@ def _tape(asked: argparse.Namespace) -> int:
 
 
 def _card(asked: argparse.Namespace) -> int:
-    from omnipel.core.draft import draft
     from omnipel.core.forms import FORMS
     from omnipel.exchange.tape_card import tape_card
     from omnipel.shop.document import read
+    from omnipel.shop.starter import plausible
 
     job = read(asked.job)
     form = FORMS.get(job.thing.form)
     if form is None:
-        raise UsageError(f"{asked.job.name}: there is no form named {job.thing.form!r}")
-    asked.pdf.write_bytes(tape_card(job, draft(job).body, form.wanted(job.readings), asked.paper))
+        raise UsageError(tr("{job}: there is no form named “{form}”", job=Name(asked.job.name), form=Name(job.thing.form)))
+    asked.pdf.write_bytes(tape_card(job, plausible(job), form.places(job.readings, job.thing), asked.paper))
     return 0
 
 
@@ -213,20 +219,20 @@ def _schema(asked: argparse.Namespace) -> int:
 
 def _new(asked: argparse.Namespace) -> int:
     from omnipel.core.covers import lawful_pairs
-    from omnipel.core.tape.units import Unit
+    from omnipel.core.words.units import Unit
     from omnipel.shop.document import dumped, write
-    from omnipel.shop.starter import starter
+    from omnipel.shop.starter import UnknownPair, starter
 
     if asked.list:
         pairs = [{"form": form, "scheme": scheme} for form, scheme in lawful_pairs()]
         print(json.dumps({"pairs": pairs}, indent=1) if asked.json else "\n".join(f"{p['form']} {p['scheme']}" for p in pairs))
         return 0
     if not (asked.form and asked.scheme):
-        raise UsageError("new: say FORM and SCHEME; omnipel new --list shows the lawful pairs")
+        raise UsageError(tr("new: say FORM and SCHEME; omnipel new --list shows the lawful pairs"))
     try:
         job = starter(asked.form, asked.scheme, Unit(asked.unit))
-    except KeyError as error:
-        raise UsageError(f"new: {error.args[0]}") from None
+    except UnknownPair as error:
+        raise UsageError(tr("new: {fault}", fault=error.phrase)) from None
     if asked.output:
         write(job, asked.output)
     else:

@@ -28,7 +28,7 @@ def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int]
         sample_window.session.open(card.id)
         for station in ("object", "tape", "cover", "panels"):
             sample_window.show_station(station)
-            for _ in range(3):
+            for _ in range(8):
                 QApplication.processEvents()
             if station == "panels" and sample_window.session.draft and sample_window.session.draft.seams:
                 sample_window.go_to(f"seams.{sample_window.session.draft.seams[0].seam.name}")

@@ -74,5 +74,5 @@ def test_the_tape_card_names_every_reading(sample_window: Window, tmp_path: Path
     card = tmp_path / "card.pdf"
     sample_window.write_tape_card(card)
     text = extract_text(str(card))
-    for want in sample_window.stations["tape"].wanted:
-        assert want.words in text
+    for place in sample_window.stations["tape"].places:
+        assert str(place.words) in text

@@ -15,7 +15,8 @@ from tests.jobs import drum
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.pictures.sheet import panel_drawing
-from omnipel.exchange.paper import PAPERS, SQUARE
+from omnipel.core.words.phrases import Voice
+from omnipel.exchange.paper import PAPERS
 from omnipel.exchange.pattern import LAP, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
 
@@ -46,7 +47,7 @@ def test_on_a_large_sheet_every_panel_measures_true() -> None:
 def test_tiles_laid_cross_on_cross_give_the_panel_back(paper: str) -> None:
     wall = next(p for p in SMALL.panels if p.name == "wall")
     before = SMALL.panels[: SMALL.panels.index(wall)]
-    spread = {p.name: tiling(panel_drawing(p, SMALL.job.unit, 5.0, dimensions=False), PAPERS[paper]) for p in SMALL.panels}
+    spread = {p.name: tiling(panel_drawing(p, Voice(SMALL.job.unit), 5.0, dimensions=False), PAPERS[paper]) for p in SMALL.panels}
     first = 1 + sum(spread[p.name].columns * spread[p.name].rows for p in before)
     own = spread["wall"]
     assert own.columns > 1
@@ -70,7 +71,7 @@ def test_tiles_laid_cross_on_cross_give_the_panel_back(paper: str) -> None:
 def test_the_printer_reaches_everything_and_tiles_overlap() -> None:
     for paper in ("A4", "Letter"):
         for panel in SMALL.panels:
-            drawing = panel_drawing(panel, SMALL.job.unit, 5.0, dimensions=False)
+            drawing = panel_drawing(panel, Voice(SMALL.job.unit), 5.0, dimensions=False)
             spread = tiling(drawing, PAPERS[paper])
             x0, y0, x1, y1 = drawing.bounds
             assert spread.columns * spread.step_x + LAP >= x1 - x0
@@ -80,7 +81,7 @@ def test_the_printer_reaches_everything_and_tiles_overlap() -> None:
 
 def test_the_test_square_is_fifty_and_the_cutting_sheet_is_one_page() -> None:
     first = pages("A4")[0]
-    squares = [c for c in curves(first) if np.ptp(c, axis=0) == pytest.approx((SQUARE, SQUARE), abs=0.01)]
+    squares = [c for c in curves(first) if np.ptp(c, axis=0) == pytest.approx((50.0, 50.0), abs=0.01)]
     assert squares
     text = extract_text(io.BytesIO(pattern_pdf(SMALL, "A4")), page_numbers=[0])
     for panel in SMALL.panels:

@@ -40,7 +40,20 @@ def test_json_holds_what_the_page_promises(form: str, scheme: str, tmp_path: Pat
     write(starter(form, scheme), path)
     assert main(["draft", str(path), "--json"]) == 0
     data = json.loads(capsys.readouterr().out)
-    assert set(data) == {"format", "version", "job", "sizes", "panels", "seams", "hardware", "fit", "findings"}
+    assert set(data) == {
+        "format",
+        "version",
+        "job",
+        "parts",
+        "sizes",
+        "by_hand",
+        "panels",
+        "seams",
+        "hardware",
+        "fit",
+        "doubtful",
+        "findings",
+    }
     assert all(isinstance(mm, float) for mm in data["sizes"].values())
     names = {panel["name"] for panel in data["panels"]}
     for panel in data["panels"]:

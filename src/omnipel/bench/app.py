@@ -12,6 +12,8 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QLabel, QMainWindow
 
 from omnipel.bench.look import LIGHT, load_type
+from omnipel.bench.speech import say
+from omnipel.core.words.phrases import Name, tr
 
 if TYPE_CHECKING:
     from omnipel.bench.window import Window
@@ -42,7 +44,7 @@ def opening() -> QMainWindow:
     front = QMainWindow()
     front.setWindowTitle("Omnipel")
     front.resize(1280, 800)
-    words = QLabel("Opening the shop …")
+    words = QLabel(say(tr("Opening the shop …")))
     words.setAlignment(Qt.AlignmentFlag.AlignCenter)
     words.setStyleSheet(f"background: {LIGHT.ground}; color: {LIGHT.soft}; font-size: 20px;")
     front.setCentralWidget(words)
@@ -82,5 +84,8 @@ def _last_resort(window: "Window", kind: type[BaseException], error: BaseExcepti
         return
     window.session.say(
         "stop",
-        f"Something went wrong inside Omnipel ({kind.__name__}: {error}). Your work is kept; the last step may not be shown.",
+        tr(
+            "Something went wrong inside Omnipel ({fault}). Your work is kept; the last step may not be shown.",
+            fault=Name(f"{kind.__name__}: {error}"),
+        ),
     )

@@ -6,12 +6,15 @@ from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QEvent, QObject, Qt
 from PySide6.QtGui import QKeyEvent
-from PySide6.QtWidgets import QDialog, QLineEdit, QListWidget, QListWidgetItem, QWidget
+from PySide6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QWidget
 
 from omnipel.bench.commands import COMMANDS
 from omnipel.bench.look import LOOK
-from omnipel.bench.parts import column, label
-from omnipel.bench.session import wanted_words
+from omnipel.bench.parts import column, label, line
+from omnipel.bench.speech import say
+from omnipel.core.covers.sizes import size_words
+from omnipel.core.draft import Drafted
+from omnipel.core.words.phrases import Name, Phrase, term, tr
 
 if TYPE_CHECKING:
     from omnipel.bench.window import Window
@@ -24,18 +27,24 @@ class PickDialog(QDialog):
         entries: pairs of words and what they stand for.
     """
 
-    def __init__(self, parent: QWidget, title: str, entries: list[tuple[str, object]], *, current: int = 0) -> None:
+    def __init__(self, parent: QWidget, title: Phrase, entries: list[tuple[str, object]], *, current: int = 0) -> None:
         super().__init__(parent)
-        self.setWindowTitle(title)
-        self.entries, self.picked = entries, None
-        self.line = QLineEdit(accessibleName=title, placeholderText="type a part of its name")
-        self.list = QListWidget(accessibleName="Matches")
+        self.setWindowTitle(say(title))
+        self.entries = entries
+        self.picked: object = None
+        self.line = line(title, tr("type a part of its name"))
+        self.list = QListWidget()
+        self.list.setAccessibleName(say(tr("Matches")))
         self.line.textChanged.connect(self._narrow)
         self.list.itemActivated.connect(lambda _item: self._take())
         self.line.installEventFilter(self)
         self.setLayout(
             column(
-                label(title, "head"), self.line, self.list, label("↑ ↓ choose · Enter goes there · Esc stays", "soft"), margins=16
+                label(title, "head"),
+                self.line,
+                self.list,
+                label(tr("↑ ↓ choose · Enter goes there · Esc stays"), "soft"),
+                margins=16,
             )
         )
         self.resize(LOOK.px(560), LOOK.px(460))
@@ -74,13 +83,21 @@ class PickDialog(QDialog):
 
 def goals(window: Window) -> list[tuple[str, object]]:
     """Everything that can be gone to: words, and kind with value."""
+    session = window.session
+    tell = session.tell
     found: list[tuple[str, object]] = []
-    job, draft = window.session.job, window.session.draft
+    job, draft = session.job, session.draft
     if job is not None and draft is not None:
-        found += [(f"reading: {words}", ("path", f"readings.{place}")) for place, words in wanted_words(job).items()]
-        found += [(f"panel: {panel.name}", ("path", f"panels.{panel.name}")) for panel in draft.panels]
-        found += [(f"seam: {trued.seam.name}", ("path", f"seams.{trued.seam.name}")) for trued in draft.seams]
-        found += [(f"finding: {f.text[:90]}", ("path", f.where)) for f in draft.findings]
-    found += [(f"job: {card.job.name}", ("job", card.id)) for card in window.session.store.cards()]
-    found += [(f"{c.words}   {c.keys}", ("command", c.id)) for c in COMMANDS if c.id != "go-to" and c.when(window)]
+        found += [(tell(tr("reading: {place}", place=p.words)), ("path", f"readings.{p.key}")) for p in session.places]
+        for key in ("object", "cover"):
+            fields: dict[str, Phrase] = window.station(key).field_words()
+            found += [(tell(words), ("path", path)) for path, words in fields.items()]
+        found += [(tell(tr("panel: {panel}", panel=term(p.name))), ("path", f"panels.{p.name}")) for p in draft.panels]
+        found += [(tell(tr("seam: {seam}", seam=term(t.seam.name))), ("path", f"seams.{t.seam.name}")) for t in draft.seams]
+        if isinstance(draft, Drafted):
+            named = dict.fromkeys(draft.cover.by_hand)
+            found += [(tell(tr("size: {size}", size=size_words(name))), ("size", name)) for name in named]
+        found += [(tell(tr("finding: {finding}", finding=f.text))[:110], ("path", f.where)) for f in draft.findings]
+    found += [(tell(tr("job: {job}", job=Name(card.job.name))), ("job", card.id)) for card in session.store.cards()]
+    found += [(f"{say(c.words)}   {c.keys}", ("command", c.id)) for c in COMMANDS if c.id != "go-to" and c.when(window)]
     return found

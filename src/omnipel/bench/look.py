@@ -30,7 +30,9 @@ class Colours:
 
     def of(self, severity: str) -> str:
         """The colour of a state."""
-        return {"stop": self.stop, "look": self.look, "note": self.soft, "fine": self.fine}.get(severity, self.soft)
+        return {"stop": self.stop, "look": self.look, "note": self.soft, "open": self.accent, "fine": self.fine}.get(
+            severity, self.soft
+        )
 
 
 LIGHT: Final = Colours(
@@ -143,9 +145,12 @@ def style_sheet(look: Look) -> str:
     QLabel#stop {{ color: {c.stop}; }}
     QLabel#look {{ color: {c.look}; }}
     QLabel#fine {{ color: {c.fine}; }}
+    QLabel#open {{ color: {c.accent}; }}
+    QLabel#onmain {{ color: {c.on_accent}; font-weight: 600; }}
     QLineEdit, QPlainTextEdit, QComboBox, QSpinBox {{
         background: {c.surface}; border: 1px solid {c.soft}; border-radius: 3px; padding: {px(4)}px {px(7)}px; selection-background-color: {c.accent};
-        selection-color: {c.on_accent}; }}
+        selection-color: {c.on_accent};
+        placeholder-text-color: {c.soft}; }}
     QLineEdit#tape {{ font-size: {px(32)}px; font-weight: 600; padding: {px(6)}px {px(10)}px; }}
     QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QSpinBox:focus {{ border: 2px solid {c.accent}; padding: {px(4) - 1}px {px(7) - 1}px; }}
     QLineEdit#tape:focus {{ padding: {px(6) - 1}px {px(10) - 1}px; }}
@@ -154,6 +159,7 @@ def style_sheet(look: Look) -> str:
     QComboBox::down-arrow {{ width: 0; height: 0; border-left: {px(4)}px solid {c.surface}; border-right: {px(4)}px solid {c.surface};
         border-top: {px(6)}px solid {c.ink}; margin-right: {px(8)}px; }}
     QComboBox QAbstractItemView {{ background: {c.surface}; selection-background-color: {c.accent}; selection-color: {c.on_accent}; }}
+    QLineEdit {{ placeholder-text-color: {c.soft}; }}
     QPushButton {{ background: {c.surface}; border: 1px solid {c.soft}; border-radius: 3px; padding: {px(5)}px {px(12)}px; }}
     QPushButton:hover {{ border-color: {c.accent}; }}
     QPushButton:focus {{ border: 2px solid {c.accent}; padding: {px(5) - 1}px {px(12) - 1}px; }}

@@ -9,11 +9,18 @@ from PySide6.QtWidgets import QDialog, QFileDialog
 
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import button, column, combo, label, row
+from omnipel.bench.speech import say
+from omnipel.core.words.phrases import Name, Rule, tr
 
 if TYPE_CHECKING:
     from omnipel.bench.window import Window
 
-PAPER_WORDS = (("A4, tiled", "A4"), ("Letter, tiled", "Letter"), ("A0", "A0"), ("roll, 914 wide", "roll914"))
+PAPER_WORDS = (
+    (tr("A4, tiled"), "A4"),
+    (tr("Letter, tiled"), "Letter"),
+    (tr("A0"), "A0"),
+    (tr("roll, {width} wide", width=Rule(914.0, 36.0)), "roll914"),
+)
 
 
 class PapersDialog(QDialog):
@@ -21,30 +28,37 @@ class PapersDialog(QDialog):
 
     def __init__(self, window: Window, stops: bool) -> None:
         super().__init__(window)
-        self.setWindowTitle("Papers")
+        self.setWindowTitle(say(tr("Papers")))
         self.window_ = window
         job = window.session.open_job
         self.file = Path.home() / f"{job.name}.pdf"
-        self.choice = combo("Paper", PAPER_WORDS, lambda _p: None)
-        self.where = button(str(self.file), self._ask, tip="Choose another file")
-        warning = label("A finding says: do not cut. Print it only to look at it.", "stop", wrap=True)
+        self.choice = combo(
+            tr("Paper"), [(Name(window.session.tell(words)), paper) for words, paper in PAPER_WORDS], lambda _p: None
+        )
+        self.where = button(Name(str(self.file)), self._ask, tip=tr("Choose another file"))
+        warning = label(
+            tr("A finding says: do not cut. Print it only to look at it; every sheet will say so."), "stop", wrap=True
+        )
         warning.setVisible(stops)
         about = label(
-            "Cutting sheet on one page, then every panel full size with a test square, tile map and registration marks. A name that ends in .svg gives SVG.",
+            tr(
+                "Cutting sheet on one page, then every panel full size with a test square, tile map and registration marks. A name that ends in .svg "
+                "gives SVG."
+            ),
             "soft",
             wrap=True,
         )
-        write_it = button("Write the pattern", self.accept, "main")
+        write_it = button(tr("Write it, to look at") if stops else tr("Write the pattern"), self.accept, "" if stops else "main")
         write_it.setDefault(True)
-        buttons = row(button("Cancel", self.reject), write_it)
+        buttons = row(button(tr("Cancel"), self.reject), write_it)
         buttons.insertStretch(0, 1)
         self.setLayout(
             column(
-                label("Print the pattern", "title"),
+                label(tr("Print the pattern"), "title"),
                 about,
                 warning,
-                row(label("paper"), self.choice),
-                row(label("file"), self.where),
+                row(label(tr("paper")), self.choice),
+                row(label(tr("file")), self.where),
                 buttons,
                 margins=16,
                 spacing=12,
@@ -53,7 +67,9 @@ class PapersDialog(QDialog):
         self.setMinimumWidth(LOOK.px(520))
 
     def _ask(self) -> None:
-        path, _ = QFileDialog.getSaveFileName(self, "Write the pattern", str(self.file), "Pattern (*.pdf *.svg)")
+        path, _ = QFileDialog.getSaveFileName(
+            self, say(tr("Write the pattern")), str(self.file), f"{say(tr('Pattern'))} (*.pdf *.svg)"
+        )
         if path:
             self.file = Path(path)
             self.where.setText(path)

@@ -1,16 +1,31 @@
 """Small parts that the stations are put together from."""
 
 from collections.abc import Callable, Iterable
+from enum import StrEnum
 from typing import Any, TypeVar
 
-from PySide6.QtCore import QEvent, QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QEnterEvent, QFocusEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import (
+    QColor,
+    QEnterEvent,
+    QFocusEvent,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPaintEvent,
+    QPen,
+    QResizeEvent,
+    QWheelEvent,
+)
 from PySide6.QtWidgets import (
+    QCheckBox,
     QComboBox,
     QFrame,
     QHBoxLayout,
     QLabel,
     QLayout,
+    QLineEdit,
     QPushButton,
     QScrollArea,
     QSizePolicy,
@@ -20,37 +35,60 @@ from PySide6.QtWidgets import (
 
 from omnipel.bench.look import LOOK
 from omnipel.bench.session import Session
-from omnipel.core.working import Worked
+from omnipel.bench.speech import say
+from omnipel.core.words.phrases import NOTHING, Phrase, Value, term
+from omnipel.core.words.working import Worked
 
 L = TypeVar("L", QVBoxLayout, QHBoxLayout)
 
 
-def label(words: str, name: str = "", *, wrap: bool = False) -> QLabel:
+def label(words: Value = NOTHING, name: str = "", *, wrap: bool = False) -> QLabel:
     """A label in one of the styles of the look."""
-    made = QLabel(words)
+    made = QLabel(say(words))
     made.setObjectName(name)
     made.setWordWrap(wrap)
     made.setTextFormat(Qt.TextFormat.PlainText)
     return made
 
 
-def button(words: str, run: Callable[[], object], name: str = "", *, tip: str = "") -> QPushButton:
+def button(words: Value, run: Callable[[], object], name: str = "", *, tip: Value = NOTHING) -> QPushButton:
     """A button that is a word."""
-    made = QPushButton(words)
-    made.setAccessibleName(words)
+    made = QPushButton(say(words))
+    made.setAccessibleName(say(words))
     made.setObjectName(name)
-    made.setToolTip(tip)
+    made.setToolTip(say(tip))
     made.setAutoDefault(False)
     made.clicked.connect(lambda _checked=False: run())
     return made
 
 
-def combo(words: str, picks: Iterable[tuple[str, object]], picked: Callable[..., object]) -> "Picker":
+def line(words: Value, hint: Value = NOTHING) -> QLineEdit:
+    """A line to type into, with its name for those who cannot see it."""
+    made = QLineEdit()
+    made.setAccessibleName(say(words))
+    made.setPlaceholderText(say(hint))
+    return made
+
+
+def check(words: Value, clicked: Callable[[bool], object], *, full: Value = NOTHING) -> QCheckBox:
+    """A box to tick; `full` is its name where its words alone say too little."""
+    made = QCheckBox(say(words))
+    made.setAccessibleName(say(full) or say(words))
+    made.clicked.connect(lambda on: clicked(bool(on)))
+    return made
+
+
+def combo(words: Value, picks: Iterable[tuple[Value, object]], picked: Callable[..., object]) -> "Picker":
     """A list to pick one thing from; `picks` are pairs of words and value."""
-    made = Picker(list(picks))
-    made.setAccessibleName(words)
+    made = Picker([(say(shown), value) for shown, value in picks])
+    made.setAccessibleName(say(words))
     made.activated.connect(lambda i: picked(made.values[i]))
     return made
+
+
+def of_enum(values: Iterable[StrEnum]) -> list[tuple[Value, object]]:
+    """The values of a choice with their own words."""
+    return [(term(value), value) for value in values]
 
 
 class Picker(QComboBox):
@@ -73,7 +111,7 @@ class Picker(QComboBox):
         """Show a value without picking it."""
         self.setCurrentIndex(self.values.index(value) if value in self.values else -1)
 
-    def wheelEvent(self, event: QEvent) -> None:
+    def wheelEvent(self, event: QWheelEvent) -> None:
         event.ignore()
 
     def minimumSizeHint(self) -> QSize:
@@ -142,17 +180,18 @@ class Number(QLabel):
 
     def __init__(self, session: Session, name: str = "") -> None:
         super().__init__()
-        self.session, self.words = session, ""
+        self.session, self.words = session, NOTHING
         self.number: Worked | None = None
         self.setObjectName(name)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setSizePolicy(QSizePolicy.Policy.Minimum, QSizePolicy.Policy.Preferred)
 
-    def show_number(self, words: str, number: Worked, text: str) -> None:
+    def show_number(self, words: Phrase, number: Worked, shown: Value) -> None:
         """Show a number under its name."""
         self.words, self.number = words, number
+        text = self.session.tell(shown)
         self.setText(text)
-        self.setAccessibleName(f"{words} {text}")
+        self.setAccessibleName(f"{self.session.tell(words)} {text}")
 
     def _point(self) -> None:
         if self.number is not None:
@@ -181,9 +220,9 @@ class Number(QLabel):
 
 
 class StateMark(QWidget):
-    """The shape of a state: ring (nothing yet), tick (fine), diamond (look), square (stop), dot (note)."""
+    """The shape of a state: ring (to do), tick (fine), diamond (look), square (stop), dot (note)."""
 
-    def __init__(self, state: str = "nothing", size: float = 14.0) -> None:
+    def __init__(self, state: str = "open", size: float = 14.0) -> None:
         super().__init__()
         self.state, self.size_px = state, size
         self.setFixedSize(LOOK.px(size), LOOK.px(size))
@@ -236,27 +275,30 @@ class Glow(QFrame):
 
     clicked = Signal()
 
-    def __init__(self, words: str) -> None:
-        super().__init__(accessibleName=words)
+    def __init__(self, words: Phrase) -> None:
+        super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.head, self.value, self.mark = label(words, "soft"), label("", "head", wrap=True), StateMark()
-        self.under = label("", "soft", wrap=True)
-        self.words = words
+        self.head, self.value, self.mark = label(words, "soft"), label(NOTHING, "head", wrap=True), StateMark()
+        self.under = label(NOTHING, "soft", wrap=True)
+        self.words = say(words)
+        self.setAccessibleName(self.words)
         self.setLayout(column(row(self.head, self.mark, spacing=4), self.value, self.under, spacing=1, margins=6))
-        self.timer = QTimer(self, singleShot=True, interval=1000)
+        self.timer = QTimer(self)
+        self.timer.setSingleShot(True)
+        self.timer.setInterval(1000)
         self.timer.timeout.connect(self.update)
-        self.seen = ""
+        self.seen: object = None
 
     def forget(self) -> None:
         """What is shown next is not compared with what was shown before."""
-        self.seen = ""
+        self.seen = None
         self.timer.stop()
 
-    def show_value(self, value: str, under: str, state: str) -> None:
-        """Show a value; glow when it is another one than before."""
-        told = f"{value}|{under}"
-        if self.seen and told != self.seen:
+    def show_value(self, value: str, under: str, state: str, known_by: object = None) -> None:
+        """Show a value; glow when it is another one than before. What it is known by does not change with the unit it is written in."""
+        told = known_by if known_by is not None else f"{value}|{under}"
+        if self.seen is not None and told != self.seen:
             self.timer.start()
             self.update()
         self.seen = told
@@ -278,10 +320,56 @@ class Glow(QFrame):
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         self.clicked.emit()
 
-    def keyPressEvent(self, event: QEvent) -> None:
-        from PySide6.QtGui import QKeyEvent
-
-        if isinstance(event, QKeyEvent) and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Enter):
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Space, Qt.Key.Key_Enter):
             self.clicked.emit()
         else:
-            super().keyPressEvent(event)  # type: ignore[arg-type]
+            super().keyPressEvent(event)
+
+
+class WordButton(QWidget):
+    """A remedy as a button whose words may take several lines."""
+
+    def __init__(self, run: Callable[[], object], name: str = "remedy") -> None:
+        super().__init__()
+        self.button = button(NOTHING, run, name)
+        self.text = label(NOTHING, "onmain" if name == "main" else "", wrap=True)
+        self.text.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        inner = row(self.text)
+        inner.setContentsMargins(9, 5, 9, 5)
+        self.button.setLayout(inner)
+        self.button.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+        self.setLayout(column(self.button))
+
+    def show_words(self, words: str) -> None:
+        """What the remedy does."""
+        self.text.setText(words)
+        self.button.setAccessibleName(words)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        room = max(40, self.width() - 20)
+        self.button.setMinimumHeight(self.text.heightForWidth(room) + 12)
+
+
+class Elided(QLabel):
+    """A label that gives up the end of its words where the room ends; the whole stands in its tooltip."""
+
+    def __init__(self, name: str = "") -> None:
+        super().__init__()
+        self.setObjectName(name)
+        self.whole = ""
+        self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
+
+    def show_words(self, words: str) -> None:
+        """Show other words."""
+        self.whole = words
+        self.setToolTip(words)
+        self.setAccessibleName(words)
+        self._fit()
+
+    def _fit(self) -> None:
+        self.setText(self.fontMetrics().elidedText(self.whole, Qt.TextElideMode.ElideRight, max(20, self.width() - 4)))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()

@@ -22,7 +22,9 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from omnipel.bench.look import LOOK, Colours
+from omnipel.bench.speech import say
 from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path
+from omnipel.core.words.phrases import Phrase
 
 NEAR = 7.0
 """A line this near to the pointer counts as pointed at, px."""
@@ -151,8 +153,9 @@ class PictureView(QWidget):
     pointed = Signal(str)
     clicked = Signal(str)
 
-    def __init__(self, words: str) -> None:
-        super().__init__(accessibleName=words)
+    def __init__(self, words: Phrase) -> None:
+        super().__init__()
+        self.setAccessibleName(say(words))
         self.drawing = Drawing(())
         self.polygons: list[QPolygonF | None] = []
         self.cloth = QColor("#9db08a")

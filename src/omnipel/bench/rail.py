@@ -6,10 +6,11 @@ from PySide6.QtWidgets import QAbstractButton, QFrame, QSizePolicy, QVBoxLayout
 
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import button, paint_state
-from omnipel.core.draft import Draft
+from omnipel.bench.speech import say
+from omnipel.core.standing import State
+from omnipel.core.words.phrases import Phrase, tr
 
-STATIONS = (("object", "Object", 1), ("tape", "Tape", 2), ("cover", "Cover", 3), ("panels", "Panels", 4))
-STATE_WORDS = {"nothing": "nothing yet", "fine": "fine", "look": "look", "stop": "stop"}
+STATIONS = (("object", tr("Object"), 1), ("tape", tr("Tape"), 2), ("cover", tr("Cover"), 3), ("panels", tr("Panels"), 4))
 
 
 class Rail(QFrame):
@@ -20,7 +21,7 @@ class Rail(QFrame):
 
     def __init__(self) -> None:
         super().__init__()
-        self.buttons = {"shelf": StationButton("Shelf", 0)} | {
+        self.buttons = {"shelf": StationButton(tr("Shelf"), 0)} | {
             key: StationButton(words, number) for key, words, number in STATIONS
         }
         layout = QVBoxLayout(self)
@@ -30,7 +31,7 @@ class Rail(QFrame):
             made.clicked.connect(lambda _checked=False, k=key: self.chosen.emit(k))
             layout.addWidget(made)
         layout.addStretch(1)
-        self.menu_button = button("Menu", self.menu.emit)
+        self.menu_button = button(tr("Menu"), self.menu.emit)
         layout.addWidget(self.menu_button)
         self.rescale()
 
@@ -40,27 +41,29 @@ class Rail(QFrame):
         for made in self.buttons.values():
             made.updateGeometry()
 
-    def show_state(self, here: str, states: dict[str, str] | None) -> None:
+    def show_state(self, here: str, states: dict[str, State] | None) -> None:
         """Mark where you are; without a job the stations are not offered."""
         for key, made in self.buttons.items():
             made.setVisible(key == "shelf" or states is not None)
-            made.set_state((states or {}).get(key, ""), key == here)
+            made.set_state((states or {}).get(key), key == here)
 
 
 class StationButton(QAbstractButton):
     """One station."""
 
-    def __init__(self, words: str, number: int) -> None:
+    def __init__(self, words: Phrase, number: int) -> None:
         super().__init__()
-        self.words, self.number, self.state, self.here = words, number, "", False
+        self.words, self.number, self.here = say(words), number, False
+        self.state: State | None = None
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setToolTip(f"Ctrl+{number}")
 
-    def set_state(self, state: str, here: bool) -> None:
+    def set_state(self, state: State | None, here: bool) -> None:
         """Show a state, and whether this is where you are."""
         self.state, self.here = state, here
-        self.setAccessibleName(f"{self.words}{', you are here' if here else ''}{', ' + STATE_WORDS[state] if state else ''}")
+        told = [self.words, *([say(tr("you are here"))] if here else []), *([say(state.words)] if state else [])]
+        self.setAccessibleName(", ".join(told))
         self.update()
 
     def sizeHint(self) -> QSize:
@@ -88,44 +91,5 @@ class StationButton(QAbstractButton):
             )
             painter.setFont(LOOK.font(13))
             painter.setPen(ink if self.here else LOOK.colour("soft"))
-            painter.drawText(LOOK.px(28), LOOK.px(41), STATE_WORDS[self.state])
+            painter.drawText(LOOK.px(28), LOOK.px(41), say(self.state.words))
         painter.end()
-
-
-def states(draft: Draft) -> dict[str, str]:
-    """The state of each station from the findings that belong to it."""
-    worst = {"object": "fine", "tape": "fine", "cover": "fine", "panels": "fine"}
-    rank = {"nothing": 0, "fine": 1, "look": 2, "stop": 3}
-    missing = [f for f in draft.findings if f.code == "reading-missing"]
-    for finding in draft.findings:
-        state = {"stop": "stop", "look": "look"}.get(finding.severity.value, "fine")
-        if finding.code == "reading-missing":
-            state = "look"
-        station = station_of(finding.where)
-        if rank[state] > rank[worst[station]]:
-            worst[station] = state
-    if missing and not draft.job.readings:
-        worst["tape"] = "nothing"
-    if not draft.panels:
-        worst["panels"] = "nothing"
-        if missing:
-            worst["cover"] = "nothing"
-    return worst
-
-
-def station_of(path: str) -> str:
-    """The station that decides a path of the job."""
-    head = path.split(".")[0]
-    if head == "cover" and path.startswith("cover.overrides"):
-        return "panels"
-    return {
-        "readings": "tape",
-        "thing": "object",
-        "name": "object",
-        "owner": "object",
-        "place": "object",
-        "notes": "object",
-        "panels": "panels",
-        "seams": "panels",
-        "sizes": "panels",
-    }.get(head, "cover")

@@ -4,14 +4,21 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QObject, Signal
 
-from omnipel.core.draft import Draft, draft
-from omnipel.core.findings import Change, Remedy
+from omnipel.bench.speech import SPEECH
+from omnipel.core.draft import Draft, draft, letters
 from omnipel.core.forms import FORMS
-from omnipel.core.job import Job, changed
-from omnipel.core.tape.units import Unit, format_length
-from omnipel.core.working import Worked
+from omnipel.core.forms.form import Place
+from omnipel.core.job.changes import changed
+from omnipel.core.job.document import Job
+from omnipel.core.job.findings import Change, Remedy
+from omnipel.core.tape.readings import value
+from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
+from omnipel.core.words.units import Unit, format_length
+from omnipel.core.words.working import Worked
 from omnipel.shop.document import adapter
 from omnipel.shop.store import Store, StoreError
+
+LONGEST_REASON = 160
 
 
 class Session(QObject):
@@ -24,7 +31,7 @@ class Session(QObject):
     drafted = Signal()
     opened = Signal()
     shelved = Signal()
-    pointed = Signal(str, object)
+    pointed = Signal(object, object)
     said = Signal(str, str)
     go = Signal(str)
     unit_flipped = Signal()
@@ -35,6 +42,7 @@ class Session(QObject):
         self.key: int | None = None
         self.job: Job | None = None
         self.draft: Draft | None = None
+        self.home_unit = Unit.MM
         self.unsaved: list[tuple[int, Job, str]] = []
 
     # Opening
@@ -50,12 +58,12 @@ class Session(QObject):
         self.key = self.job = self.draft = None
         self.opened.emit()
 
-    def add(self, job: Job, reason: str) -> int | None:
+    def add(self, job: Job, reason: Phrase) -> int | None:
         """Put a new job in the shop and open it."""
         try:
-            key = self.store.add(job, reason)
+            key = self.store.add(job, self.reason(reason, job))
         except StoreError as error:
-            self.said.emit("stop", f"Not kept: {error}")
+            self.say("stop", tr("Not kept: {fault}", fault=error.phrase))
             return None
         self.open(key)
         self.shelved.emit()
@@ -74,29 +82,29 @@ class Session(QObject):
             raise LookupError("no job is open")
         return self.job
 
-    def apply(self, job: Job, reason: str) -> bool:
+    def apply(self, job: Job, reason: Phrase) -> bool:
         """Make a change: check it, draft it, commit it. A change that is none does nothing."""
         if self.key is None or job == self.job:
             return False
         if not self.store.writable and not self.store.unwritable:
-            self.said.emit("look", "This shop is open in another window; here you can only look.")
+            self.say("look", tr("This shop is open in another window; here you can only look."))
             self.drafted.emit()
             return False
         try:
             checked = adapter().validate_python(adapter().dump_python(job))
         except ValueError as error:
-            self.said.emit("stop", f"Not changed: {str(error).splitlines()[-2].strip()}")
+            self.say("stop", tr("Not changed: {fault}", fault=Name(str(error).splitlines()[-2].strip())))
             return False
         self._take(checked)
-        self._keep(self.key, checked, reason)
+        self._keep(self.key, checked, self.reason(reason, checked))
         self.drafted.emit()
         return True
 
-    def change(self, reason: str, *changes: Change) -> bool:
+    def change(self, reason: Phrase, *changes: Change) -> bool:
         """Make changes by path."""
         return self.apply(changed(self.open_job, *changes), reason)
 
-    def set(self, path: str, value: object, reason: str) -> bool:
+    def set(self, path: str, value: object, reason: Phrase) -> bool:
         """Set one value by path."""
         return self.change(reason, Change(path, value))
 
@@ -113,10 +121,13 @@ class Session(QObject):
                 self.store.commit(k, j, why)
             except StoreError as error:
                 self.unsaved = waiting[i:]
-                self.said.emit("stop", f"Not on disk yet, kept in memory: {error}. It is tried again with every change.")
+                self.say(
+                    "stop",
+                    tr("Not on disk yet, kept in memory: {fault}. It is tried again with every change.", fault=error.phrase),
+                )
                 return
         if len(waiting) > 1:
-            self.said.emit("fine", "The disk can be written again: everything is kept.")
+            self.say("fine", tr("The disk can be written again: everything is kept."))
         self.shelved.emit()
 
     def save_waiting(self) -> None:
@@ -129,71 +140,89 @@ class Session(QObject):
 
     def undo(self) -> None:
         """Step back one revision."""
-        self._step(self.store.undo, "Nothing left to undo.")
+        self._step(self.store.undo, tr("Nothing left to undo."))
 
     def redo(self) -> None:
         """Step forward again."""
-        self._step(self.store.redo, "Nothing to redo.")
+        self._step(self.store.redo, tr("Nothing to redo."))
 
     def go_to_revision(self, number: int) -> None:
         """Step to any revision."""
-        self._step(lambda key: self.store.go_to(key, number), "That revision is gone.")
+        self._step(lambda key: self.store.go_to(key, number), tr("That revision is gone."))
 
-    def _step(self, step: Callable[[int], Job | None], nothing: str) -> None:
+    def _step(self, step: Callable[[int], Job | None], nothing: Phrase) -> None:
         if self.key is None:
             return
         try:
             job = step(self.key)
-        except (StoreError, KeyError) as error:
-            self.said.emit("stop", str(error))
+        except StoreError as error:
+            self.say("stop", error.phrase)
+            return
+        except KeyError:
+            self.say("stop", tr("That revision is gone."))
             return
         if job is None:
-            self.said.emit("note", nothing)
+            self.say("note", nothing)
             return
         self._take(job)
         revisions, position = self.store.history(self.key)
         reason = next((r.reason for r in revisions if r.number == position), "")
-        self.said.emit("note", f"Now at: {reason}")
+        self.say("note", tr("Now at: {reason}", reason=Name(reason)))
         self.drafted.emit()
         self.shelved.emit()
 
     # Words
 
-    def say(self, severity: str, words: str) -> None:
+    def say(self, severity: str, words: Phrase) -> None:
         """Tell something in one line."""
-        self.said.emit(severity, words)
+        self.said.emit(severity, self.tell(words))
 
-    def point(self, words: str, number: Worked) -> None:
+    def tell(self, words: Value) -> str:
+        """A phrase or value in the window's language and the job's unit."""
+        return SPEECH.voice(self.unit).say(words)
+
+    def sentence(self, words: Value) -> str:
+        """The same, beginning with a capital letter."""
+        return SPEECH.voice(self.unit).sentence(words)
+
+    def reason(self, words: Phrase, job: Job) -> str:
+        """Why a change was made, as its revision keeps it: in the unit of that moment."""
+        return SPEECH.voice(job.unit).say(words)[:LONGEST_REASON]
+
+    def point(self, words: Phrase, number: Worked) -> None:
         """Show the sum of a number in the working line."""
         self.pointed.emit(words, number)
 
     @property
     def unit(self) -> Unit:
         """The unit of the open job."""
-        return self.job.unit if self.job else Unit.MM
+        return self.job.unit if self.job else self.home_unit
+
+    @property
+    def voice(self) -> Voice:
+        """The window's language with the job's unit."""
+        return SPEECH.voice(self.unit)
 
     def fmt(self, mm: float, *, fine: bool = False, with_unit: bool = True) -> str:
         """A length in the job's unit."""
         return format_length(mm, self.unit, fine=fine, with_unit=with_unit)
 
+    @property
+    def places(self) -> tuple[Place, ...]:
+        """Where a tape can be laid on the open job's thing, in the order of its card."""
+        if self.job is None:
+            return ()
+        form = FORMS.get(self.job.thing.form)
+        return form.places(self.job.readings, self.job.thing) if form else ()
+
     def names(self) -> dict[str, float]:
-        """What may be written in a tape field besides numbers: the readings taken."""
-        return {reading.place: reading.value for reading in (self.job.readings if self.job else ())}
-
-
-def next_step(drafted: Draft) -> tuple[str, str]:
-    """The next step of a job in words, and the place it leads to."""
-    missing = [f for f in drafted.findings if f.code == "reading-missing"]
-    if missing:
-        return f"Measure: {missing[0].text.removeprefix('The ').removesuffix(' has not been measured yet.')}", missing[0].where
-    for severity, words in (("stop", "Settle"), ("look", "Look at")):
-        found = [f for f in drafted.findings if f.severity.value == severity]
-        if found:
-            return f"{words}: {found[0].code.replace('-', ' ')}", found[0].where
-    return "Print the pattern and cut", "panels"
-
-
-def wanted_words(job: Job) -> dict[str, str]:
-    """What the readings of a job's form are called, by place."""
-    form = FORMS.get(job.thing.form)
-    return {w.place: w.words for w in form.wanted(job.readings)} if form else {}
+        """What may be written in a tape field besides numbers: the readings taken, by their words and by their letter on the card."""
+        if self.job is None:
+            return {}
+        taken = {reading.place: value(reading) for reading in self.job.readings}
+        named: dict[str, float] = {}
+        for i, place in enumerate(self.places):
+            if place.key in taken:
+                named[self.tell(place.words)] = taken[place.key]
+                named[letters(i)] = taken[place.key]
+        return named

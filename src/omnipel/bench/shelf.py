@@ -1,6 +1,8 @@
 """The Shelf: all jobs as cards with their sketch, next step and state."""
 
 from collections.abc import Callable
+from datetime import UTC, datetime, timedelta
+from functools import partial
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
@@ -15,20 +17,26 @@ from PySide6.QtGui import (
     QPen,
     QResizeEvent,
 )
-from PySide6.QtWidgets import QGridLayout, QLineEdit, QMenu, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QGridLayout, QMenu, QPushButton, QRadioButton, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.flow import Flow
 from omnipel.bench.look import LOOK
-from omnipel.bench.parts import button, column, combo, label, paint_state, row, scrolled
+from omnipel.bench.parts import button, column, combo, label, line, paint_state, row, scrolled
 from omnipel.bench.picture import Thumbnail
-from omnipel.bench.session import Session, next_step
-from omnipel.bench.tape_station import plausible
+from omnipel.bench.session import Session
+from omnipel.bench.speech import SPEECH, say
 from omnipel.core.draft import Draft, draft
 from omnipel.core.forms import FORMS
 from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.standing import RANK, State, next_step, whole
+from omnipel.core.words.phrases import Name, Phrase, term, tr
+from omnipel.core.words.units import Unit
+from omnipel.shop.starter import plausible
 from omnipel.shop.store import Card
 
-SORTS = (("last touched", "touched"), ("name", "name"), ("owner", "owner"), ("what needs doing", "state"))
+SORTS = ((tr("last touched"), "touched"), (tr("name"), "name"), (tr("owner"), "owner"), (tr("what needs doing"), "state"))
+UNITS = (Unit.INCH_16, Unit.INCH_8, Unit.CM, Unit.MM)
 
 PAUSE_MS = 30
 """Between the batches of a long shelf the window paints and listens."""
@@ -48,17 +56,18 @@ class Shelf(QWidget):
         super().__init__()
         self.session = session
         self.setAcceptDrops(True)
-        self.search = QLineEdit(accessibleName="Search the shelf", placeholderText="search name, owner, place, form")
+        self.search = line(tr("Search the shelf"), tr("search name, owner, place, form"))
         self.search.textChanged.connect(self._filter)
-        self.sort = combo("Sort by", SORTS, lambda _v: self._filter())
-        self.away = combo("Which jobs", (("on the shelf", False), ("with archived", True)), lambda _v: self.refresh())
+        self.sort = combo(tr("Sort by"), SORTS, lambda _v: self._filter())
+        self.away = combo(tr("Which jobs"), ((tr("on the shelf"), False), (tr("with archived"), True)), lambda _v: self.refresh())
+        self.new_button = button(tr("New job"), lambda: self.wants.emit("new"), "main")
         head = row(
-            label("Shelf", "title"),
+            label(tr("Shelf"), "title"),
             self.search,
             self.sort,
             self.away,
-            button("New job", lambda: self.wants.emit("new"), "main"),
-            button("Bring in…", lambda: self.wants.emit("import")),
+            self.new_button,
+            button(tr("Bring in…"), lambda: self.wants.emit("import")),
         )
         self.grid = QGridLayout()
         self.grid.setSpacing(12)
@@ -80,32 +89,70 @@ class Shelf(QWidget):
 
     def _first_start(self) -> QWidget:
         box = QWidget()
-        steps = (
-            ("1   Say what the thing is", "A drum, a box, a wheel: pick its picture. Nothing has to be right yet."),
-            ("2   Put the tape around it", "One reading at a time, drawn on the sketch. Each is checked against the others."),
-            ("3   Read the panels", "Every seam true, every number with its sum, and whether the cover will go on."),
+        self.units = QButtonGroup(self)
+        unit_row = Flow(gap=16)
+        unit_row.addWidget(label(tr("I measure in"), "head"))
+        for unit in UNITS:
+            made = QRadioButton(say(term(unit.label)))
+            made.setAccessibleName(say(tr("I measure in {unit}", unit=term(unit.label))))
+            made.setChecked(unit is self.session.home_unit)
+            made.clicked.connect(lambda _on=False, u=unit: self._measures_in(u))
+            self.units.addButton(made)
+            unit_row.addWidget(made)
+        ways = (
+            (
+                "new",
+                tr("Measure something now"),
+                tr("Pick what it is, put the tape around it, and its cover drafts itself while you type."),
+            ),
+            (
+                "sample",
+                tr("Look round the sample shop"),
+                tr("Twenty jobs of the made-up Quillet Hill, some with trouble on purpose."),
+            ),
+            ("card", tr("Read a tape card"), tr("All readings in one go, by their letters, in any order.")),
         )
-        made = [
-            label("Nothing on the shelf yet", "title"),
-            label("Measure one thing, and its cover drafts itself while you type.", "head", wrap=True),
-        ]
-        for head, under in steps:
-            made += [label(head, "head"), label(under, "soft", wrap=True)]
-        go = row(
-            button("Measure the first thing", lambda: self.wants.emit("new"), "main"),
-            button("Look round the sample shop", lambda: self.wants.emit("sample")),
+        made_ways: list[QWidget] = []
+        for kind, words, under in ways:
+            made_ways += [
+                button(words, partial(self.wants.emit, kind), "main" if kind == "new" else ""),
+                label(under, "soft", wrap=True),
+            ]
+        layout = column(
+            label(tr("Nothing on the shelf yet"), "title"),
+            label(tr("A cover that fits begins with a tape. First: what is on yours?"), "head", wrap=True),
+            unit_row,
+            *made_ways,
+            spacing=10,
+            margins=24,
         )
-        go.addStretch(1)
-        layout = column(*made, go, spacing=10, margins=24)
+        for k in range(layout.count()):
+            item = layout.itemAt(k)
+            widget = item.widget() if item is not None else None
+            if isinstance(widget, QPushButton):
+                layout.setAlignment(widget, Qt.AlignmentFlag.AlignLeft)
         layout.addStretch(1)
         box.setLayout(layout)
-        box.setMaximumWidth(720)
+        box.setMaximumWidth(760)
         return box
+
+    def _measures_in(self, unit: Unit) -> None:
+        """What was asked at first start: the unit of new jobs, with its habits."""
+        self.session.home_unit = unit
+        if self.session.store.writable:
+            self.session.store.set("unit", unit.value)
 
     def enter(self) -> None:
         """The shelf was opened."""
         self.refresh()
-        (self.cards[0] if self.cards else self.search).setFocus()
+        if self.cards:
+            self.cards[0].setFocus()
+        elif self.first.isVisible():
+            for made in self.units.buttons():
+                if made.isChecked():
+                    made.setFocus()
+        else:
+            self.search.setFocus()
 
     def refresh(self) -> None:
         """Show the shop as it stands; cards of jobs that were not touched are kept."""
@@ -124,6 +171,8 @@ class Shelf(QWidget):
             old.deleteLater()
         self.known = kept
         self.first.setVisible(not rows)
+        for widget in (self.search, self.sort, self.new_button):
+            widget.setVisible(bool(rows))
         self.area.setVisible(bool(rows))
         self._filter()
         if self.waiting:
@@ -158,7 +207,7 @@ class Shelf(QWidget):
         elif by == "owner":
             cards.sort(key=lambda c: (c.card.job.owner.casefold(), c.card.job.name.casefold()))
         elif by == "state":
-            cards.sort(key=lambda c: {"stop": 0, "look": 1, "nothing": 2}.get(c.state, 3))
+            cards.sort(key=lambda c: -RANK[c.state])
         for card in self.known.values():
             self.grid.removeWidget(card)
             card.setVisible(False)
@@ -179,7 +228,7 @@ class Shelf(QWidget):
         store, menu = self.session.store, QMenu(self)
         again = not card.card.archived
 
-        def then(run: Callable[[], object], said: str) -> Callable[[], None]:
+        def then(run: Callable[[], object], said: Phrase) -> Callable[[], None]:
             def done() -> None:
                 run()
                 self.refresh()
@@ -187,13 +236,16 @@ class Shelf(QWidget):
 
             return done
 
-        menu.addAction("Open", lambda: self._open(key))
-        menu.addAction("Duplicate", lambda: self.wants.emit(f"duplicate:{key}"))
-        menu.addAction(
-            "Archive" if again else "Back on the shelf",
-            then(lambda: store.archive(key, again), f"{card.card.job.name} is {'archived' if again else 'back'}."),
-        )
-        menu.addAction("Delete", lambda: self.wants.emit(f"delete:{key}"))
+        name = Name(card.card.job.name)
+        said = tr("{job} is archived.", job=name) if again else tr("{job} is back.", job=name)
+        for words, run in (
+            (tr("Open"), lambda: self._open(key)),
+            (tr("Duplicate"), lambda: self.wants.emit(f"duplicate:{key}")),
+            (tr("Archive") if again else tr("Back on the shelf"), then(lambda: store.archive(key, again), said)),
+            (tr("Delete"), lambda: self.wants.emit(f"delete:{key}")),
+        ):
+            action = menu.addAction(say(words))
+            action.triggered.connect(lambda _checked=False, r=run: r())
         menu.popup(card.mapToGlobal(card.rect().center()))
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
@@ -221,7 +273,7 @@ class JobCard(QWidget):
         self._draft: Draft | None = None
         job = card.job
         form = FORMS.get(job.thing.form)
-        self.found_by = f"{job.name} {job.owner} {job.place} {form.words if form else ''}".casefold()
+        self.found_by = f"{job.name} {job.owner} {job.place} {say(form.words) if form else ''}".casefold()
         self.setAccessibleName(f"{job.name}, {job.owner}")
 
     @property
@@ -232,12 +284,9 @@ class JobCard(QWidget):
         return self._draft
 
     @property
-    def state(self) -> str:
-        """The worst there is to say of the job."""
-        severities = [f.severity.value for f in self.draft.findings]
-        if any(f.code == "reading-missing" for f in self.draft.findings):
-            return "nothing"
-        return next((s for s in ("stop", "look") if s in severities), "fine")
+    def state(self) -> State:
+        """How the job stands."""
+        return whole(self.draft)
 
     def sizeHint(self) -> QSize:
         return QSize(LOOK.px(250), LOOK.px(232))
@@ -257,7 +306,12 @@ class JobCard(QWidget):
         job, left, room = self.card.job, LOOK.px(12), self.width() - LOOK.px(24)
         lines = (
             (job.name, 17, QFont.Weight.DemiBold, "ink"),
-            (" · ".join(part for part in (job.owner, job.place) if part) or "for nobody yet", 13, QFont.Weight.Normal, "soft"),
+            (
+                " · ".join(part for part in (job.owner, job.place) if part) or say(tr("for nobody yet")),
+                13,
+                QFont.Weight.Normal,
+                "soft",
+            ),
         )
         y = LOOK.px(142)
         for words, size, weight, colour in lines:
@@ -275,7 +329,7 @@ class JobCard(QWidget):
             paint_state(painter, QRectF(left - 2, y + LOOK.px(1), LOOK.px(15), LOOK.px(15)), self.state)
             painter.setFont(LOOK.font(14))
             painter.setPen(LOOK.colour("ink"))
-            step = next_step(self.draft)[0]
+            step = SPEECH.voice(job.unit).say(next_step(self.draft).words)
             painter.drawText(
                 left + LOOK.px(18),
                 y + LOOK.px(13),
@@ -283,7 +337,9 @@ class JobCard(QWidget):
             )
         painter.setFont(LOOK.font(12))
         painter.setPen(LOOK.colour("soft"))
-        when = f"touched {self.card.touched[:10]} {self.card.touched[11:16]}" + ("  ·  archived" if self.card.archived else "")
+        when = say(
+            tr("{when}  ·  archived", when=touched(self.card.touched)) if self.card.archived else touched(self.card.touched)
+        )
         painter.drawText(left, y + LOOK.px(33), when)
         painter.end()
 
@@ -315,3 +371,15 @@ class JobCard(QWidget):
             self.focusPreviousChild()
         else:
             super().keyPressEvent(event)
+
+
+def touched(stamp: str) -> Phrase:
+    """When a job was last changed, in the desktop's own time: today and yesterday by the clock, earlier by the day."""
+    when = datetime.fromisoformat(stamp).replace(tzinfo=UTC).astimezone()
+    today = datetime.now(UTC).astimezone().date()
+    clock = Name(f"{when.hour}:{when.minute:02d}")
+    if when.date() == today:
+        return tr("today {time}", time=clock)
+    if when.date() == today - timedelta(days=1):
+        return tr("yesterday {time}", time=clock)
+    return tr("on {day}", day=Name(when.date().isoformat()))

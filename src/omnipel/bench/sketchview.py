@@ -8,6 +8,7 @@ from omnipel.bench.picture import PictureView
 from omnipel.core.forms.mesh import Mesh, Solid
 from omnipel.core.pictures.drawing import Drawing, Label
 from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.words.phrases import Phrase
 
 TURN_STEP = 0.12
 
@@ -15,7 +16,7 @@ TURN_STEP = 0.12
 class SketchView(PictureView):
     """Shows a mesh and the tape path in focus."""
 
-    def __init__(self, words: str) -> None:
+    def __init__(self, words: Phrase) -> None:
         super().__init__(words)
         self.mesh, self.tape_words = Mesh(), ""
         self.tape: Solid | None = None

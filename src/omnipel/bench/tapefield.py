@@ -1,4 +1,7 @@
-"""The tape field: takes lengths as people write them, says how it read them, refuses wrong text on the spot."""
+"""The tape field: takes lengths as people write them, says how it read them, refuses wrong text on the spot.
+
+What is typed is compared with the value that is stored, never with what is shown of it: 1/2 typed over a 12 mm that shows as "≈ 1/2" is taken.
+"""
 
 from collections.abc import Callable
 
@@ -7,9 +10,14 @@ from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from omnipel.bench.session import Session
-from omnipel.core.tape.notation import TapeError, parse_length
-from omnipel.core.tape.units import format_length
-from omnipel.core.tolerances import LONGEST
+from omnipel.bench.speech import say
+from omnipel.core.tolerances import AS_TYPED, LONGEST
+from omnipel.core.words.notation import TapeError, parse_length
+from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Value, mm, tr
+from omnipel.core.words.units import Unit, format_length
+
+Doubts = Callable[[float], Phrase]
+"""What makes a length hardly the one that was meant; nothing when it may well be."""
 
 
 class TapeField(QWidget):
@@ -20,6 +28,7 @@ class TapeField(QWidget):
         words: what is entered; also the accessible name.
         large: the big field of the Tape station.
         low: the least that is allowed, mm; `strict` when it must be more than that.
+        fine: whether it is shown finer than the unit's step (a cloth's thickness).
     """
 
     entered = Signal(float, bool)
@@ -28,59 +37,107 @@ class TapeField(QWidget):
     """Enter in an empty field."""
 
     def __init__(
-        self, session: Session, words: str, *, large: bool = False, low: float = 0.0, strict: bool = True, high: float = LONGEST
+        self,
+        session: Session,
+        words: Value,
+        *,
+        large: bool = False,
+        low: float = 0.0,
+        strict: bool = True,
+        high: float = LONGEST,
+        fine: bool = False,
     ) -> None:
         super().__init__()
-        self.session, self.low, self.strict, self.high = session, low, strict, high
-        self.shown = ""
-        self.line = QLineEdit(accessibleName=words)
+        self.session, self.low, self.strict, self.high, self.fine = session, low, strict, high, fine
+        self.large = large
+        self.stored: float | None = None
+        self.doubts: Doubts = lambda _length: NOTHING
+        self.asked = ""
+        self.line = QLineEdit()
+        self.line.setAccessibleName(say(words))
         self.line.setObjectName("tape" if large else "length")
         self.note = QLabel()
         self.note.setObjectName("soft")
         self.note.setWordWrap(True)
-        self.note.setVisible(large)
-        self.large = large
+        self.note.setTextFormat(Qt.TextFormat.PlainText)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(3)
         layout.addWidget(self.line)
         layout.addWidget(self.note)
+        # Only now that it has a parent: a label made visible before that is a window of its own and takes the keys.
+        self.note.setVisible(large)
         self.setFocusProxy(self.line)
         self.line.textEdited.connect(self._edited)
         self.line.installEventFilter(self)
+        session.opened.connect(self.clear)
 
-    def show_length(self, mm: float | None) -> None:
-        """Show a value without entering it."""
-        self.shown = "" if mm is None else format_length(mm, self.session.unit)
+    def rename(self, words: Value) -> None:
+        """What is entered now."""
+        self.line.setAccessibleName(say(words))
+
+    @property
+    def shown(self) -> str:
+        """What stands in the field for the stored value."""
+        if self.stored is None:
+            return ""
+        return self.session.tell(Length(self.stored, fine=self.fine, bare=True, chosen=True))
+
+    def show_length(self, length: float | None) -> None:
+        """Show a value without entering it; what is just being typed stays."""
+        self.stored = length
         if not self.line.isModified() or not self.line.hasFocus():
-            self.line.setText(self.shown)
-            self._say("", wrong=False)
+            self._revert()
 
     def clear(self) -> None:
-        """Empty the field."""
-        self.shown = ""
-        self.line.clear()
-        self._say("", wrong=False)
+        """Empty the field; what was typed into it belonged to another reading or job."""
+        self.stored = None
+        self._revert()
+
+    def _parsed(self) -> float | None:
+        """The length that stands in the field, or None when it is none; the note says why."""
+        try:
+            length = parse_length(self.line.text(), self.session.unit, self.session.names())
+        except TapeError as error:
+            self._say(self.session.sentence(error.phrase), wrong=True)
+            return None
+        if length < self.low or (self.strict and length <= self.low) or length > self.high:
+            if length <= self.low:
+                bound = tr("more than {low}", low=mm(self.low)) if self.strict else tr("at least {low}", low=mm(self.low))
+            else:
+                bound = tr("at most {high}", high=mm(self.high))
+            self._say(
+                self.session.tell(
+                    tr(
+                        "“{typed}” read as {length}; it has to be {bound}",
+                        typed=Name(self._typed()),
+                        length=mm(length),
+                        bound=bound,
+                    )
+                ),
+                wrong=True,
+            )
+            return None
+        return length
+
+    def _typed(self) -> str:
+        return self.line.text().strip()
 
     def read(self) -> float | None:
-        """The length that stands in the field, or None when it is none; the note says why."""
-        text = self.line.text()
-        try:
-            mm = parse_length(text, self.session.unit, self.session.names())
-        except TapeError as error:
-            self._say(f"{error.found} (at {error.column}); expected {error.expected}", wrong=True)
-            return None
-        if mm < self.low or (self.strict and mm <= self.low) or mm > self.high:
-            over = f"more than {self.session.fmt(self.low)}" if self.strict else f"at least {self.session.fmt(self.low)}"
-            bound = over if mm <= self.low else f"at most {self.session.fmt(self.high)}"
-            self._say(f"read as {self.session.fmt(mm)}; it has to be {bound}", wrong=True)
-            return None
-        other = "" if self.session.unit.denominator else f"  =  {mm / 25.4:.2f} in"
-        metric = f"  =  {mm:.1f} mm" if self.session.unit.denominator else other
-        self._say(f"read as {self.session.fmt(mm)}{metric}", wrong=False)
-        return mm
+        """The length that stands in the field, with how it was read in the note; None when it is none."""
+        length = self._parsed()
+        if length is not None:
+            other = Unit.MM if self.session.unit.denominator else Unit.INCH_16
+            same = Name(format_length(length, other, fine=other is Unit.MM, with_unit=True))
+            doubt = self.doubts(length)
+            text = tr("read as {length}  =  {same}", length=mm(length, fine=True), same=same)
+            if doubt:
+                text = tr("read as {length}: {doubt}. Enter once more if it is so.", length=mm(length, fine=True), doubt=doubt)
+            self._say(self.session.tell(text), wrong=bool(doubt))
+        return length
 
     def _edited(self, text: str) -> None:
+        self.asked = ""
         if text.strip():
             self.read()
         else:
@@ -105,41 +162,58 @@ class TapeField(QWidget):
                 self._revert()
                 return True
         if event.type() == QEvent.Type.FocusOut and self.line.isModified() and not self.large:
-            if self.line.text().strip() == self.shown or self.read() is None:
-                words, wrong = self.note.text(), self.line.property("wrong")
-                self._revert()
-                if wrong:
-                    self.session.say("look", f"{self.line.accessibleName()}: {words}. The old value stays.")
-            else:
-                self._enter(stay=True)
+            self._leave()
         return super().eventFilter(watched, event)
 
+    def _leave(self) -> None:
+        """The field is left: what stands in it is taken, or the old value comes back and it is said why."""
+        if not self._typed() or self._parsed() is None:
+            words, wrong = self.note.text(), self.line.property("wrong")
+            self._revert()
+            if wrong:
+                name = self.line.accessibleName()
+                self.session.say("look", tr("{field}: {fault}. The old value stays.", field=Name(name), fault=Name(words)))
+        else:
+            self._enter(stay=True)
+
     def _revert(self) -> None:
-        self.line.setText(self.shown)
+        self.asked = ""
+        self.line.setText(self.shown)  # also forgets what could be undone in the line: the next undo is the job's
+        self.line.setModified(False)
         self._say("", wrong=False)
 
     def _enter(self, *, stay: bool) -> None:
-        if not self.line.text().strip():
+        if not self._typed():
             self.empty.emit()
             return
-        if not self.large and self.line.text().strip() == self.shown:
+        if not self.large and not self.line.isModified():
             return
-        mm = self.read()
-        if mm is not None:
-            self.line.setModified(False)
-            self.entered.emit(mm, stay)
+        length = self.read()
+        if length is None:
+            return
+        if self.doubts(length) and self.asked != self._typed():
+            self.asked = self._typed()
+            return
+        if not self.large and self.stored is not None and abs(length - self.stored) <= AS_TYPED:
+            self._revert()
+            return
+        self.line.setModified(False)
+        self.entered.emit(length, stay)
+        if not self.large:
+            self._revert()
 
 
 def length_field(
     session: Session,
-    words: str,
+    words: Value,
     commit: Callable[[float], object],
     *,
     low: float = 0.0,
     strict: bool = False,
     high: float = LONGEST,
+    fine: bool = False,
 ) -> TapeField:
     """A small tape field that hands what is entered to `commit`."""
-    field = TapeField(session, words, low=low, strict=strict, high=high)
-    field.entered.connect(lambda mm, _stay: commit(mm))
+    field = TapeField(session, words, low=low, strict=strict, high=high, fine=fine)
+    field.entered.connect(lambda length, _stay: commit(length))
     return field

@@ -1,5 +1,6 @@
 """The window: rail, station, tally, working line; and what the commands do."""
 
+from html import escape
 from pathlib import Path
 from typing import Any
 
@@ -23,17 +24,28 @@ from PySide6.QtWidgets import (
 
 from omnipel.bench.commands import COMMANDS
 from omnipel.bench.goto import PickDialog, goals
+from omnipel.bench.habits import HabitsDialog, RoundingDialog, local_unit, shop_habits
 from omnipel.bench.look import DARK, LIGHT, LOOK, palette, prefers_dark, style_sheet
 from omnipel.bench.papers import PapersDialog
-from omnipel.bench.parts import button, label, row
-from omnipel.bench.rail import Rail, states, station_of
-from omnipel.bench.session import Session, next_step
+from omnipel.bench.parts import Elided, button, row
+from omnipel.bench.rail import Rail
+from omnipel.bench.session import Session
 from omnipel.bench.shelf import Shelf
+from omnipel.bench.speech import say
+from omnipel.bench.stations import made as make_station
 from omnipel.bench.tally import Tally
 from omnipel.bench.workingline import HINT, WorkingLine
-from omnipel.core.tape.units import NEXT_UNIT, Unit
+from omnipel.core.covers import schemes_for
+from omnipel.core.covers.rounding import rounded, roundings
+from omnipel.core.draft import Drafted
+from omnipel.core.fit.going_on import Fit
+from omnipel.core.forms import FORMS
+from omnipel.core.standing import next_step, states, station_of
+from omnipel.core.words.habits import System
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, Share, listed, term, tr, trn
+from omnipel.core.words.units import NEXT_UNIT, Unit
 from omnipel.shop.document import SUFFIX, DocumentError, read, write
-from omnipel.shop.starter import starter
+from omnipel.shop.starter import plausible, starter
 from omnipel.shop.store import Store, StoreError
 
 
@@ -50,14 +62,15 @@ class Window(QMainWindow):
         self.stack.addWidget(self.shelf)
         self.stations: dict[str, Any] = {"shelf": self.shelf}
         self.here = "shelf"
-        self.title = label("", "head")
-        self.unit_button = button("", self.flip_unit, "quiet", tip="Ctrl+U")
-        self.banner = button("", self.try_writing, "look")
+        self.title = Elided("head")
+        self.unit_button = button(NOTHING, self.flip_unit, "quiet", tip=Name("Ctrl+U"))
+        self.round_button = button(tr("≈ Round…"), self.round_chosen, tip=tr("Round everything chosen (Ctrl+R)"))
+        self.banner = button(NOTHING, self.try_writing, "look")
         self.banner.hide()
         ground = QWidget()
         ground.setObjectName("ground")
-        head = row(self.title, self.unit_button)
-        head.insertStretch(1, 1)
+        head = row(self.title, self.round_button, self.unit_button)
+        head.setStretch(0, 1)
         head.setContentsMargins(16, 6, 16, 0)
         self.head = QFrame()
         self.head.setLayout(head)
@@ -97,7 +110,7 @@ class Window(QMainWindow):
         if isinstance(app, QApplication):
             app.focusChanged.connect(self._listen)
         for command in COMMANDS:
-            action = QAction(command.words, self)
+            action = QAction(say(command.words), self)
             if command.keys:
                 action.setShortcuts([QKeySequence(command.keys), *([QKeySequence("Ctrl+=")] if command.id == "larger" else [])])
             action.triggered.connect(lambda _checked=False, c=command: c.when(self) and c.run(self))
@@ -122,6 +135,7 @@ class Window(QMainWindow):
         return super().eventFilter(watched, event)
 
     def _read_settings(self) -> None:
+        self.session.home_unit = self.shop_unit()
         LOOK.scale = float(self.session.store.setting("text scale", "1.0"))
         dark = self.session.store.setting("dark", "desktop")
         self.set_dark(prefers_dark() if dark == "desktop" else dark == "yes")
@@ -131,14 +145,7 @@ class Window(QMainWindow):
     def station(self, key: str) -> Any:
         """A station, made when it is first shown."""
         if key not in self.stations:
-            from omnipel.bench.cover_station import CoverStation
-            from omnipel.bench.object_station import ObjectStation
-            from omnipel.bench.panels_station import PanelsStation
-            from omnipel.bench.tape_station import TapeStation
-
-            made = {"object": ObjectStation, "tape": TapeStation, "cover": CoverStation, "panels": PanelsStation}[key](
-                self.session
-            )
+            made = make_station(key, self.session)
             self.stations[key] = made
             self.stack.addWidget(made)
         return self.stations[key]
@@ -146,7 +153,7 @@ class Window(QMainWindow):
     def show_station(self, key: str) -> None:
         """Walk to a station."""
         if key != "shelf" and self.session.job is None:
-            self.session.say("note", "Open a job first.")
+            self.session.say("note", tr("Open a job first."))
             return
         self.here = key
         station = self.station(key)
@@ -158,7 +165,7 @@ class Window(QMainWindow):
         """Another job (or none) is open: nothing has moved, and no number is pointed at."""
         for line in (self.tally.goes_on, self.tally.seams, self.tally.cloth):
             line.forget()
-        self.working.say("note", HINT)
+        self.working.say("note", say(HINT))
         self._frame()
 
     def refresh(self) -> None:
@@ -177,9 +184,10 @@ class Window(QMainWindow):
         self._banner()
         if job is not None:
             owner = f"   {job.owner}" if job.owner else ""
-            self.title.setText(f"{job.name}{owner}")
-            self.unit_button.setText(job.unit.words)
-            self.unit_button.setAccessibleName(f"Unit: {job.unit.words}. Flip it")
+            self.title.show_words(f"{job.name}{owner}")
+            self.unit_button.setText(say(term(job.unit.label)))
+            self.unit_button.setAccessibleName(say(tr("Unit: {unit}. Flip it", unit=term(job.unit.label))))
+            self.round_button.setVisible(bool(roundings(job)))
             self.setWindowTitle(f"{job.name} · Omnipel")
             self.tally.refresh()
         else:
@@ -189,11 +197,17 @@ class Window(QMainWindow):
         words = ""
         store = self.session.store
         if not store.writable and not store.unwritable:
-            words = "This shop is open in another window: here you can look, not change. Press to try again."
+            words = say(tr("This shop is open in another window: here you can look, not change. Press to try again."))
         elif store.unwritable and not self.session.unsaved:
-            words = f"{store.unwritable[0].upper()}{store.unwritable[1:]}: changes stay in memory. Press to try again."
+            words = self.session.sentence(tr("{fault}: changes stay in memory. Press to try again.", fault=store.unwritable))
         elif self.session.unsaved:
-            words = f"{len(self.session.unsaved)} change(s) not on disk yet, kept in memory. Press to try again."
+            words = say(
+                trn(
+                    "{n} change not on disk yet, kept in memory. Press to try again.",
+                    "{n} changes not on disk yet, kept in memory. Press to try again.",
+                    len(self.session.unsaved),
+                )
+            )
         self.banner.setText(words)
         self.banner.setVisible(bool(words))
 
@@ -203,9 +217,9 @@ class Window(QMainWindow):
             (self.papers if path == "papers" else self.ask_tape_card)()
             return
         if path == "fit":
-            fit = self.session.draft.fit if self.session.draft else None
-            if fit:
-                self.session.point("slack at the tightest", fit.tightest.slack)
+            draft = self.session.draft
+            if isinstance(draft, Drafted) and isinstance(draft.fit, Fit):
+                self.session.point(tr("left at the tightest"), draft.fit.tightest.slack)
             path = "cover.clearance.amount"
         key = station_of(path)
         if key != self.here:
@@ -224,7 +238,8 @@ class Window(QMainWindow):
         """Every command that can be run now."""
         menu = QMenu(self)
         for command in COMMANDS:
-            action = menu.addAction(f"{command.words}\t{command.keys}", lambda c=command: c.run(self))
+            action = menu.addAction(f"{say(command.words)}\t{command.keys}")
+            action.triggered.connect(lambda _checked=False, c=command: c.run(self))
             action.setEnabled(command.when(self))
         menu.popup(self.rail.menu_button.mapToGlobal(self.rail.menu_button.rect().topRight()))
 
@@ -232,17 +247,19 @@ class Window(QMainWindow):
         """What the shelf asks for."""
         kind, _, key = what.partition(":")
         if kind == "next" and self.session.draft is not None:
-            self.show_station(station_of(next_step(self.session.draft)[1]))
+            self.show_station(station_of(next_step(self.session.draft).where))
         elif kind == "sample":
             self.add_samples()
         elif kind == "duplicate":
             job = self.session.store.job(int(key))
             from dataclasses import replace
 
-            self.session.add(replace(job, name=f"{job.name}, copy"[:120]), "duplicated")
+            self.session.add(replace(job, name=say(tr("{job}, copy", job=Name(job.name)))[:120]), tr("duplicated"))
             self.show_station("object")
         elif kind == "delete":
             self.delete(int(key))
+        elif kind == "card":
+            self.new_from_card()
         elif kind in ("new", "import"):
             self.run_command(kind)
 
@@ -254,7 +271,8 @@ class Window(QMainWindow):
             self.session.close_job()
         self.shelf.refresh()
         self.working.text.setText(
-            f'{name} is deleted. <a href="undelete.{key}" style="color:{LOOK.colours.accent}">Bring it back</a>'
+            f"{escape(say(tr('{job} is deleted.', job=Name(name))))} "
+            f'<a href="undelete.{key}" style="color:{LOOK.colours.accent}">{escape(say(tr("Bring it back")))}</a>'
         )
         self.session.go.disconnect(self.go_to)
         self.session.go.connect(self._undelete_or_go)
@@ -265,7 +283,7 @@ class Window(QMainWindow):
         if path.startswith("undelete."):
             self.session.store.delete(int(path.partition(".")[2]), False)
             self.shelf.refresh()
-            self.session.say("fine", "It is back.")
+            self.session.say("fine", tr("It is back."))
         else:
             self.go_to(path)
 
@@ -274,41 +292,83 @@ class Window(QMainWindow):
         from omnipel.shop.sample import SAMPLES
 
         for sample in SAMPLES:
-            self.session.store.add(sample(), "sample job")
+            self.session.store.add(sample(), say(tr("sample job")))
         self.show_station("shelf")
 
     def new_job(self) -> None:
         """A new job without readings; the Object station asks what it is."""
-        unit = Unit(self.session.store.setting("unit", "mm"))
-        names = {card.job.name for card in self.session.store.cards(archived=True)}
-        name = next(n for n in ("New cover", *(f"New cover {i}" for i in range(2, 9999))) if n not in names)
-        if self.session.add(starter("drum", "wall-and-lid", unit, name=name, with_readings=False), "new job") is not None:
+        if self._begin("drum"):
             self.show_station("object")
+
+    def _begin(self, form: str) -> bool:
+        """Put an empty job for a form into the shop, in the unit and with the habits of this shop, and open it."""
+        unit = self.shop_unit()
+        names = {card.job.name for card in self.session.store.cards(archived=True)}
+        first = say(tr("New cover"))
+        name = next(n for n in (first, *(f"{first} {i}" for i in range(2, 9999))) if n not in names)
+        scheme = schemes_for(FORMS[form])[0].key
+        habits = shop_habits(self.session.store, System.of(unit))
+        job = starter(form, scheme, unit, name=name, with_readings=False, habits=habits)
+        return self.session.add(job, tr("new job")) is not None
+
+    def shop_unit(self) -> Unit:
+        """The unit new jobs begin in: what was asked at first start, else what the desktop's country measures in."""
+        return Unit(self.session.store.setting("unit", local_unit().value))
+
+    def new_from_card(self) -> None:
+        """A job to be filled from a tape card: which form, then all readings in one go."""
+        entries: list[tuple[str, object]] = [(say(form.words), key) for key, form in FORMS.items()]
+        dialog = PickDialog(self, tr("What was measured?"), entries)
+        if dialog.exec() == QDialog.DialogCode.Accepted and isinstance(dialog.picked, str) and self._begin(dialog.picked):
+            self.type_card()
+
+    def type_card(self) -> None:
+        """To the line that takes readings by their letters."""
+        self.show_station("tape")
+        self.station("tape").focus_card()
+
+    def round_chosen(self) -> None:
+        """Show what would change, and round it as one step that can be undone."""
+        job = self.session.open_job
+        found = roundings(job)
+        if not found:
+            self.session.say("note", tr("Everything chosen is round already."))
+            return
+        dialog = RoundingDialog(self, self.session, found)
+        if dialog.exec() == QDialog.DialogCode.Accepted:
+            self.session.apply(rounded(job), tr("everything chosen rounded"))
+
+    def edit_habits(self) -> None:
+        """What this shop starts from."""
+        HabitsDialog(self, self.session, System.of(self.session.unit if self.session.job else self.shop_unit())).exec()
 
     def rename(self) -> None:
         """Ask for another name."""
-        name, done = QInputDialog.getText(self, "Rename", "Name of the job", text=self.session.open_job.name)
+        name, done = QInputDialog.getText(
+            self, say(tr("Rename")), say(tr("Name of the job")), QLineEdit.EchoMode.Normal, self.session.open_job.name
+        )
         if done and name.strip():
-            self.session.set("name", name.strip()[:120], f"named {name.strip()}"[:80])
+            self.session.set("name", name.strip()[:120], tr("named {name}", name=Name(name.strip())))
 
     def flip_unit(self) -> None:
-        """The next unit, for this job and for new ones."""
+        """The next unit for this job. No size changes; what is not round in it shows an ≈ and can be rounded."""
         job = self.session.open_job
         unit = NEXT_UNIT[job.unit]
-        self.session.set("unit", unit, f"unit: {unit.words}")
-        if self.session.store.writable:
-            self.session.store.set("unit", unit.value)
+        self.session.set("unit", unit, tr("unit: {unit}", unit=term(unit.label)))
 
     def go_to_anything(self) -> None:
         """Type a part of a name and be there."""
-        dialog = PickDialog(self, "Go to anything", goals(self))
-        if dialog.exec() == QDialog.DialogCode.Accepted and dialog.picked is not None:
+        dialog = PickDialog(self, tr("Go to anything"), goals(self))
+        if dialog.exec() == QDialog.DialogCode.Accepted and isinstance(dialog.picked, tuple):
             kind, value = dialog.picked
             if kind == "command":
                 self.run_command(value)
             elif kind == "job":
                 self.session.open(value)
                 self.shelf_wants("next")
+            elif kind == "size":
+                self.show_station("panels")
+                self.station("panels").set_by_hand(value)
             else:
                 self.go_to(value)
 
@@ -320,15 +380,15 @@ class Window(QMainWindow):
         entries: list[tuple[str, object]] = [
             (f"{'▸ ' if r.number == position else ''}{r.reason}   {r.made[11:16]}", r.number) for r in reversed(revisions)
         ]
-        dialog = PickDialog(self, "History of changes", entries, current=len(revisions) - position)
+        dialog = PickDialog(self, tr("History of changes"), entries, current=len(revisions) - position)
         if dialog.exec() == QDialog.DialogCode.Accepted and isinstance(dialog.picked, int):
             self.session.go_to_revision(dialog.picked)
 
     def papers(self) -> None:
         """Write the full-size pattern with its cutting sheet."""
         draft = self.session.draft
-        if draft is None or not draft.panels:
-            self.session.say("look", "There are no panels to print yet.")
+        if not isinstance(draft, Drafted):
+            self.session.say("look", tr("There are no panels to print yet."))
             return
         dialog = PapersDialog(self, draft.stops)
         if dialog.exec() == QDialog.DialogCode.Accepted:
@@ -337,81 +397,88 @@ class Window(QMainWindow):
     def write_pattern(self, path: Path, paper: str) -> None:
         """Write the pattern as PDF, or as SVG when the name says so."""
         draft = self.session.draft
-        if draft is None:
+        if not isinstance(draft, Drafted):
             return
         try:
             if path.suffix.lower() == ".svg":
                 from omnipel.exchange.svg import svg
 
-                path.write_text(svg(draft), encoding="utf-8")
+                path.write_text(svg(draft, self.session.voice), encoding="utf-8")
             else:
                 from omnipel.exchange.pattern import pattern_pdf
 
-                path.write_bytes(pattern_pdf(draft, paper))
+                path.write_bytes(pattern_pdf(draft, paper, self.session.voice))
         except OSError as error:
-            self.session.say("stop", f"Not written: {path}: {error.strerror}")
+            self._not_written(path, error)
             return
-        self.session.say("fine", f"Written: {path}. Print at 100 % and measure the test square first.")
+        self.session.say("fine", tr("Written: {path}. Print at 100 % and measure the test square first.", path=Name(str(path))))
+
+    def _not_written(self, path: Path, error: OSError) -> None:
+        self.session.say(
+            "stop", tr("Not written: {path}: {fault}", path=Name(str(path)), fault=Name(error.strerror or str(error)))
+        )
 
     def ask_tape_card(self) -> None:
         """Ask where to, and write the blank tape card."""
-        name = f"{self.session.open_job.name} tape card.pdf"
-        path, _ = QFileDialog.getSaveFileName(self, "Write the tape card", name, "Papers (*.pdf)")
+        name = say(tr("{job} tape card", job=Name(self.session.open_job.name))) + ".pdf"
+        path, _ = QFileDialog.getSaveFileName(self, say(tr("Write the tape card")), name, f"{say(tr('Papers'))} (*.pdf)")
         if path:
             self.write_tape_card(Path(path))
 
     def write_tape_card(self, path: Path) -> None:
         """Write the blank tape card of the open job."""
-        from omnipel.bench.tape_station import plausible
-        from omnipel.core.forms import FORMS
         from omnipel.exchange.tape_card import tape_card
 
         job = self.session.open_job
-        form = FORMS.get(job.thing.form)
         try:
-            path.write_bytes(tape_card(job, plausible(job), form.wanted(job.readings) if form else ()))
+            path.write_bytes(tape_card(job, plausible(job), self.session.places, voice=self.session.voice))
         except OSError as error:
-            self.session.say("stop", f"Not written: {path}: {error.strerror}")
+            self._not_written(path, error)
             return
-        self.session.say("fine", f"Written: {path}. A pencil and the tape are all it needs.")
+        self.session.say("fine", tr("Written: {path}. A pencil and the tape are all it needs.", path=Name(str(path))))
 
     def import_jobs(self) -> None:
         """Ask for job files and bring them in."""
-        paths, _ = QFileDialog.getOpenFileNames(self, "Bring in job files", "", f"Omnipel jobs (*{SUFFIX} *.json)")
+        paths, _ = QFileDialog.getOpenFileNames(
+            self, say(tr("Bring in job files")), "", f"{say(tr('Omnipel jobs'))} (*{SUFFIX} *.json)"
+        )
         self.bring_in([Path(p) for p in paths])
 
     def bring_in(self, paths: list[Path]) -> None:
         """Bring job files in; what is no job is said, and the rest comes in all the same."""
-        faults, came = [], 0
+        faults: list[Phrase] = []
+        came = 0
         for path in paths:
             try:
-                self.session.store.add(read(path), f"brought in from {path.name}")
+                self.session.store.add(read(path), say(tr("brought in from {file}", file=Name(path.name))))
                 came += 1
             except (DocumentError, StoreError) as error:
-                faults.append(str(error))
+                faults.append(error.phrase)
         if came:
             self.show_station("shelf")
         if faults:
-            self.session.say("stop", "Not brought in: " + "; ".join(faults))
+            self.session.say("stop", tr("Not brought in: {faults}", faults=listed(faults, "; ")))
         elif came:
-            self.session.say("fine", f"{came} job(s) brought in.")
+            self.session.say("fine", trn("{n} job brought in.", "{n} jobs brought in.", came))
 
     def export_job(self) -> None:
         """Ask where to, and write the job's file."""
         job = self.session.open_job
-        path, _ = QFileDialog.getSaveFileName(self, "Write the job file", f"{job.name}{SUFFIX}", f"Omnipel jobs (*{SUFFIX})")
+        path, _ = QFileDialog.getSaveFileName(
+            self, say(tr("Write the job file")), f"{job.name}{SUFFIX}", f"{say(tr('Omnipel jobs'))} (*{SUFFIX})"
+        )
         if path:
             try:
                 write(job, Path(path))
-                self.session.say("fine", f"Written: {path}")
+                self.session.say("fine", tr("Written: {path}", path=Name(path)))
             except OSError as error:
-                self.session.say("stop", f"Not written: {path}: {error.strerror}")
+                self._not_written(Path(path), error)
 
     def scale_text(self, by: float) -> None:
         """Larger or smaller text, 90 to 160 %."""
         self.set_scale(round(min(1.6, max(0.9, LOOK.scale + by)), 2))
         self._keep_setting("text scale", str(LOOK.scale))
-        self.session.say("note", f"Text at {LOOK.scale:.0%}")
+        self.session.say("note", tr("Text at {scale}", scale=Share(LOOK.scale)))
 
     def set_scale(self, scale: float) -> None:
         """Text at a scale."""
@@ -447,13 +514,18 @@ class Window(QMainWindow):
         widget = QApplication.focusWidget()
         words = (widget.toolTip() or widget.accessibleDescription() or widget.accessibleName()) if widget else ""
         here = {
-            "shelf": "Every job of the shop, as it stands. Enter opens one at its next step.",
-            "object": "Say what the thing is and what sticks out; the sketch takes shape as you choose.",
-            "tape": "Take one reading after the other; repeat what matters. Lengths are written as on paper: 12 5/8, 3'4 1/2, 31.8cm, 2x14 3/8, girth/2.",
-            "cover": "Decide how the cover is cut, how much larger it is, and how its edges are finished.",
-            "panels": "What is to be cut, and both sides of every seam. Point at a number to see its sum; click an edge to see its seam.",
+            "shelf": tr("Every job of the shop, as it stands. Enter opens one at its next step."),
+            "object": tr("Say what the thing is and what sticks out; the sketch takes shape as you choose."),
+            "tape": tr(
+                "Take one reading after the other; repeat what matters. Lengths are written as on paper: {examples}.",
+                examples=Name("12 5/8, 3'4 1/2, 31.8cm, 2x14 3/8, girth/2, 31*pi"),
+            ),
+            "cover": tr("Decide how the cover is cut, how much larger it is, and how its edges are finished."),
+            "panels": tr(
+                "What is to be cut, and both sides of every seam. Point at a number to see its sum; click an edge to see its seam."
+            ),
         }[self.here]
-        self.session.say("note", f"{words + ': ' if words else ''}{here}")
+        self.session.say("note", tr("{what}: {here}", what=Name(words), here=here) if words else here)
 
     def try_writing(self) -> None:
         """Another window may have been closed, or the disk freed, since."""
@@ -461,7 +533,7 @@ class Window(QMainWindow):
             try:
                 again = Store(self.session.store.path)
             except StoreError as error:
-                self.session.say("stop", str(error))
+                self.session.say("stop", error.phrase)
                 return
             old, self.session.store = self.session.store, again
             old.close()
@@ -471,7 +543,7 @@ class Window(QMainWindow):
                 self.session.open(self.session.key)
             self.session.say(
                 "fine" if again.writable else "look",
-                "This window can change things now." if again.writable else "Still open in another window.",
+                tr("This window can change things now.") if again.writable else tr("Still open in another window."),
             )
         else:
             self.session.save_waiting()

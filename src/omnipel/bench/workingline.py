@@ -8,11 +8,13 @@ from PySide6.QtWidgets import QFrame, QLabel
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import row
 from omnipel.bench.session import Session
-from omnipel.core.pictures.sums import why_words
-from omnipel.core.tape.units import format_length
-from omnipel.core.working import Worked
+from omnipel.bench.speech import say
+from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.sums import shown_sum, sign_of, thin_words
+from omnipel.core.words.units import format_length
+from omnipel.core.words.working import Worked
 
-HINT = "Point at any number: here stands the sum that made it. A click on a term goes to where it is decided."
+HINT = tr("Point at any number: here stands the sum that made it. A click on a term goes to where it is decided.")
 
 
 class WorkingLine(QFrame):
@@ -21,9 +23,10 @@ class WorkingLine(QFrame):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.last: tuple[str, Worked] | None = None
-        self.told = ("note", HINT)
-        self.text = QLabel(accessibleName="Working")
+        self.last: tuple[Phrase, Worked] | None = None
+        self.told = ("note", say(HINT))
+        self.text = QLabel()
+        self.text.setAccessibleName(say(tr("Working")))
         self.text.setTextFormat(Qt.TextFormat.RichText)
         self.text.setWordWrap(True)
         self.text.setTextInteractionFlags(
@@ -36,26 +39,28 @@ class WorkingLine(QFrame):
         session.pointed.connect(self.point)
         session.said.connect(self.say)
         self.rescale()
-        self.say("note", HINT)
+        self.say("note", say(HINT))
 
     def rescale(self) -> None:
         """Keep room for two lines, so that nothing jumps."""
         self.setFixedHeight(LOOK.px(46) + 12)
 
-    def point(self, words: str, number: Worked) -> None:
-        """Show a number and its sum."""
+    def point(self, words: Phrase, number: Worked) -> None:
+        """Show a number and its sum; what is shown adds up."""
         self.last = (words, number)
-        unit, accent = self.session.unit, LOOK.colours.accent
+        voice, accent = self.session.voice, LOOK.colours.accent
+        shown = shown_sum(number, voice)
         terms = []
-        for i, term in enumerate(number.terms):
-            sign = ("−" if term.value < 0 else "") if i == 0 else (" − " if term.value < 0 else " + ")
-            name = escape(term.name)
-            if term.source:
-                name = f'<a href="{escape(term.source)}" style="color:{accent}">{name}</a>'
-            shown = format_length(abs(term.value), unit, fine=True)
-            terms.append(f"{sign}{shown} {name}<span style='color:{LOOK.colours.soft}'>{escape(why_words(term, unit))}</span>")
-        value = format_length(number.value, unit, fine=True)
-        self.text.setText(f"<b>{escape(words)} {value}</b> = {''.join(terms)}")
+        for i, part in enumerate(shown.terms):
+            name = escape(voice.say(part.term.name))
+            if part.term.source:
+                name = f'<a href="{escape(part.term.source)}" style="color:{accent}">{name}</a>'
+            length = format_length(abs(part.shown), voice.unit)
+            why = f"<span style='color:{LOOK.colours.soft}'>{escape(part.why)}</span>"
+            terms.append(f"{sign_of(part.shown, first=i == 0)}{length} {name}{why}")
+        thin = f"<span style='color:{LOOK.colours.soft}'>{escape(thin_words(shown, voice))}</span>"
+        value = format_length(shown.total, voice.unit)
+        self.text.setText(f"<b>{escape(voice.sentence(words))} {value}</b> = {''.join(terms)}{thin}")
 
     def say(self, severity: str, words: str) -> None:
         """Tell something in one line."""

@@ -1,30 +1,72 @@
 """From a job to its draft: the whole pipeline, short enough to read at a glance."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
-from omnipel.core.covers import SCHEMES
-from omnipel.core.covers.completed import completed
+from omnipel.core.advice.judgement import in_order, of_drafted, of_measured
+from omnipel.core.advice.readings import doubtful, missing
+from omnipel.core.covers import SCHEMES, schemes_for
 from omnipel.core.covers.scheme import Cover, Scheme, one_each
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued, true, with_marks
-from omnipel.core.findings import Change, Finding, Impossible, Remedy, Severity
-from omnipel.core.fit.going_on import Fit, going_on
-from omnipel.core.fit.judgement import judge
+from omnipel.core.finishing.completed import completed
+from omnipel.core.fit.going_on import Fit, NoPassage, doubted, going_on
 from omnipel.core.forms import FORMS
-from omnipel.core.forms.body import Body, Form, MissingReading, Taken
-from omnipel.core.job import Job
+from omnipel.core.forms.body import Body
+from omnipel.core.forms.form import Form, Measured, MissingReading, measure
+from omnipel.core.job.document import Job
+from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.words.phrases import Name, tr
+from omnipel.core.words.working import READINGS, Worked
 
 
 @dataclass(frozen=True)
-class Draft:
-    """All that follows from a job. Without a cover (readings are missing, sizes impossible) the findings say why."""
+class NotYet:
+    """No cover yet: readings are missing or sizes impossible; the findings say why. `body` is there as far as the thing is known."""
 
     job: Job
+    measured: Measured | None
     body: Body | None
+    findings: tuple[Finding, ...]
+
+    @property
+    def panels(self) -> tuple[Panel, ...]:
+        """None yet."""
+        return ()
+
+    @property
+    def seams(self) -> tuple[Trued, ...]:
+        """None yet."""
+        return ()
+
+    @property
+    def stops(self) -> bool:
+        """Nothing can be cut."""
+        return True
+
+
+@dataclass(frozen=True)
+class Drafted:
+    """All that follows from a job.
+
+    Args:
+        job: what was decided and measured.
+        measured: what the readings come to.
+        body: the measured object.
+        cover: panels with their marks, seams, sizes.
+        seams: walked.
+        fit: whether it goes on.
+        findings: what there is to say, stops first.
+        doubtful: places of readings that are in doubt until a person decides.
+    """
+
+    job: Job
+    measured: Measured
+    body: Body
     cover: Cover
     seams: tuple[Trued, ...]
-    fit: Fit | None
+    fit: Fit | NoPassage
     findings: tuple[Finding, ...]
+    doubtful: frozenset[str] = frozenset()
 
     @property
     def panels(self) -> tuple[Panel, ...]:
@@ -36,21 +78,50 @@ class Draft:
         """Whether a finding says: do not cut."""
         return any(finding.severity is Severity.STOP for finding in self.findings)
 
+    def rests_on_doubt(self, *numbers: Worked) -> tuple[str, ...]:
+        """The readings in doubt that numbers rest on."""
+        sources = {source.removeprefix(READINGS) for number in numbers for source in number.slopes}
+        return tuple(sorted(self.doubtful & sources))
+
+
+Draft = Drafted | NotYet
+
 
 def draft(job: Job) -> Draft:
     """Draft a job. The same job always gives the same draft; nothing is ever raised for what a person may have typed."""
-    body = None
+    measured, body = None, None
     try:
         form, scheme = chosen(job)
-        body = form.measure(Taken(job.readings, form.wanted(job.readings)), job.thing)
+        measured = measure(form, job.readings, job.thing, job.unit)
+        body = form.build(measured)
         cover = completed(scheme.draft(body, scheme.brief(job.cover)), job.cover)
+    except MissingReading as open_:
+        return NotYet(job, None, None, in_order(missing(open_)))
     except Impossible as impossible:
-        return Draft(job, body, Cover(), (), None, (*missing(job), *_refused(impossible), *judge(job, body, None, (), None)))
-    panels = one_each(cover.panels)
-    seams = tuple(true(seam, panels, letters(i)) for i, seam in enumerate(cover.seams))
-    marked = Cover(**{**vars(cover), "panels": with_marks(cover.panels, seams, job.cover.clips)})
+        found = of_measured(job, measured) if measured is not None else []
+        return NotYet(job, measured, body, in_order([_refused(impossible), *found]))
+    seams = tuple(true(seam, one_each(cover.panels), letters(i)) for i, seam in enumerate(cover.seams))
+    marked = replace(cover, panels=with_marks(cover.panels, seams, job.cover.clips))
     fit = going_on(body, marked, job.readings, job.cover.sewing_sigma)
-    return Draft(job, body, marked, seams, fit, judge(job, body, marked, seams, fit))
+    in_doubt = doubtful(job, measured)
+    if in_doubt and isinstance(fit, Fit):
+        others = other_bodies(job, form, measured)
+        fit = doubted(fit, [(other, marked) for other in others], sorted(in_doubt), job.readings, job.cover.sewing_sigma)
+    findings = of_drafted(job, form, measured, marked, seams, fit)
+    return Drafted(job, measured, body, marked, seams, fit, findings, in_doubt)
+
+
+def other_bodies(job: Job, form: Form, measured: Measured) -> list[Body]:
+    """What the thing may be instead, while readings contradict: one body for each suspect that was believed."""
+    made: list[Body] = []
+    for found in measured.contradictions:
+        for suspect in found.suspects[1:]:
+            believed = tuple(replace(r, set_aside=r.set_aside or r.place == suspect.place) for r in job.readings)
+            try:
+                made.append(form.build(measure(form, believed, job.thing, job.unit)))
+            except Impossible:
+                continue
+    return made
 
 
 def chosen(job: Job) -> tuple[Form, Scheme]:
@@ -61,33 +132,22 @@ def chosen(job: Job) -> tuple[Form, Scheme]:
     """
     form, scheme = FORMS.get(job.thing.form), SCHEMES.get(job.cover.scheme)
     if form is None:
-        raise Impossible(f"there is no form named {job.thing.form!r}", "thing.form")
-    serving = [s for s in SCHEMES.values() if form.key in s.forms]
-    remedies = [Remedy(f"Use {s.words.lower()}", (Change("cover.scheme", s.key), Change("cover.options", {}))) for s in serving]
+        raise Impossible(tr("there is no form named “{form}”", form=Name(job.thing.form)), "thing.form")
+    remedies = [
+        Remedy(tr("Use {scheme}", scheme=s.words), (Change("cover.scheme", s.key), Change("cover.options", {})))
+        for s in schemes_for(form)
+    ]
     if scheme is None:
-        raise Impossible(f"there is no scheme named {job.cover.scheme!r}", "cover.scheme", *remedies)
-    if form.key not in scheme.forms:
-        raise Impossible(f"{scheme.words.lower()} does not serve a {form.words.lower()}", "cover.scheme", *remedies)
+        raise Impossible(tr("there is no scheme named “{scheme}”", scheme=Name(job.cover.scheme)), "cover.scheme", *remedies)
+    if not scheme.serves_form(form):
+        text = tr("the scheme “{scheme}” does not serve the form “{form}”", scheme=scheme.words, form=form.words)
+        raise Impossible(text, "cover.scheme", *remedies)
     return form, scheme
 
 
-def missing(job: Job) -> tuple[Finding, ...]:
-    """One finding for each needed reading that has not been taken."""
-    form = FORMS.get(job.thing.form)
-    wanted = form.wanted(job.readings) if form else ()
-    return tuple(
-        Finding("reading-missing", Severity.STOP, f"The {want.words} has not been measured yet.", f"readings.{want.place}")
-        for want in wanted
-        if want.needed and job.reading(want.place) is None
-    )
-
-
-def _refused(impossible: Impossible) -> tuple[Finding, ...]:
-    if isinstance(impossible, MissingReading):
-        return ()
-    code = "hem-too-deep" if impossible.where == "cover.hem.width" else "size-impossible"
-    text = impossible.text[0].upper() + impossible.text[1:] + "."
-    return (Finding(code, Severity.STOP, text, impossible.where, impossible.remedies),)
+def _refused(impossible: Impossible) -> Finding:
+    severity = Severity.OPEN if impossible.code == "outline-missing" else Severity.STOP
+    return Finding(impossible.code, severity, tr("{fault}.", fault=impossible.text), impossible.where, impossible.remedies)
 
 
 def letters(i: int) -> str:

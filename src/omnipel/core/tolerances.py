@@ -69,3 +69,15 @@ SHORTEST: Final = 1.0
 
 LONGEST: Final = 100_000.0
 """Nothing longer is a cover: 100 m."""
+
+SLOPE_STEP: Final = 1e-4
+"""Share of a number by which a rule is moved to find its slope: the error of a central difference there is about 1e-8."""
+
+AS_TYPED: Final = 1e-6
+"""A typed length nearer to the stored one is the same, mm: the rounding of a conversion, not a decision."""
+
+CONTRADICTION: Final = 3.3
+"""A reading further from what the others say than this many of its own standard deviations is 1 in 1000 on a good job."""
+
+REPEATS_APART: Final = 4.0
+"""A repeat further from the others' middle than this many σ of one reading is likely misread; 1 in 200 on five good repeats."""

@@ -6,21 +6,23 @@ from typing import Any
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 
-from omnipel.core.draft import Draft
+from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.pictures.sums import sum_words
-from omnipel.core.tape.units import format_length
-from omnipel.core.working import Worked
+from omnipel.core.drafting.seams import Trued
+from omnipel.core.pictures.sheet import by, count_words
+from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Voice, bare, term, tr, trn
+from omnipel.core.words.sums import sum_words
+from omnipel.core.words.working import Worked
 from omnipel.exchange.paper import PLAIN, SQUARE, STRONG, Paper, check_square
 
 Row = tuple[str, str, float]
 """Kind of row, words, indent in mm."""
 
 
-def cutting_sheet(canvas: Any, draft: Draft, paper: Paper) -> None:
+def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> None:
     """Draw the sheet as one page; the type shrinks until everything stands on it."""
     left, right = paper.margin + 5.0, paper.width - paper.margin - 5.0
-    rows = list(_rows(draft))
+    rows = list(_rows(draft, voice))
     lead, laid = 5.4, []
     while True:
         laid = list(_wrapped(rows, lead, right - left))
@@ -32,8 +34,9 @@ def cutting_sheet(canvas: Any, draft: Draft, paper: Paper) -> None:
     canvas.setFont(STRONG, 18)
     canvas.drawString(left * mm, y * mm, draft.job.name)
     canvas.setFont(PLAIN, 9.5)
-    about = " · ".join(part for part in (draft.job.owner, draft.job.place, f"lengths in {draft.job.unit.words}") if part)
-    canvas.drawString(left * mm, (y - 6.0) * mm, f"Cutting sheet · {about}")
+    unit = voice.say(tr("lengths in {unit}", unit=term(draft.job.unit.label)))
+    about = " · ".join(part for part in (draft.job.owner, draft.job.place, unit) if part)
+    canvas.drawString(left * mm, (y - 6.0) * mm, f"{voice.say(tr('Cutting sheet'))} · {about}")
     y -= 14.0
     for kind, words, indent in laid:
         size = lead * mm * (0.74 if kind == "head" else 0.62)
@@ -43,53 +46,74 @@ def cutting_sheet(canvas: Any, draft: Draft, paper: Paper) -> None:
             canvas.line(left * mm, (y + lead * 0.78) * mm, right * mm, (y + lead * 0.78) * mm)
         canvas.drawString((left + indent) * mm, y * mm, words)
         y -= lead * (0.45 if kind == "gap" else 1.0)
-    check_square(canvas, right - SQUARE, paper.margin + 2.0)
+    check_square(canvas, voice, right - SQUARE, paper.margin + 2.0)
     canvas.showPage()
 
 
-def _rows(draft: Draft) -> Iterator[Row]:
-    unit = draft.job.unit
+def _rows(draft: Drafted, voice: Voice) -> Iterator[Row]:
+    say = voice.say
     for panel in draft.panels:
-        yield (
-            "head",
-            f"{panel.name}     cut {panel.count}{' (half of them mirrored)' if panel.mirrored else ''} from {panel.cloth}",
-            0.0,
+        yield "head", f"{say(term(panel.name))}     {say(count_words(panel))}", 0.0
+        sizes = tr(
+            "cut {cut}      finished {finished}",
+            cut=by(panel.cut_length, panel.cut_width),
+            finished=by(panel.length, panel.width),
         )
-        cut, finished = (
-            " × ".join(format_length(size.value, unit) for size in sizes)
-            for sizes in ((panel.cut_length, panel.cut_width), (panel.length, panel.width))
-        )
-        yield "size", f"cut {cut}      finished {finished}", 0.0
+        yield "size", say(sizes), 0.0
         if panel.rough_cut:
-            rough = " × ".join(format_length(side, unit) for side in panel.rough_cut)
-            yield "size", f"cut rough {rough}, quilt or wash, then trim to the cut size", 0.0
+            long, wide = panel.rough_cut
+            rough = tr("{length} × {width}", length=bare(long), width=Length(wide))
+            yield "size", say(tr("cut rough {size}, quilt or wash, then trim to the cut size", size=rough)), 0.0
         for name, size in _sums(panel):
-            yield "sum", f"{name}:  {sum_words(size, unit)}", 4.0
-        if panel.note:
-            yield "sum", panel.note, 4.0
+            yield "sum", f"{say(name)}:  {sum_words(size, voice)}", 4.0
+        for note in panel.notes:
+            yield "sum", say(note), 4.0
         yield "gap", "", 0.0
     if draft.cover.hardware:
-        yield "head", "besides cloth", 0.0
+        yield "head", say(tr("besides cloth")), 0.0
         for item in draft.cover.hardware:
-            amount = sum_words(item.length, unit) if item.length else f"{item.count} pieces"
-            yield "sum", f"{item.name}:  {amount}{f'  ({item.note})' if item.note else ''}", 4.0
+            amount = sum_words(item.length, voice) if item.length else say(trn("{n} piece", "{n} pieces", item.count))
+            yield "sum", f"{say(item.name)}:  {amount}{f'  ({say(item.note)})' if item.note else ''}", 4.0
         yield "gap", "", 0.0
-    yield "head", "seams", 0.0
+    yield "head", say(tr("seams")), 0.0
     for trued in draft.seams:
-        sides = f"{format_length(trued.length_a, unit, fine=True)} to {format_length(trued.length_b, unit, fine=True)}"
-        state = "true" if trued.true else f"NOT TRUE by {format_length(trued.difference, unit, fine=True)}"
-        marks = f"   marks {trued.marks[0].label} to {trued.marks[-1].label}" if trued.marks else ""
-        yield "sum", f"{trued.seam.name}:  {sides}, {state}{marks}", 4.0
+        yield "sum", say(seam_words(trued)), 4.0
     if draft.findings:
         yield "gap", "", 0.0
-        yield "head", "findings", 0.0
+        yield "head", say(tr("findings")), 0.0
         for finding in draft.findings:
-            yield "sum", f"{finding.severity.words}:  {finding.text}", 4.0
+            yield "sum", f"{say(finding.severity.words)}:  {voice.sentence(finding.text)}", 4.0
 
 
-def _sums(panel: Panel) -> Iterator[tuple[str, Worked]]:
+def seam_words(trued: Trued) -> Phrase:
+    """A seam with both its sides, whether it is true, and its marks."""
+    marks = (
+        tr("   marks {first} to {last}", first=Name(trued.marks[0].label), last=Name(trued.marks[-1].label))
+        if trued.marks
+        else NOTHING
+    )
+    if trued.true:
+        return tr(
+            "{seam}:  {a} to {b}, true{marks}",
+            seam=term(trued.seam.name),
+            a=bare(trued.length_a),
+            b=Length(trued.length_b),
+            marks=marks,
+        )
+    return tr(
+        "{seam}:  {a} to {b}, NOT TRUE by {difference}{marks}",
+        seam=term(trued.seam.name),
+        a=bare(trued.length_a, fine=True),
+        b=Length(trued.length_b, fine=True),
+        difference=Length(trued.difference, fine=True),
+        marks=marks,
+    )
+
+
+def _sums(panel: Panel) -> Iterator[tuple[Phrase, Worked]]:
     shown: list[Worked] = []
-    for name, size in (*panel.sizes.items(), ("cut length", panel.cut_length), ("cut width", panel.cut_width)):
+    own = ((term(name), size) for name, size in panel.sizes.items())
+    for name, size in (*own, (tr("cut length"), panel.cut_length), (tr("cut height"), panel.cut_width)):
         if size not in shown:
             shown.append(size)
             yield name, size

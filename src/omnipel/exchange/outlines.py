@@ -8,9 +8,10 @@ from pathlib import Path
 
 import numpy as np
 
-from omnipel.core.findings import Impossible
-from omnipel.core.forms.thing import Outline
-from omnipel.core.forms.trace import path_points, ring_of
+from omnipel.core.job.findings import Impossible
+from omnipel.core.job.thing import Outline
+from omnipel.core.plane.trace import path_points, ring_of
+from omnipel.core.words.phrases import Count, Name, plain, tr
 from omnipel.shop.document import DocumentError
 
 LARGEST = 8_000_000
@@ -33,23 +34,28 @@ def read_svg_outline(path: Path, *, smoothing: float = 0.0) -> Outline:
     try:
         text = path.read_bytes()
     except OSError as error:
-        raise DocumentError(str(path), (error.strerror or str(error)).lower()) from None
+        raise DocumentError(str(path), plain((error.strerror or str(error)).lower())) from None
     if len(text) > LARGEST:
         raise DocumentError(
-            path.name, f"the file is {len(text) / 1e6:.0f} MB; a tracing takes no more than {LARGEST / 1e6:.0f} MB"
+            path.name,
+            tr(
+                "the file is {size} MB; a tracing takes no more than {most} MB",
+                size=Count(len(text) / 1e6),
+                most=Count(LARGEST / 1e6),
+            ),
         )
     try:
         clean = tostring(fromstring(text))
         drawing = SVG.parse(io.BytesIO(clean), reify=True)
     except (ParseError, DefusedXmlException, ValueError) as error:
-        raise DocumentError(path.name, f"this is no SVG drawing: {error}") from None
+        raise DocumentError(path.name, tr("this is no SVG drawing: {fault}", fault=Name(str(error)))) from None
     found: list[Outline] = []
     for element in drawing.elements(lambda e: isinstance(e, SvgShape)):
         for part in SvgPath(element).as_subpaths():
             outline = _outline(SvgPath(part).d(), smoothing)
             found += [outline] if outline else []
     if not found:
-        raise DocumentError(path.name, "the drawing holds no outline that could be drafted")
+        raise DocumentError(path.name, tr("the drawing holds no outline that could be drafted"))
     return max(found, key=lambda outline: float(np.prod(np.ptp(np.array(outline.points), axis=0))))
 
 

@@ -10,12 +10,14 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 
 from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path
+from omnipel.core.words.habits import HABITS
+from omnipel.core.words.phrases import Length, Voice, tr
 
 TYPE_FOLDER: Final = FilePath(__file__).parent.parent / "bench" / "type"
 PLAIN: Final = "Omnipel"
 STRONG: Final = "Omnipel-Strong"
-SQUARE: Final = 50.0
-"""Side of the test square, mm."""
+SQUARE: Final = 51.0
+"""Room for the test square in either system, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -106,17 +108,18 @@ def _label(canvas: Any, item: Label, scale: float) -> None:
     canvas.restoreState()
 
 
-def check_square(canvas: Any, x: float, y: float) -> None:
-    """A square to measure before anything is cut, its lower left corner at x, y mm."""
+def check_square(canvas: Any, voice: Voice, x: float, y: float) -> None:
+    """A square to measure before anything is cut, its lower left corner at x, y mm: 50 mm, or 2 in for those who work in inches."""
+    side = HABITS["test square"].rule.mm(voice.unit)
     canvas.saveState()
     canvas.setLineWidth(0.3 * mm)
     canvas.setStrokeGray(0.0)
     canvas.setDash([], 0)
-    canvas.rect(x * mm, y * mm, SQUARE * mm, SQUARE * mm)
+    canvas.rect(x * mm, y * mm, side * mm, side * mm)
     canvas.setFillGray(0.0)
     canvas.setFont(STRONG, 9)
-    canvas.drawString((x + 3) * mm, (y + 27) * mm, "test square")
+    canvas.drawString((x + 3) * mm, (y + 27) * mm, voice.say(tr("test square")))
     canvas.setFont(PLAIN, 8.5)
-    canvas.drawString((x + 3) * mm, (y + 22) * mm, "measures 50 mm each way;")
-    canvas.drawString((x + 3) * mm, (y + 18) * mm, "if not, print at 100 %")
+    canvas.drawString((x + 3) * mm, (y + 22) * mm, voice.say(tr("measures {side} each way;", side=Length(side))))
+    canvas.drawString((x + 3) * mm, (y + 18) * mm, voice.say(tr("if not, print at 100 %")))
     canvas.restoreState()

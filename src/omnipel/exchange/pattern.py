@@ -10,10 +10,11 @@ import shapely
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from omnipel.core.draft import Draft
+from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.pictures.drawing import Drawing, Label, Path
-from omnipel.core.pictures.sheet import panel_drawing
+from omnipel.core.pictures.sheet import count_words, panel_drawing
+from omnipel.core.words.phrases import Count, Name, Voice, term, tr
 from omnipel.exchange.cutting import cutting_sheet
 from omnipel.exchange.paper import PAPERS, PLAIN, SQUARE, STRONG, Paper, check_square, load_type, replay
 
@@ -52,38 +53,39 @@ def tiling(drawing: Drawing, paper: Paper) -> Tiling:
     return Tiling(columns, rows, step_x, step_y, x0 - spare_x / 2.0, y0 - spare_y / 2.0)
 
 
-def pattern_pdf(draft: Draft, paper_name: str = "A4") -> bytes:
+def pattern_pdf(draft: Drafted, paper_name: str = "A4", voice: Voice | None = None) -> bytes:
     """The pattern of a job: cutting sheet, then for every panel its tile map and tiles, full size.
 
     Raises:
         KeyError: no such paper.
     """
     paper = PAPERS[paper_name]
+    voice = voice or Voice(draft.job.unit)
     load_type()
     target = io.BytesIO()
     canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
-    canvas.setTitle(f"{draft.job.name} · pattern")
+    canvas.setTitle(voice.say(tr("{job} · pattern", job=Name(draft.job.name))))
     canvas.setAuthor("Omnipel")
     sheet_paper = PAPERS["Letter" if paper_name == "Letter" else "A4"]
     canvas.setPageSize((sheet_paper.width * mm, sheet_paper.height * mm))
-    cutting_sheet(canvas, draft, sheet_paper)
+    cutting_sheet(canvas, draft, sheet_paper, voice)
     canvas.setPageSize((paper.width * mm, paper.height * mm))
     for number, panel in enumerate(draft.panels):
-        _panel_pages(canvas, panel, draft, paper, first=number == 0)
+        _panel_pages(canvas, panel, draft, paper, voice, first=number == 0)
     canvas.save()
     return target.getvalue()
 
 
-def _panel_pages(canvas: Any, panel: Panel, draft: Draft, paper: Paper, *, first: bool) -> None:
-    drawing = panel_drawing(panel, draft.job.unit, 5.0, dimensions=False)
+def _panel_pages(canvas: Any, panel: Panel, draft: Drafted, paper: Paper, voice: Voice, *, first: bool) -> None:
+    drawing = panel_drawing(panel, voice, 5.0, dimensions=False)
     spread = tiling(drawing, paper)
     for count, (column, row) in enumerate(spread.tiles()):
         _tile(canvas, drawing, spread, column, row, paper)
-        _foot(canvas, panel, draft, spread, column, row, paper)
+        _foot(canvas, panel, draft, spread, column, row, paper, voice)
         if count == 0:
             _map(canvas, drawing, spread, paper)
         if count == 0 and first:
-            _test_square_where_free(canvas, drawing, spread, column, row, paper)
+            _test_square_where_free(canvas, voice, drawing, spread, column, row, paper)
         canvas.showPage()
 
 
@@ -121,18 +123,31 @@ def _touches(item: Path | Label, x: float, y: float, wide: float, high: float) -
     return bool(low[0] <= x + wide and top[0] >= x and low[1] <= y + high and top[1] >= y)
 
 
-def _foot(canvas: Any, panel: Panel, draft: Draft, spread: Tiling, column: int, row: int, paper: Paper) -> None:
+def _foot(canvas: Any, panel: Panel, draft: Drafted, spread: Tiling, column: int, row: int, paper: Paper, voice: Voice) -> None:
     from_top = spread.rows - row
     canvas.setFillGray(0.0)
     canvas.setFont(STRONG, 10)
     canvas.drawString(
         paper.margin * mm,
         (paper.margin + 4) * mm,
-        f"{panel.name}   row {from_top} of {spread.rows}, column {column + 1} of {spread.columns}",
+        voice.say(
+            tr(
+                "{panel}   row {row} of {rows}, column {column} of {columns}",
+                panel=term(panel.name),
+                row=Count(from_top),
+                rows=Count(spread.rows),
+                column=Count(column + 1),
+                columns=Count(spread.columns),
+            )
+        ),
     )
     canvas.setFont(PLAIN, 8.5)
-    words = f"{draft.job.name} · cut {panel.count} from {panel.cloth} · print at 100 %, trim or fold at the dashed line, lay cross on cross"
-    canvas.drawString(paper.margin * mm, paper.margin * mm, words)
+    words = tr(
+        "{job} · {count} · print at 100 %, trim or fold at the dashed line, lay cross on cross",
+        job=Name(draft.job.name),
+        count=count_words(panel),
+    )
+    canvas.drawString(paper.margin * mm, paper.margin * mm, voice.say(words))
 
 
 def _map(canvas: Any, drawing: Drawing, spread: Tiling, paper: Paper) -> None:
@@ -160,9 +175,11 @@ def _map(canvas: Any, drawing: Drawing, spread: Tiling, paper: Paper) -> None:
     canvas.restoreState()
 
 
-def _test_square_where_free(canvas: Any, drawing: Drawing, spread: Tiling, column: int, row: int, paper: Paper) -> None:
+def _test_square_where_free(
+    canvas: Any, voice: Voice, drawing: Drawing, spread: Tiling, column: int, row: int, paper: Paper
+) -> None:
     """A test square on the first tile too, where nothing of the panel lies under it."""
     x, y = spread.left + column * spread.step_x + 12.0, spread.low + row * spread.step_y + 12.0
     outline = next(item for item in drawing.items if isinstance(item, Path) and item.closed)
     if not shapely.Polygon(outline.points).intersects(shapely.box(x, y, x + SQUARE, y + SQUARE)):
-        check_square(canvas, paper.margin + 12.0, paper.margin + FOOT + 12.0)
+        check_square(canvas, voice, paper.margin + 12.0, paper.margin + FOOT + 12.0)

@@ -2,50 +2,71 @@
 
 from typing import Any
 
-from omnipel.core.draft import Draft
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.draft import Draft, Drafted
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run, Trued
-from omnipel.core.findings import Finding
 from omnipel.core.fit.going_on import Fit
-from omnipel.core.pictures.sums import sum_words
-from omnipel.core.tape.units import format_length
-from omnipel.core.working import Worked
+from omnipel.core.job.findings import Finding
+from omnipel.core.pictures.sheet import by, count_words
+from omnipel.core.words.phrases import Count, Share, Voice, mm, term, tr
+from omnipel.core.words.sums import sum_words
+from omnipel.core.words.working import READINGS, Worked
+from omnipel.exchange.cutting import seam_words
 
 
-def report(draft: Draft) -> dict[str, Any]:
+def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
     """Everything a draft holds, as JSON-ready data; keys are stable."""
+    voice = voice or Voice(draft.job.unit)
+    cover = draft.cover if isinstance(draft, Drafted) else Cover()
     return {
         "format": "omnipel-draft",
-        "version": 1,
+        "version": 2,
         "job": draft.job.name,
-        "sizes": {name: size.value for name, size in draft.cover.sizes.items()},
-        "panels": [_panel(panel) for panel in draft.panels],
+        "parts": {name: part(number, voice) for name, number in (draft.measured.sums if draft.measured else {}).items()},
+        "sizes": {name: size.value for name, size in cover.sizes.items()},
+        "by_hand": list(dict.fromkeys(cover.by_hand)),
+        "panels": [_panel(panel, voice) for panel in draft.panels],
         "seams": [_seam(trued) for trued in draft.seams],
         "hardware": [
             {
-                "name": h.name,
+                "name": voice.say(h.name),
                 "length": h.length.value if h.length else None,
                 "count": h.count,
-                "note": h.note,
-                "terms": terms(h.length) if h.length else [],
+                "note": voice.say(h.note),
+                "terms": terms(h.length, voice) if h.length else [],
             }
-            for h in draft.cover.hardware
+            for h in cover.hardware
         ],
-        "fit": _fit(draft.fit) if draft.fit else None,
-        "findings": [_finding(finding) for finding in draft.findings],
+        "fit": _fit(draft.fit) if isinstance(draft, Drafted) and isinstance(draft.fit, Fit) else None,
+        "doubtful": sorted(draft.doubtful) if isinstance(draft, Drafted) else [],
+        "findings": [_finding(finding, voice) for finding in draft.findings],
     }
 
 
-def terms(size: Worked) -> list[dict[str, Any]]:
+def part(number: Worked, voice: Voice) -> dict[str, Any]:
+    """A part of the thing: its value, the sum that made it, and its slope for every reading."""
+    slopes = {source.removeprefix(READINGS): slope for source, slope in number.slopes.items()}
+    return {"value": number.value, "terms": terms(number, voice), "slopes": slopes}
+
+
+def terms(size: Worked, voice: Voice) -> list[dict[str, Any]]:
     """The sum that made a number."""
     return [
-        {"name": t.name, "value": t.value, "amount": t.amount, "factor": t.factor, "how": t.how, "source": t.source}
+        {
+            "name": voice.say(t.name),
+            "value": t.value,
+            "amount": t.amount,
+            "factor": t.factor,
+            "how": voice.say(t.how) if t.how else "",
+            "source": t.source,
+        }
         for t in size.terms
     ]
 
 
-def _panel(panel: Panel) -> dict[str, Any]:
+def _panel(panel: Panel, voice: Voice) -> dict[str, Any]:
     return {
         "name": panel.name,
         "cloth": panel.cloth.value,
@@ -65,7 +86,7 @@ def _panel(panel: Panel) -> dict[str, Any]:
         ],
         "sizes": {name: size.value for name, size in panel.sizes.items()},
         "terms": {
-            key: terms(size)
+            key: terms(size, voice)
             for key, size in (
                 ("length", panel.length),
                 ("width", panel.width),
@@ -73,7 +94,7 @@ def _panel(panel: Panel) -> dict[str, Any]:
                 ("cut_width", panel.cut_width),
             )
         },
-        "note": panel.note,
+        "note": "; ".join(voice.say(note) for note in panel.notes),
     }
 
 
@@ -97,7 +118,7 @@ def _seam(trued: Trued) -> dict[str, Any]:
 
 def _fit(fit: Fit) -> dict[str, Any]:
     return {
-        "verdict": fit.verdict,
+        "verdict": fit.verdict.value,
         "chance": fit.chance,
         "sigma": fit.sigma,
         "slack": fit.tightest.slack.value,
@@ -105,56 +126,65 @@ def _fit(fit: Fit) -> dict[str, Any]:
         "tightest_at": fit.tightest.depth,
         "matters_most": fit.matters_most,
         "shares": dict(fit.shares),
+        "doubtful": list(fit.doubtful),
         "slacks": [
             {"depth": s.depth, "cover": s.cover.value, "passes": s.passes.value, "slack": s.slack.value} for s in fit.slacks
+        ],
+        "across": [
+            {"way": s.way, "depth": s.depth, "cover": s.cover.value, "passes": s.passes.value, "slack": s.slack.value}
+            for s in fit.across
         ],
     }
 
 
-def _finding(finding: Finding) -> dict[str, Any]:
+def _finding(finding: Finding, voice: Voice) -> dict[str, Any]:
     return {
         "code": finding.code,
         "severity": finding.severity.value,
-        "text": finding.text,
+        "text": voice.sentence(finding.text),
         "where": finding.where,
-        "remedies": [remedy.words for remedy in finding.remedies],
+        "remedies": [voice.say(remedy.words) for remedy in finding.remedies],
     }
 
 
-def text(draft: Draft) -> str:
-    """A draft for a terminal: panels with their sums, seams, fit, findings."""
-    unit = draft.job.unit
-    lines = [f"{draft.job.name}   (lengths in {unit.words})", ""]
+def text(draft: Draft, voice: Voice | None = None) -> str:
+    """A draft for a terminal: parts and panels with their sums, seams, fit, findings."""
+    voice = voice or Voice(draft.job.unit)
+    say = voice.say
+    lines = [f"{draft.job.name}   ({say(tr('lengths in {unit}', unit=term(draft.job.unit.label)))})", ""]
     for panel in draft.panels:
-        lines.append(f"{panel.name}   cut {panel.count} · {panel.cloth}")
-        named = [("sew", panel.length, panel.width), ("cut", panel.cut_length, panel.cut_width)]
+        lines.append(f"{say(term(panel.name))}   {say(count_words(panel))}")
+        named = ((tr("finished"), panel.length, panel.width), (tr("cut"), panel.cut_length, panel.cut_width))
         for words, long, wide in named:
-            lines.append(f"  {words}  {format_length(long.value, unit)} × {format_length(wide.value, unit)}")
-            lines += [f"       {sum_words(size, unit)}" for size in (long, wide)]
-        for name, size in panel.sizes.items():
-            lines.append(f"  {name}  {sum_words(size, unit)}")
-        if panel.note:
-            lines.append(f"  {panel.note}")
+            lines.append(f"  {say(words)}  {say(by(long, wide))}")
+            lines += [f"       {sum_words(size, voice)}" for size in (long, wide)]
+        lines += [f"  {say(term(name))}  {sum_words(size, voice)}" for name, size in panel.sizes.items()]
+        lines += [f"  {say(note)}" for note in panel.notes]
         lines.append("")
-    for trued in draft.seams:
-        state = "true" if trued.true else f"NOT TRUE by {format_length(trued.difference, unit, fine=True)}"
-        lines.append(
-            f"seam  {trued.seam.name}: {format_length(trued.length_a, unit, fine=True)} to {format_length(trued.length_b, unit, fine=True)}, {state}"
-        )
-    for item in draft.cover.hardware:
-        amount = sum_words(item.length, unit) if item.length else str(item.count)
-        lines.append(f"buy   {item.name} {amount}" + (f"   ({item.note})" if item.note else ""))
-    if draft.fit:
-        lines.append(
-            f"fit   {draft.fit.verdict}, chance {draft.fit.chance:.0%}, slack {format_length(draft.fit.tightest.slack.value, unit, fine=True)} around"
-        )
-    return "\n".join([*lines, *finding_lines(draft)])
+    lines += [say(tr("seam  {seam}", seam=seam_words(trued))) for trued in draft.seams]
+    if isinstance(draft, Drafted):
+        for item in draft.cover.hardware:
+            amount = sum_words(item.length, voice) if item.length else say(Count(item.count))
+            lines.append(f"{say(tr('buy   {item}', item=item.name))} {amount}" + (f"   ({say(item.note)})" if item.note else ""))
+        if isinstance(draft.fit, Fit):
+            lines.append(
+                say(
+                    tr(
+                        "fit   {verdict}, chance {chance}, {slack} left at the tightest",
+                        verdict=term(draft.fit.verdict),
+                        chance=Share(draft.fit.chance),
+                        slack=mm(draft.fit.tightest.slack.value, fine=True),
+                    )
+                )
+            )
+    return "\n".join([*lines, *finding_lines(draft, voice)])
 
 
-def finding_lines(draft: Draft) -> list[str]:
+def finding_lines(draft: Draft, voice: Voice | None = None) -> list[str]:
     """Findings, one a line, remedies numbered below."""
+    voice = voice or Voice(draft.job.unit)
     lines = []
     for finding in draft.findings:
-        lines.append(f"{finding.severity}: {finding.text} [{finding.code} at {finding.where}]")
-        lines += [f"      {i}. {remedy.words}" for i, remedy in enumerate(finding.remedies, 1)]
+        lines.append(f"{finding.severity}: {voice.sentence(finding.text)} [{finding.code} at {finding.where}]")
+        lines += [f"      {i}. {voice.say(remedy.words)}" for i, remedy in enumerate(finding.remedies, 1)]
     return lines

@@ -6,10 +6,11 @@ from xml.etree.ElementTree import Element, SubElement, indent, tostring
 
 import numpy as np
 
-from omnipel.core.draft import Draft
+from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path
 from omnipel.core.pictures.sheet import panel_drawing
+from omnipel.core.words.phrases import Voice
 
 GROUPS = (
     ("cut", (Layer.CUT,), {"stroke-width": "0.5"}),
@@ -22,11 +23,11 @@ TEXT = 5.0
 MARGIN = 20.0
 
 
-def svg(draft: Draft) -> str:
+def svg(draft: Drafted, voice: Voice | None = None) -> str:
     """All panels below one another, each once, as the text of an SVG file."""
     drawings, y = [], 0.0
     for panel in draft.panels:
-        drawing = panel_drawing(panel, draft.job.unit, TEXT)
+        drawing = panel_drawing(panel, voice or Voice(draft.job.unit), TEXT)
         x0, y0, _, y1 = drawing.bounds
         drawings.append(drawing.moved(-x0, y - y1))
         y -= y1 - y0 + MARGIN

@@ -8,9 +8,12 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
 from reportlab.pdfgen.canvas import Canvas
 
-from omnipel.core.forms.body import Body, Wanted
-from omnipel.core.job import Job
+from omnipel.core.draft import letters as letter
+from omnipel.core.forms.body import Body
+from omnipel.core.forms.form import Place
+from omnipel.core.job.document import Job
 from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.words.phrases import Name, Voice, plain, term, tr
 from omnipel.exchange.paper import PAPERS, PLAIN, STRONG, load_type, replay
 
 BOXES = 3
@@ -19,46 +22,50 @@ HIGH = 30.0
 """Height of a reading on the card, mm."""
 
 
-def tape_card(job: Job, body: Body | None, wanted: Sequence[Wanted], paper_name: str = "A4") -> bytes:
+def tape_card(job: Job, body: Body | None, places: Sequence[Place], paper_name: str = "A4", voice: Voice | None = None) -> bytes:
     """The card as PDF, on as many pages as the readings take."""
-    paper = PAPERS[paper_name]
+    paper, voice = PAPERS[paper_name], voice or Voice(job.unit)
     load_type()
     target = io.BytesIO()
     canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), invariant=1)
-    canvas.setTitle(f"{job.name} · tape card")
+    canvas.setTitle(voice.say(tr("{job} · tape card", job=Name(job.name))))
     left, right, top = paper.margin + 5.0, paper.width - paper.margin - 5.0, paper.height - paper.margin - 8.0
-    y = _head(canvas, job, left, right, top)
-    for number, want in enumerate(wanted, 1):
+    y = _head(canvas, job, voice, left, right, top)
+    for number, place in enumerate(places):
         if y < paper.margin + HIGH + 4.0:
             canvas.showPage()
-            y = _head(canvas, job, left, right, top)
-        y = _row(canvas, number, want, body, left, right, y)
+            y = _head(canvas, job, voice, left, right, top)
+        y = _row(canvas, letter(number), place, body, voice, left, right, y)
     canvas.showPage()
     canvas.save()
     return target.getvalue()
 
 
-def _head(canvas: Any, job: Job, left: float, right: float, top: float) -> float:
+def _head(canvas: Any, job: Job, voice: Voice, left: float, right: float, top: float) -> float:
     canvas.setFillGray(0.0)
     canvas.setFont(STRONG, 18)
-    canvas.drawString(left * mm, top * mm, f"Tape card: {job.name}")
+    canvas.drawString(left * mm, top * mm, voice.say(tr("Tape card: {job}", job=Name(job.name))))
     canvas.setFont(PLAIN, 10)
-    place = job.place or "place: ______________"
-    about = f"{place}     measured by: ______________     date: __________     lengths in {job.unit.words}"
-    canvas.drawString(left * mm, (top - 6.0) * mm, about)
-    canvas.drawString(
-        left * mm,
-        (top - 11.0) * mm,
-        "Measure over everything that sticks out. Take what matters more than once; write down every number.",
+    blank = Name("______________")
+    about = tr(
+        "{place}     measured by: {blank}     date: {blank}     lengths in {unit}",
+        place=plain(job.place) if job.place else tr("place: {blank}", blank=blank),
+        blank=blank,
+        unit=term(job.unit.label),
     )
+    canvas.drawString(left * mm, (top - 6.0) * mm, voice.say(about))
+    advice = tr(
+        "Measure over everything that sticks out. Take what matters more than once; write down every number. Not every one is needed."
+    )
+    canvas.drawString(left * mm, (top - 11.0) * mm, voice.say(advice))
     canvas.line(left * mm, (top - 14.0) * mm, right * mm, (top - 14.0) * mm)
     return top - 18.0
 
 
-def _row(canvas: Any, number: int, want: Wanted, body: Body | None, left: float, right: float, y: float) -> float:
+def _row(canvas: Any, mark: str, place: Place, body: Body | None, voice: Voice, left: float, right: float, y: float) -> float:
     """One reading: small sketch with its path, words, boxes; where the next one begins."""
     if body is not None:
-        drawing = sketch(body.mesh(), View(), body.tape(want.place), "", 0.0)
+        drawing = sketch(body.mesh(), View(), body.tape(place.key), "", 0.0)
         x0, y0, x1, y1 = drawing.bounds
         scale = min(28.0 / max(x1 - x0, 1e-6), (HIGH - 4.0) / max(y1 - y0, 1e-6))
         canvas.saveState()
@@ -71,10 +78,16 @@ def _row(canvas: Any, number: int, want: Wanted, body: Body | None, left: float,
     canvas.setLineWidth(0.25 * mm)
     text = left + 34.0
     canvas.setFont(STRONG, 12)
-    canvas.drawString(text * mm, (y - 6.0) * mm, f"{number}. {want.words}{'' if want.needed else '  (helpful)'}")
+    canvas.drawString(
+        text * mm, (y - 6.0) * mm, f"{mark}   {voice.say(place.words)}{'' if place.asked else '   ' + voice.say(tr('(a check)'))}"
+    )
     canvas.setFont(PLAIN, 9)
-    for k, line in enumerate(simpleSplit(want.how, PLAIN, 9, (right - text) * mm)):
+    for k, line in enumerate(simpleSplit(voice.say(place.how), PLAIN, 9, (right - text) * mm)):
         canvas.drawString(text * mm, (y - 11.0 - 4.0 * k) * mm, line)
+    if place.beside is not None:
+        canvas.drawRightString(
+            right * mm, (y - 6.0) * mm, voice.say(tr("{what}: {blank}", what=place.beside.words, blank=Name("________")))
+        )
     wide = (right - text - 4.0 * (BOXES - 1)) / BOXES
     for k in range(BOXES):
         canvas.rect((text + k * (wide + 4.0)) * mm, (y - HIGH + 2.0) * mm, wide * mm, 9.0 * mm)

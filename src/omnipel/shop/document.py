@@ -1,6 +1,6 @@
 """Job files: JSON in and out, checked against the job's own types. Nothing half-read ever comes back.
 
-The envelope is `{"format": "omnipel-job", "version": 1, "job": {…}}`. Older versions are migrated on reading; newer ones refused.
+The envelope is `{"format": "omnipel-job", "version": 2, "job": {…}}`. Older versions are migrated on reading; newer ones refused.
 """
 
 import json
@@ -16,10 +16,11 @@ os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
 
 from pydantic import TypeAdapter, ValidationError
 
-from omnipel.core.job import Job
+from omnipel.core.job.document import Job
+from omnipel.core.words.phrases import Count, Name, Phrase, plain, tr
 
 FORMAT: Final = "omnipel-job"
-VERSION: Final = 1
+VERSION: Final = 2
 SUFFIX: Final = ".omnipel.json"
 LARGEST: Final = 4_000_000
 """A job file is a few kB; a traced outline of 20 000 points is 0.6 MB."""
@@ -29,9 +30,14 @@ LONGEST_SHOWN: Final = 60
 class DocumentError(ValueError):
     """A document that is no job: where in it, what stands there, what was expected. One line."""
 
-    def __init__(self, where: str, what: str) -> None:
+    def __init__(self, where: str, what: Phrase) -> None:
         self.where, self.what = where, what
-        super().__init__(f"{where}: {what}" if where else what)
+        super().__init__(str(self.phrase))
+
+    @property
+    def phrase(self) -> Phrase:
+        """Where and what, as something that can be put into words."""
+        return tr("{where}: {what}", where=Name(self.where), what=self.what) if self.where else self.what
 
 
 @cache
@@ -57,16 +63,16 @@ def loaded(text: str) -> Job:
         DocumentError: it is none; says where and what.
     """
     if len(text) > LARGEST:
-        raise DocumentError("", f"the file is {len(text) / 1e6:.0f} MB; a job takes no more than {LARGEST / 1e6:.0f} MB")
+        raise DocumentError("", too_large(len(text)))
     try:
         data = json.loads(text, parse_constant=_no_constant, parse_float=_finite, parse_int=_whole)
     except json.JSONDecodeError as error:
-        cut = "the file is cut off" if error.pos >= len(text.rstrip()) - 1 and text.strip() else "this is not JSON"
-        raise DocumentError(
-            f"line {error.lineno} column {error.colno}", f"{cut}: {error.msg[0].lower()}{error.msg[1:]}"
-        ) from None
+        fault = Name(f"{error.msg[0].lower()}{error.msg[1:]}")
+        ends = error.pos >= len(text.rstrip()) - 1 and text.strip()
+        what = tr("the file is cut off: {fault}", fault=fault) if ends else tr("this is not JSON: {fault}", fault=fault)
+        raise DocumentError(f"line {error.lineno} column {error.colno}", what) from None
     except RecursionError:
-        raise DocumentError("", "the file nests too deeply to be a job") from None
+        raise DocumentError("", tr("the file nests too deeply to be a job")) from None
     return from_data(data)
 
 
@@ -78,25 +84,43 @@ def from_data(data: Any) -> Job:
     """
     if not isinstance(data, dict) or data.get("format") != FORMAT:
         found = data.get("format") if isinstance(data, dict) else type(data).__name__
-        raise DocumentError("format", f"expected {FORMAT!r}, found {_short(found)}")
+        raise DocumentError(
+            "format", tr("expected {wanted}, found {found}", wanted=Name(repr(FORMAT)), found=Name(_short(found)))
+        )
     version = data.get("version")
     if not isinstance(version, int) or isinstance(version, bool) or version < 1:
-        raise DocumentError("version", f"expected a whole number from 1, found {_short(version)}")
+        raise DocumentError("version", tr("expected a whole number from 1, found {found}", found=Name(_short(version))))
     if version > VERSION:
-        raise DocumentError(
-            "version", f"the file is of version {version}, newer than this program reads ({VERSION}); update Omnipel"
+        newer = tr(
+            "the file is of version {version}, newer than this program reads ({known}); update Omnipel",
+            version=Count(version),
+            known=Count(VERSION),
         )
+        raise DocumentError("version", newer)
     unknown = set(data) - {"format", "version", "job"}
     if unknown:
-        raise DocumentError(sorted(unknown)[0], "is not part of a job file")
+        raise DocumentError(sorted(unknown)[0], tr("is not part of a job file"))
     try:
-        job = adapter().validate_python(data.get("job"))
+        job = adapter().validate_python(migrated(data.get("job"), version))
     except ValidationError as error:
         raise DocumentError(*_said(error)) from None
     twice = [r.place for i, r in enumerate(job.readings) if r.place in {o.place for o in job.readings[:i]}]
     if twice:
-        raise DocumentError("job.readings", f"{twice[0]!r} is there twice")
+        raise DocumentError("job.readings", tr("{place} is there twice", place=Name(repr(twice[0]))))
     return job
+
+
+def too_large(size: int) -> Phrase:
+    """That a file is no job, because of its size in bytes."""
+    return tr("the file is {size} MB; a job takes no more than {most} MB", size=Count(size / 1e6), most=Count(LARGEST / 1e6))
+
+
+def migrated(data: Any, version: int) -> Any:
+    """A job's plain data as the present version has it.
+
+    1 → 2: nothing was renamed; what is new (whose habits a job follows, readings set aside or stood by) begins as it was understood before.
+    """
+    return data
 
 
 def read(path: Path) -> Job:
@@ -107,14 +131,12 @@ def read(path: Path) -> Job:
     """
     try:
         if path.stat().st_size > LARGEST * 4:
-            raise DocumentError(
-                path.name, f"the file is {path.stat().st_size / 1e6:.0f} MB; a job takes no more than {LARGEST / 1e6:.0f} MB"
-            )
+            raise DocumentError(path.name, too_large(path.stat().st_size))
         text = path.read_text(encoding="utf-8")
     except UnicodeDecodeError as error:
-        raise DocumentError(path.name, f"this is not text (byte {error.start})") from None
+        raise DocumentError(path.name, tr("this is not text (byte {n})", n=Count(error.start))) from None
     except OSError as error:
-        raise DocumentError(str(path), (error.strerror or str(error)).lower()) from None
+        raise DocumentError(str(path), plain((error.strerror or str(error)).lower())) from None
     try:
         return loaded(text)
     except DocumentError as error:
@@ -159,30 +181,30 @@ def schema() -> dict[str, Any]:
 
 
 def _no_constant(name: str) -> float:
-    raise DocumentError("", f"{name} is not a number that can be cut")
+    raise DocumentError("", tr("{number} is not a number that can be cut", number=Name(name)))
 
 
 def _finite(text: str) -> float:
     value = float(text)
     if not math.isfinite(value):
-        raise DocumentError("", f"{_short(text)} is not a number that can be cut")
+        raise DocumentError("", tr("{number} is not a number that can be cut", number=Name(_short(text))))
     return value
 
 
 def _whole(text: str) -> int:
     if len(text) > 20:
-        raise DocumentError("", f"a number of {len(text)} digits is not a length")
+        raise DocumentError("", tr("a number of {n} digits is not a length", n=Count(len(text))))
     return int(text)
 
 
-def _said(error: ValidationError) -> tuple[str, str]:
+def _said(error: ValidationError) -> tuple[str, Phrase]:
     """Path in the document and the fault, of the first fault only: one clear line."""
     first = error.errors(include_url=False)[0]
     path = ".".join(["job", *(str(part) for part in first["loc"])])
     message = first["msg"][0].lower() + first["msg"][1:]
     if first["type"] == "missing":
-        return path, "is missing"
-    return path, f"{message}, found {_short(first['input'])}"
+        return path, tr("is missing")
+    return path, tr("{fault}, found {found}", fault=Name(message), found=Name(_short(first["input"])))
 
 
 def _short(value: Any) -> str:

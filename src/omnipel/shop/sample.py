@@ -6,24 +6,15 @@ from pathlib import Path
 from typing import Any
 
 from omnipel.core.covers import SCHEMES
-from omnipel.core.drafting.finishes import BOUND, double_hem
-from omnipel.core.findings import Change
-from omnipel.core.forms.thing import ComesOff, Lives, Outline, SticksOut, Thing, Treatment
-from omnipel.core.job import (
-    Clearance,
-    ClothChoice,
-    CoverChoices,
-    Feature,
-    FeatureKind,
-    Job,
-    Lining,
-    LiningSchool,
-    Override,
-    TakeUp,
-    changed,
-)
-from omnipel.core.tape.readings import Instrument, Reading
-from omnipel.core.tape.units import Unit
+from omnipel.core.covers.starting import usual_choices
+from omnipel.core.job.changes import changed
+from omnipel.core.job.document import Clearance, ClothChoice, Feature, FeatureKind, Job, Lining, LiningSchool, Override, TakeUp
+from omnipel.core.job.findings import Change
+from omnipel.core.job.finish import BOUND, double_hem
+from omnipel.core.job.reading import Instrument, Reading
+from omnipel.core.job.thing import ComesOff, Lives, Outline, SticksOut, Thing, Treatment
+from omnipel.core.words.habits import Habits, System
+from omnipel.core.words.units import Unit
 from omnipel.shop.store import Store
 
 MOSS = ClothChoice(name="solution-dyed acrylic, moss", colour="#6d8a63", thickness=0.5, usable_width=1500.0)
@@ -54,8 +45,7 @@ def made(
 ) -> Job:
     """A job with the scheme's own beginnings; a reading is one number or a tuple of repeats."""
     taken = tuple(Reading(place=k, repeats=v if isinstance(v, tuple) else (v,)) for k, v in readings.items())
-    start = {key: value for key, value in SCHEMES[scheme].starts_with.items() if key != "cloth"}
-    choices = CoverChoices(scheme=scheme, **{**start, "cloth": cloth, **cover})
+    choices = replace(usual_choices(SCHEMES[scheme], Habits(system=System.of(unit))), **{"cloth": cloth, **cover})
     return Job(
         name=name,
         owner=owner,
@@ -95,7 +85,7 @@ def rain_butt() -> Job:
         "drum",
         "wall-and-lid",
         readings,
-        MOSS,
+        replace(MOSS, usable_width=1524.0),
         owner=ANSEL,
         place="lower gate",
         unit=Unit.INCH_16,
@@ -287,7 +277,7 @@ def pump_case() -> Job:
         height=110.0,
         parts=3,
     )
-    readings = {"length": 420.0, "width": 180.0, "height": 330.0, "handle": 120.0, "girth": 1236.0}
+    readings = {"length": 420.0, "width": 180.0, "height": 330.0, "handle": 120.0, "girth": 1203.0, "girth_handle": 1028.0}
     return made(
         "Sprayer pump case",
         "case",

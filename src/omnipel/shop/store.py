@@ -17,7 +17,8 @@ from types import TracebackType
 from typing import Final, Self, TextIO
 from urllib.parse import quote
 
-from omnipel.core.job import Job
+from omnipel.core.job.document import Job
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, tr
 from omnipel.shop.document import adapter
 
 SCHEMA_VERSION: Final = 2
@@ -39,6 +40,10 @@ MIGRATIONS: Final = {
 
 class StoreError(RuntimeError):
     """The shop cannot be opened or written: what, and what to do."""
+
+    def __init__(self, phrase: Phrase) -> None:
+        self.phrase = phrase
+        super().__init__(str(phrase))
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +79,7 @@ class Store:
     def __init__(self, path: Path, *, read_only: bool = False) -> None:
         self.path = path
         self._lock: TextIO | None = None
-        self.unwritable = ""
+        self.unwritable = NOTHING
         try:
             path.parent.mkdir(parents=True, exist_ok=True)
             self.writable = not read_only and self._take_lock()
@@ -94,7 +99,7 @@ class Store:
                 self.db.close()
             self._release()
             if isinstance(error, sqlite3.Error | OSError):
-                raise StoreError(f"{path}: {error}") from error
+                raise StoreError(tr("{path}: {fault}", path=Name(str(path)), fault=Name(str(error)))) from error
             raise
 
     def __enter__(self) -> Self:
@@ -112,7 +117,8 @@ class Store:
         try:
             self._lock = lock = open(self.path.with_suffix(".lock"), "w")  # noqa: SIM115 - held as long as the store is open
         except OSError as error:
-            self.unwritable = f"the shop's folder cannot be written ({(error.strerror or str(error)).lower()})"
+            fault = Name((error.strerror or str(error)).lower())
+            self.unwritable = tr("the shop's folder cannot be written ({fault})", fault=fault)
             return False
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
@@ -129,11 +135,18 @@ class Store:
     def _migrate(self) -> None:
         version = self.db.execute("PRAGMA user_version").fetchone()[0]
         if version > SCHEMA_VERSION:
-            raise StoreError(
-                f"{self.path} was written by a newer Omnipel (version {version}, this one knows {SCHEMA_VERSION}); update Omnipel"
+            newer = tr(
+                "{path} was written by a newer Omnipel (version {version}, this one knows {known}); update Omnipel",
+                path=Name(str(self.path)),
+                version=Count(version),
+                known=Count(SCHEMA_VERSION),
             )
+            raise StoreError(newer)
         if version < SCHEMA_VERSION and not self.writable:
-            raise StoreError(f"{self.path} has to be brought up to date first: close the other window and open it again")
+            old = tr(
+                "{path} has to be brought up to date first: close the other window and open it again", path=Name(str(self.path))
+            )
+            raise StoreError(old)
         if 0 < version < SCHEMA_VERSION:
             with contextlib.closing(sqlite3.connect(self.path.with_suffix(f".v{version}.backup"))) as copy:
                 self.db.backup(copy)
@@ -143,7 +156,7 @@ class Store:
     @contextmanager
     def _writing(self) -> Iterator[None]:
         if not self.writable:
-            raise StoreError(self.unwritable or "the shop is open in another window; this one can only look")
+            raise StoreError(self.unwritable or tr("the shop is open in another window; this one can only look"))
         try:
             self.db.execute("BEGIN IMMEDIATE")
             yield
@@ -151,7 +164,7 @@ class Store:
         except sqlite3.Error as error:
             if self.db.in_transaction:
                 self.db.execute("ROLLBACK")
-            raise StoreError(f"{self.path}: {error}") from error
+            raise StoreError(tr("{path}: {fault}", path=Name(str(self.path)), fault=Name(str(error)))) from error
         except BaseException:
             if self.db.in_transaction:
                 self.db.execute("ROLLBACK")

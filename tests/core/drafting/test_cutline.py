@@ -8,12 +8,12 @@ import shapely
 from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
-from omnipel.core.drafting.curves import Trace, line
 from omnipel.core.drafting.cutline import cut_line, cut_size
-from omnipel.core.drafting.finishes import BOUND, ON_FOLD, RAW, Finish, cord_casing, double_hem, seam, single_hem
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.shapes import disc, outline, rectangle, sector
-from omnipel.core.working import worked
+from omnipel.core.job.finish import BOUND, ON_FOLD, RAW, Finish, cord_casing, double_hem, seam, single_hem
+from omnipel.core.plane.curves import Trace, line
+from omnipel.core.words.working import worked
 
 FINISHES = (seam(12.0), seam(6.0), single_hem(20.0), double_hem(25.0, 15.0), cord_casing(6.0, 12.0), BOUND, RAW)
 

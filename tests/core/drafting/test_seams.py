@@ -7,11 +7,12 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from omnipel.core.drafting.finishes import seam
 from omnipel.core.drafting.panel import MarkKind
-from omnipel.core.drafting.seams import ClipSchool, Run, Seam, true, with_marks
+from omnipel.core.drafting.seams import Run, Seam, true, with_marks
 from omnipel.core.drafting.shapes import disc, rectangle
-from omnipel.core.working import worked
+from omnipel.core.job.document import ClipSchool
+from omnipel.core.job.finish import seam
+from omnipel.core.words.working import worked
 
 NAMES = {"top": "lid edge", "bottom": "lower", "left": "a", "right": "b"}
 RING = Seam("wall to lid", (Run("wall", "lid edge", reversed=True),), (Run("lid", "rim"),), ring=True)

@@ -2,7 +2,8 @@
 
 from typing import Final
 
-from omnipel.core.covers import (
+from omnipel.core.covers.scheme import Scheme
+from omnipel.core.covers.schemes import (
     bands,
     cap,
     drape,
@@ -23,7 +24,8 @@ from omnipel.core.covers import (
     wheel_both_faces,
     wheel_cap,
 )
-from omnipel.core.covers.scheme import Scheme
+from omnipel.core.forms import FORMS
+from omnipel.core.forms.form import Form
 
 SCHEMES: Final[dict[str, Scheme]] = {
     scheme.key: scheme
@@ -51,6 +53,11 @@ SCHEMES: Final[dict[str, Scheme]] = {
 }
 
 
+def schemes_for(form: Form) -> list[Scheme]:
+    """The schemes that serve a form."""
+    return [scheme for scheme in SCHEMES.values() if scheme.serves_form(form)]
+
+
 def lawful_pairs() -> list[tuple[str, str]]:
     """Every form with every scheme that serves it, as keys."""
-    return [(form, scheme.key) for scheme in SCHEMES.values() for form in scheme.forms]
+    return [(form.key, scheme.key) for form in FORMS.values() for scheme in schemes_for(form)]

@@ -3,96 +3,40 @@
 import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field
-from enum import StrEnum
 from typing import Any
 
-from omnipel.core.drafting.finishes import Finish, seam
+from omnipel.core.covers.options import Option
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Seam
-from omnipel.core.findings import Act, Change, Finding, Impossible, Remedy, Severity
-from omnipel.core.job import Choice, ClearanceSchool, CoverChoices, LiningSchool
-from omnipel.core.working import Worked, formula, worked
-
-
-class OptionKind(StrEnum):
-    """What a scheme's own choice holds."""
-
-    LENGTH = "length"
-    COUNT = "count"
-    SHARE = "share"
-    YES = "yes or no"
-    PICK = "pick"
-
-
-@dataclass(frozen=True, slots=True)
-class Option:
-    """A choice of one scheme: key, words, kind, default, bounds or picks, and why the default is what it is."""
-
-    key: str
-    words: str
-    kind: OptionKind
-    default: Choice
-    why: str = ""
-    low: float = 0.0
-    high: float = 100_000.0
-    picks: tuple[str, ...] = ()
-
-    def checked(self, value: Choice) -> Choice:
-        """The value, once it is lawful.
-
-        Raises:
-            Impossible: it is of the wrong kind or out of bounds.
-        """
-        where = f"cover.options.{self.key}"
-        match self.kind:
-            case OptionKind.YES:
-                lawful = isinstance(value, bool)
-            case OptionKind.PICK:
-                lawful = value in self.picks
-            case _:
-                lawful = isinstance(value, int | float) and not isinstance(value, bool) and self.low <= value <= self.high
-        if not lawful:
-            wanted = " or ".join(self.picks) if self.picks else f"{self.low:g} to {self.high:g}"
-            remedy = Remedy(f"Go back to {self.default}", (Change(where, self.default),))
-            raise Impossible(
-                f"{self.words}: {value!r} is not {'yes or no' if self.kind is OptionKind.YES else wanted}", where, remedy
-            )
-        return value
-
-
-def length(key: str, words: str, default: float, why: str = "", low: float = 0.0, high: float = 20_000.0) -> Option:
-    """A length in mm."""
-    return Option(key, words, OptionKind.LENGTH, default, why, low, high)
-
-
-def count(key: str, words: str, default: int, why: str = "", low: int = 1, high: int = 200) -> Option:
-    """A number of things."""
-    return Option(key, words, OptionKind.COUNT, float(default), why, low, high)
-
-
-def share(key: str, words: str, default: float, why: str = "", low: float = 0.0, high: float = 1.0) -> Option:
-    """A part of a whole."""
-    return Option(key, words, OptionKind.SHARE, default, why, low, high)
-
-
-def yes(key: str, words: str, default: bool, why: str = "") -> Option:
-    """Yes or no."""
-    return Option(key, words, OptionKind.YES, default, why)
-
-
-def pick(key: str, words: str, picks: tuple[str, ...], why: str = "") -> Option:
-    """One of several; the first is the default."""
-    return Option(key, words, OptionKind.PICK, picks[0], why, picks=picks)
+from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.form import Form
+from omnipel.core.job.document import Choice, ClearanceSchool, CoverChoices, LiningSchool
+from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.job.finish import Finish, seam
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, mm, tr
+from omnipel.core.words.working import Worked, through, worked
 
 
 @dataclass(frozen=True, slots=True)
 class Hardware:
     """Something that is bought and fitted: cord, elastic, fasteners. Either a length or a count."""
 
-    name: str
+    name: Phrase
     length: Worked | None = None
     count: int = 0
-    note: str = ""
+    note: Phrase = NOTHING
+
+
+@dataclass(frozen=True, slots=True)
+class Passage:
+    """What a cover lets through at a depth below the object's top: its inside girth, and where it has corners its inside spans.
+
+    Spans stand in the order in which the body gives its own.
+    """
+
+    depth: float
+    girth: Worked
+    spans: tuple[Worked, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -103,7 +47,8 @@ class Cover:
         panels: the pieces of cloth.
         seams: how they are joined; the order of sewing follows elsewhere.
         sizes: every finished and cut size by its name.
-        profile: inside girth by depth below the object's top; what has to pass over the object.
+        by_hand: names of the sizes that can be set by hand, in the order of drafting.
+        profile: what it lets through, by depth; what has to pass over the object.
         from_below: whether the object goes into it from above (a bag) rather than the cover down over the object.
         opens: how much wider the open closure makes the girth, by depth, mm.
         seams_across: how many seams lie across a girth.
@@ -116,7 +61,8 @@ class Cover:
     panels: tuple[Panel, ...] = ()
     seams: tuple[Seam, ...] = ()
     sizes: Mapping[str, Worked] = field(default_factory=dict)
-    profile: tuple[tuple[float, Worked], ...] = ()
+    by_hand: tuple[str, ...] = ()
+    profile: tuple[Passage, ...] = ()
     from_below: bool = False
     opens: tuple[tuple[float, float], ...] = ()
     seams_across: int = 1
@@ -132,35 +78,31 @@ class Brief:
 
     choices: CoverChoices
     options: Mapping[str, Choice]
+    known: Mapping[str, Option] = field(default_factory=dict)
     sizes: dict[str, Worked] = field(default_factory=dict)
+    by_hand: list[str] = field(default_factory=list)
 
     @property
     def t(self) -> Worked:
         """Thickness of all layers."""
-        total, lining = worked("cloth", self.choices.cloth.thickness, "cover.cloth.thickness"), self.choices.lining
+        total, lining = worked(tr("cloth"), self.choices.cloth.thickness, "cover.cloth.thickness"), self.choices.lining
         if self.choices.padding:
-            total = total + worked("padding", self.choices.padding, "cover.padding")
+            total = total + worked(tr("padding"), self.choices.padding, "cover.padding")
         if lining.school is not LiningSchool.NONE:
-            total = total + worked("lining", lining.cloth.thickness, "cover.lining.cloth.thickness")
+            total = total + worked(tr("lining"), lining.cloth.thickness, "cover.lining.cloth.thickness")
         return total
 
     def clearance(self, girth: Worked) -> Worked:
         """The gap c on each side, in the job's school."""
-        given, source = self.choices.clearance, "cover.clearance.amount"
-        match given.school:
+        chosen, source = self.choices.clearance, "cover.clearance.amount"
+        match chosen.school:
             case ClearanceSchool.SIDE:
-                return worked("clearance", given.amount, source)
+                return worked(tr("clearance"), chosen.amount, source)
             case ClearanceSchool.DIMENSION:
-                return worked("ease", given.amount, source) / 2.0
+                return worked(tr("ease"), chosen.amount, source) / 2.0
             case ClearanceSchool.GIRTH:
-                c = given.amount * girth.value / (2.0 * math.pi)
-                return formula(
-                    "clearance",
-                    c,
-                    f"{given.amount:.1%} of the girth / 2π",
-                    (girth, given.amount / (2.0 * math.pi)),
-                    source=source,
-                )
+                share = tr("{share} of the girth, as a gap all round", share=Share(chosen.amount, 1))
+                return through(tr("clearance"), share, lambda g: chosen.amount * g / (2.0 * math.pi), girth, source=source)
 
     def u(self, girth: Worked) -> Worked:
         """From the object to the sew line: clearance and half the thickness."""
@@ -177,14 +119,20 @@ class Brief:
         return seam(self.choices.closing_allowance)
 
     def size(self, name: str, value: Worked) -> Worked:
-        """Enter a size under its name; a value set by hand takes its place."""
+        """Enter a size under its name; it can be set by hand, and what is set takes its place."""
         for override in self.choices.overrides:
             if override.size == name:
+                drafted = tr("drafted {size}", size=mm(value.value))
                 value = worked(
-                    f"set by hand: {override.reason}", override.value, f"cover.overrides.{name}", f"drafted {value.value:.1f}"
+                    tr("set by hand: {reason}", reason=Name(override.reason)), override.value, f"cover.overrides.{name}", drafted
                 )
         self.sizes[name] = value
+        self.by_hand.append(name)
         return value
+
+    def habit(self, name: str) -> float:
+        """A general habit of those who made the job, mm."""
+        return self.choices.habits.mm(name)
 
     def note(self, **sizes: Worked) -> None:
         """Enter sizes that follow from others and cannot be set by hand."""
@@ -198,9 +146,13 @@ class Brief:
         """A scheme's own choice, as a count."""
         return round(float(self.options[key]))
 
-    def length(self, key: str, words: str) -> Worked:
+    def length(self, key: str) -> Worked:
         """A scheme's own choice, as a length that knows its source."""
-        return worked(words, float(self.options[key]), f"cover.options.{key}")
+        return worked(self.known[key].words, float(self.options[key]), f"cover.options.{key}")
+
+    def cover(self, panels: Iterable[Panel], seams: Iterable[Seam] = (), **more: Any) -> "Cover":
+        """The cover with the sizes entered so far."""
+        return Cover(tuple(panels), tuple(seams), self.sizes, tuple(self.by_hand), **more)
 
     def yes(self, key: str) -> bool:
         """A scheme's own choice, as yes or no."""
@@ -219,19 +171,23 @@ class Scheme:
         key: its name in job files and on the command line.
         words: its name on screen.
         about: one line that tells it from the others.
-        forms: which forms it serves.
+        serves: the ability of a form that it covers.
         options: its own choices.
         draft: from body and brief to a cover.
-        starts_with: changes to a new job's choices that suit this scheme.
+        starts_with: changes to a new job's choices that suit this scheme; lengths as names of habits.
     """
 
     key: str
-    words: str
-    about: str
-    forms: tuple[str, ...]
+    words: Phrase
+    about: Phrase
+    serves: frozenset[Ability]
     options: tuple[Option, ...]
     draft: Callable[[Any, Brief], Cover]
     starts_with: Mapping[str, Any] = field(default_factory=dict)
+
+    def serves_form(self, form: Form) -> bool:
+        """Whether a form has an ability that this scheme asks for."""
+        return bool(self.serves & form.abilities)
 
     def brief(self, choices: CoverChoices) -> Brief:
         """The brief for these choices, defaults filled in.
@@ -243,11 +199,12 @@ class Scheme:
         for key in choices.options:
             if key not in known:
                 where = f"cover.options.{key}"
-                raise Impossible(
-                    f"{self.words} has no choice named {key!r}", where, Remedy("Drop it", (Change(where, act=Act.REMOVE),))
-                )
-        options = {key: option.checked(choices.options.get(key, option.default)) for key, option in known.items()}
-        return Brief(choices, options)
+                text = tr("{scheme} has no choice named “{name}”", scheme=self.words, name=Name(key))
+                raise Impossible(text, where, Remedy(tr("Leave it out"), (Change(where, act=Act.REMOVE),)))
+        options = {
+            key: option.checked(choices.options.get(key, option.usual(self.key, choices.habits))) for key, option in known.items()
+        }
+        return Brief(choices, options, known)
 
 
 @dataclass(frozen=True, slots=True)
@@ -282,10 +239,17 @@ def one_each(panels: Iterable[Panel]) -> dict[str, Panel]:
     return {panel.name: panel for panel in panels}
 
 
-def too_gathered(brief: Brief, ratio: float, what: str, where: str, *remedies: Remedy) -> tuple[Finding, ...]:
+def passages(depths: Iterable[float], girth: Worked, *spans: Worked) -> tuple[Passage, ...]:
+    """The same passage at several depths."""
+    return tuple(Passage(depth, girth, spans) for depth in depths)
+
+
+def too_gathered(brief: Brief, ratio: float, what: Phrase, where: str, *remedies: Remedy) -> tuple[Finding, ...]:
     """A finding when cloth would have to gather further than it can."""
     limit = brief.choices.cloth.gather_limit
     if ratio <= limit * (1.0 + 1e-9):
         return ()
-    text = f"{what} would gather {ratio:.2f} : 1; this cloth closes to {limit:g} : 1 at best."
+    text = tr(
+        "{what} would gather {ratio}; this cloth closes to {limit} at best.", what=what, ratio=Ratio(ratio), limit=Ratio(limit)
+    )
     return (Finding("gathers-too-much", Severity.LOOK, text, where, remedies),)

@@ -13,9 +13,9 @@ import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from omnipel.core.drafting.curves import Arc, Points, Trace, turn_between
-from omnipel.core.drafting.finishes import FinishKind
 from omnipel.core.drafting.panel import Edge, Panel
+from omnipel.core.job.finish import FinishKind
+from omnipel.core.plane.curves import Arc, Points, Trace, turn_between
 from omnipel.core.tolerances import CHORD_ERROR, MITRE_ALLOWANCE, MITRE_REACH, SAME_POINT, STRAIGHT_ANGLE
 
 MOST_DRIFT = 2.0

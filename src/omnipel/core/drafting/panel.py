@@ -8,10 +8,11 @@ from functools import cached_property
 
 import numpy as np
 
-from omnipel.core.drafting.curves import Curve, Points
-from omnipel.core.drafting.finishes import Finish
+from omnipel.core.job.finish import Finish
+from omnipel.core.plane.curves import Curve, Points
 from omnipel.core.tolerances import CHORD_ERROR, SAME_POINT
-from omnipel.core.working import Worked
+from omnipel.core.words.phrases import Phrase
+from omnipel.core.words.working import Worked
 
 
 class Cloth(StrEnum):
@@ -83,7 +84,7 @@ class Panel:
         figures: lines, holes and points inside.
         notches: match marks on edges; usually added from the seams.
         take_up: share lost to quilting or washing along x and y; the rough cut is larger by it.
-        note: one line for the cutting sheet.
+        notes: what else to know when it is cut, each a few words.
     """
 
     name: str
@@ -100,7 +101,7 @@ class Panel:
     figures: tuple[Figure, ...] = ()
     notches: tuple[Notch, ...] = ()
     take_up: tuple[float, float] = (0.0, 0.0)
-    note: str = ""
+    notes: tuple[Phrase, ...] = ()
     mitred: bool = False
 
     def __post_init__(self) -> None:

@@ -5,8 +5,9 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 
-from omnipel.core.drafting.curves import Arc
 from omnipel.core.drafting.panel import Edge, MarkKind, Notch, Panel
+from omnipel.core.job.document import ClipSchool
+from omnipel.core.plane.curves import Arc
 from omnipel.core.tolerances import CLIP_RADIUS, CLIP_RADIUS_TIGHT, CLIP_SPACING, CLIP_SPACING_TIGHT, NOTCH_SPACING, SEAM
 
 
@@ -20,15 +21,6 @@ class SeamKind(StrEnum):
     BOUND = "bound"
     GATHERED = "gathered"
     BAGGED = "bagged"
-
-
-class ClipSchool(StrEnum):
-    """Who is clipped where a straight edge is bent to a curve."""
-
-    STRAIGHT = "clip the straight side"
-    DISC = "clip the disc"
-    AFTER = "clip after sewing"
-    TRIM = "trim to half"
 
 
 @dataclass(frozen=True, slots=True)

@@ -8,16 +8,17 @@ from typing import Any
 import numpy as np
 import shapely
 
-from omnipel.core.drafting.curves import Arc, Curve, arc_about, line
 from omnipel.core.drafting.cutline import cut_size
-from omnipel.core.drafting.finishes import Finish
 from omnipel.core.drafting.panel import Edge, Panel
-from omnipel.core.findings import Impossible
+from omnipel.core.job.findings import Impossible
+from omnipel.core.job.finish import Finish
+from omnipel.core.plane.curves import Arc, Curve, arc_about, line
 from omnipel.core.tolerances import LONGEST, SHORTEST
-from omnipel.core.working import Worked, formula, worked
+from omnipel.core.words.phrases import Angle, Phrase, mm, term, tr
+from omnipel.core.words.working import Worked, through, worked
 
 
-def checked(size: Worked, words: str, where: str) -> float:
+def checked(size: Worked, words: Phrase, where: str) -> float:
     """The size as a number, once it is one that can be cut.
 
     Raises:
@@ -25,7 +26,7 @@ def checked(size: Worked, words: str, where: str) -> float:
     """
     value = size.value
     if not math.isfinite(value) or not SHORTEST <= value <= LONGEST:
-        raise Impossible(f"{words} comes out at {value:.1f} mm, which cannot be cut", where)
+        raise Impossible(tr("{size} comes out at {length}, which cannot be cut", size=words, length=mm(value, fine=True)), where)
     return value
 
 
@@ -69,14 +70,21 @@ def rectangle(
     """
     names, sources = names or {}, sources or {}
     x, y = (
-        checked(length, f"the length of the {name}", f"panels.{name}"),
-        checked(width, f"the height of the {name}", f"panels.{name}"),
+        checked(length, tr("the length of the {panel}", panel=term(name)), f"panels.{name}"),
+        checked(width, tr("the height of the {panel}", panel=term(name)), f"panels.{name}"),
     )
     for finish in (bottom, top):
         if finish.folded >= y:
             raise Impossible(
-                f"the {finish.kind} of {finish.folded:.0f} mm is deeper than the {name}, which is {y:.0f} mm high",
+                tr(
+                    "the {finish} of {depth} is deeper than the {panel}, which is {height} high",
+                    finish=term(finish.kind),
+                    depth=mm(finish.folded),
+                    panel=term(name),
+                    height=mm(y),
+                ),
                 "cover.hem.width",
+                code="hem-too-deep",
             )
     corners = ((0.0, 0.0), (x, 0.0), (x, y), (0.0, y))
     finishes = {"bottom": bottom, "right": right, "top": top, "left": left}
@@ -104,7 +112,7 @@ def disc(
     Raises:
         Impossible: the radius cannot be cut.
     """
-    r = checked(radius, f"the radius of the {name}", f"panels.{name}")
+    r = checked(radius, tr("the radius of the {panel}", panel=term(name)), f"panels.{name}")
     cut_radius = with_allowances(radius, (finish, source))
     rim = Edge(edge, arc_about((0.0, 0.0), r, 0.0, 2.0 * math.pi), finish)
     across, cut_across = radius * 2.0, cut_radius * 2.0
@@ -132,13 +140,14 @@ def sector(
         Impossible: a size cannot be cut.
     """
     a, b, s = (
-        checked(size, f"the {words} of the {name}", f"panels.{name}")
-        for size, words in ((inner, "lower edge"), (outer, "upper edge"), (height, "slant"))
+        checked(size, tr("the {size} of the {panel}", size=words, panel=term(name)), f"panels.{name}")
+        for size, words in ((inner, tr("lower edge")), (outer, tr("upper edge")), (height, tr("slant")))
     )
     angle = (b - a) / s  # radians between the sides; negative when the bottom is the longer
     if abs(angle) >= 2.0 * math.pi:
         raise Impossible(
-            f"the {name} would have to span {math.degrees(abs(angle)):.0f}°: more panels are needed", f"panels.{name}"
+            tr("the {panel} would have to span {angle}: more panels are needed", panel=term(name), angle=Angle(abs(angle))),
+            f"panels.{name}",
         )
     # The bottom runs left to right; with the longer arc on top the common centre lies below, and it bulges upward.
     bottom = Arc((0.0, 0.0), angle / 2.0, -angle / a, a)
@@ -175,8 +184,14 @@ def frustum(bottom: Worked, top: Worked, height: Worked, count: int) -> Frustum:
     """
     r1, r2, h = bottom.value, top.value, height.value
     s = math.hypot(h, r2 - r1)
-    lean = (r2 - r1) / s if s else 0.0
-    slant = formula("slant", s, "√(h² + (r₂ − r₁)²)", (height, h / s if s else 1.0), (top, lean), (bottom, -lean))
+    slant = through(
+        tr("slant"),
+        tr("straight along the side, over the height and what the radius grows by"),
+        lambda high, wide, narrow: math.hypot(high, wide - narrow),
+        height,
+        top,
+        bottom,
+    )
     small = min(r1, r2)
     inner = small * s / abs(r2 - r1) if r2 != r1 else math.inf
     share = 2.0 * math.pi / count
@@ -200,12 +215,12 @@ def outline(
     draft = Panel(name, edges, _ZERO, _ZERO, _ZERO, _ZERO, **more)
     ring = shapely.Polygon(draft.sew_points)
     if not ring.is_valid:
-        raise Impossible(f"the outline of the {name} crosses itself: {shapely.is_valid_reason(ring)}", f"panels.{name}")
+        raise Impossible(tr("the outline of the {panel} crosses itself", panel=term(name)), f"panels.{name}")
     spans = np.ptp(draft.sew_points, axis=0)
-    finished = (length or worked("outline", float(spans[0])), width or worked("outline", float(spans[1])))
+    finished = (length or worked(tr("outline"), float(spans[0])), width or worked(tr("outline"), float(spans[1])))
     if cut is None:
         grown = [
-            worked("allowances", size - float(sew), how="cut line around the outline")
+            worked(tr("allowances"), size - float(sew), how=tr("cut line around the outline"))
             for size, sew in zip(cut_size(draft), finished, strict=True)
         ]
         cut = (finished[0] + grown[0], finished[1] + grown[1])
@@ -217,4 +232,4 @@ def edge(name: str, curve: Curve, finish: Finish) -> Edge:
     return Edge(name, curve, finish)
 
 
-_ZERO = worked("nothing", 0.0)
+_ZERO = worked(tr("nothing"), 0.0)

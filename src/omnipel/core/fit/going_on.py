@@ -1,32 +1,55 @@
 """Slack over height and the chance that the cover goes on.
 
 A cover dropped from above must at every depth pass the widest section at or above it:
-`slack(z) = G_cover(z) − max over z′ ≤ z of G_object(z′)` with z the depth below the object's top. The spread of the slack follows
-from the spread of the readings through each size's slopes, and from sewing: every seam sewn off by σ moves a girth by 2σ.
+`slack(z) = G_cover(z) − max over z′ ≤ z of G_object(z′)` with z the depth below the object's top; where it has corners the same holds for every
+direction. The object is what it is; the cover was drafted from readings, so the cover's sizes carry the readings' spread through their slopes.
+Sewing adds its own: every seam sewn off by σ moves a girth by 2σ. All of it must pass together.
 """
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from typing import Final
 
 import numpy as np
 
-from omnipel.core.covers.scheme import Cover
-from omnipel.core.forms.body import Body, Section, interpolated
-from omnipel.core.tape.readings import Reading
+from omnipel.core.covers.scheme import Cover, Passage
+from omnipel.core.fit.chance import together
+from omnipel.core.forms.body import Body, section_at
+from omnipel.core.forms.sections import Section
+from omnipel.core.job.reading import Reading
+from omnipel.core.tape.readings import spread
 from omnipel.core.tolerances import FLAP_CLEARANCE, TIGHT_CLEARANCE
-from omnipel.core.working import READINGS, Worked, formula, worked
+from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.working import READINGS, Worked, worked
+
+SEWING: Final = "sewing"
+COIN: Final = 0.5
+"""While a reading is in doubt nobody can say more than this."""
+BOTH_SIDES: Final = 2.0
+
+
+class Verdict(StrEnum):
+    """What comes of trying it on."""
+
+    WILL_NOT = "will not go on"
+    TIGHT = "tight"
+    GOES_ON = "goes on"
+    FLAPS = "flaps"
+    NOT_SURE = "not sure"
 
 
 @dataclass(frozen=True, slots=True)
 class Slack:
-    """Slack of the girth at one depth, and what the cover has to pass there."""
+    """What is left at one depth: around, or across in one direction (`way` 1, 2 … in the body's order; 0 around)."""
 
     depth: float
     cover: Worked
     passes: Worked
     slack: Worked
     turns: float
+    way: int = 0
 
     @property
     def clearance(self) -> float:
@@ -39,79 +62,141 @@ class Fit:
     """Whether a cover goes on.
 
     Args:
-        slacks: from the top down.
+        slacks: around, from the top down.
+        across: in every direction where it has corners, from the top down.
         tightest: the one that decides.
         sigma: spread of the deciding slack, mm.
-        chance: that the slack is not negative, 0 … 1.
+        chance: that nothing is negative anywhere, 0 … 1.
         matters_most: place of the reading whose spread counts most, "" when sewing counts more.
-        shares: share of the variance of each source, largest first; "sewing" among them.
+        shares: share of the variance of each source, largest first; sewing among them.
+        doubtful: places of readings in doubt that this rests on.
     """
 
     slacks: tuple[Slack, ...]
+    across: tuple[Slack, ...]
     tightest: Slack
     sigma: float
     chance: float
     matters_most: str
     shares: tuple[tuple[str, float], ...]
+    doubtful: tuple[str, ...] = ()
 
     @property
-    def verdict(self) -> str:
-        """One of: will not go on, tight, goes on, flaps."""
+    def verdict(self) -> Verdict:
+        """What comes of trying it on."""
         if self.tightest.slack.value < 0.0:
-            return "will not go on"
+            return Verdict.WILL_NOT
+        if self.doubtful:
+            return Verdict.NOT_SURE
         if self.tightest.clearance < TIGHT_CLEARANCE:
-            return "tight"
-        return "flaps" if min(s.clearance for s in self.slacks) > FLAP_CLEARANCE else "goes on"
+            return Verdict.TIGHT
+        return Verdict.FLAPS if min(s.clearance for s in self.slacks) > FLAP_CLEARANCE else Verdict.GOES_ON
 
 
-def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma: float) -> Fit | None:
-    """The fit of a cover that is dropped over a body; None for a cover that goes on in another way."""
-    if not cover.profile:
-        return None
-    lowest = max(depth for depth, _ in cover.profile)
-    depths = sorted(
-        {depth for depth, _ in (*cover.profile, *cover.opens)} | {s.depth for s in body.sections if s.depth <= lowest}
-    )
-    slacks = tuple(_slack(depth, cover, body, lowest) for depth in depths)
-    tightest = min(slacks, key=lambda slack: slack.slack.value)
-    spread = {reading.place: reading.spread for reading in readings}
-    parts = _variances(tightest.slack, spread)
-    parts["sewing"] = cover.seams_across * (2.0 * sewing_sigma) ** 2
+@dataclass(frozen=True, slots=True)
+class NoPassage:
+    """A cover that passes over nothing: it is laid, spread or gathered on; no chance is stated."""
+
+    words: Phrase = tr("lies on top")
+
+
+def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma: float) -> Fit | NoPassage:
+    """The fit of a cover over a body."""
+    if not cover.profile or not body.sections:
+        return NoPassage()
+    around, across = slacks_of(body, cover)
+    everything = (*around, *across)
+    tightest = min(everything, key=lambda slack: slack.clearance)
+    sigmas = {reading.place: spread(reading) for reading in readings}
+    parts = _variances(tightest.slack, sigmas)
+    parts[SEWING] = (_sewing_slope(tightest, cover) * sewing_sigma) ** 2
     variance = math.fsum(parts.values())
-    sigma = math.sqrt(variance)
-    # Standard normal distribution function; without any spread the answer is yes or no.
-    chance = 0.5 * math.erfc(-tightest.slack.value / (sigma * math.sqrt(2.0))) if sigma else float(tightest.slack.value >= 0.0)
-    ranked = tuple(
-        sorted(((name, part / variance if variance else 0.0) for name, part in parts.items()), key=lambda pair: -pair[1])
+    ranked = sorted(((name, part / variance if variance else 0.0) for name, part in parts.items()), key=lambda pair: -pair[1])
+    by_reading = [name for name, part in ranked if name != SEWING and part > 0.0]
+    chance = chance_of(everything, cover, sigmas, sewing_sigma)
+    return Fit(around, across, tightest, math.sqrt(variance), chance, by_reading[0] if by_reading else "", tuple(ranked))
+
+
+def doubted(
+    fit: Fit, others: Sequence[tuple[Body, Cover]], places: Sequence[str], readings: Sequence[Reading], sewing: float
+) -> Fit:
+    """The fit while readings are in doubt: no more sure than a coin, and no surer than on any of the other bodies the thing may be."""
+    sigmas = {reading.place: spread(reading) for reading in readings}
+    chances = [min(fit.chance, COIN)]
+    for body, cover in others:
+        around, across = slacks_of(body, cover)
+        chances.append(chance_of((*around, *across), cover, sigmas, sewing))
+    return replace(fit, chance=min(chances), doubtful=tuple(places))
+
+
+def slacks_of(body: Body, cover: Cover) -> tuple[tuple[Slack, ...], tuple[Slack, ...]]:
+    """What is left around at every depth that matters, and across in every direction."""
+    lowest = max(passage.depth for passage in cover.profile)
+    depths = sorted(
+        {p.depth for p in cover.profile} | {d for d, _ in cover.opens} | {s.depth for s in body.sections if s.depth <= lowest}
     )
-    by_reading = [name for name, part in ranked if name != "sewing" and part > 0.0]
-    return Fit(slacks, tightest, sigma, chance, by_reading[0] if by_reading else "", ranked)
+    around = tuple(_around(depth, cover, body, lowest) for depth in depths)
+    ways = min(len(cover.profile[0].spans), len(body.sections[0].spans))
+    across = tuple(_across(depth, way, cover, body, lowest) for way in range(1, ways + 1) for depth in depths)
+    return around, across
 
 
-def _slack(depth: float, cover: Cover, body: Body, lowest: float) -> Slack:
-    inside = interpolated([Section(d, girth) for d, girth in cover.profile], depth)
-    if cover.opens:
-        opened = float(np.interp(depth, [d for d, _ in cover.opens], [mm for _, mm in cover.opens]))
-        inside = inside + worked("closure open", opened, "cover.closure.length") if opened else inside
+def chance_of(slacks: Sequence[Slack], cover: Cover, sigmas: Mapping[str, float], sewing_sigma: float) -> float:
+    """The chance that none of the slacks is negative."""
+    names = sorted({source for s in slacks for source in s.slack.slopes if source.removeprefix(READINGS) in sigmas})
+    slopes = np.array([[*(s.slack.slopes.get(name, 0.0) for name in names), _sewing_slope(s, cover)] for s in slacks])
+    spreads = np.array([*(sigmas[name.removeprefix(READINGS)] for name in names), sewing_sigma])
+    return together(np.array([s.slack.value for s in slacks]), slopes, spreads)
+
+
+def _sewing_slope(slack: Slack, cover: Cover) -> float:
+    """How a slack moves with the mean seam take: 2 for each seam across a girth, as independent seams; across, half of that."""
+    return 2.0 * math.sqrt(cover.seams_across) / (1.0 if slack.way == 0 else BOTH_SIDES)
+
+
+def _passage(cover: Cover, depth: float) -> Passage:
+    """What the cover lets through at a depth, straight between those that are known."""
+    at = section_at([Section(p.depth, p.girth, p.spans) for p in cover.profile], depth)
+    return Passage(depth, at.girth, at.spans)
+
+
+def _met(body: Body, depth: float, cover: Cover, lowest: float) -> list[Section]:
+    """Every section that has to pass this depth of the cover."""
     if cover.from_below:
-        above = [s.girth for s in body.sections if depth - 1e-9 <= s.depth <= lowest + 1e-9]
+        met = [s for s in body.sections if depth - 1e-9 <= s.depth <= lowest + 1e-9]
     else:
-        above = [s.girth for s in body.sections if s.depth <= depth + 1e-9]
-    above.append(interpolated(body.sections, depth))
-    passes = max(above, key=lambda girth: girth.value)
-    # The cover was drafted from the reading; the object itself is what it is. So only the cover moves with the reading.
-    slack = Worked((*inside.terms, *_truth(passes).terms))
-    return Slack(depth, inside, passes, slack, cover.turns)
+        met = [s for s in body.sections if s.depth <= depth + 1e-9]
+    return [*met, section_at(body.sections, depth)]
 
 
-def _truth(girth: Worked) -> Worked:
-    """The object's own girth, taken away: it does not move with the error of its reading."""
-    return formula("girth of the object there", girth.value, "largest section at or above") * -1.0
+def _around(depth: float, cover: Cover, body: Body, lowest: float) -> Slack:
+    inside = _passage(cover, depth).girth
+    opened = _opened(cover, depth)
+    inside = inside + worked(tr("closure open"), opened, "cover.closure.length") if opened else inside
+    passes = max((s.girth for s in _met(body, depth, cover, lowest)), key=lambda girth: girth.value)
+    return Slack(depth, inside, passes, _left(inside, passes), cover.turns)
 
 
-def _variances(size: Worked, spread: Mapping[str, float]) -> dict[str, float]:
+def _across(depth: float, way: int, cover: Cover, body: Body, lowest: float) -> Slack:
+    inside = _passage(cover, depth).spans[way - 1]
+    opened = _opened(cover, depth)
+    inside = inside + worked(tr("closure open"), opened, "cover.closure.length") if opened else inside
+    passes = max((s.spans[way - 1] for s in _met(body, depth, cover, lowest)), key=lambda span: span.value)
+    return Slack(depth, inside, passes, _left(inside, passes), BOTH_SIDES, way)
+
+
+def _opened(cover: Cover, depth: float) -> float:
+    return float(np.interp(depth, [d for d, _ in cover.opens], [mm for _, mm in cover.opens])) if cover.opens else 0.0
+
+
+def _left(inside: Worked, passes: Worked) -> Worked:
+    """What is left: the cover moves with the readings it was drafted from, the object does not."""
+    return Worked((*inside.terms, *worked(tr("of the object there"), -passes.value).terms))
+
+
+def _variances(size: Worked, sigmas: Mapping[str, float]) -> dict[str, float]:
     """Variance that each reading brings into a size, mm²."""
     return {
-        source.removeprefix(READINGS): (slope * spread.get(source.removeprefix(READINGS), 0.0)) ** 2
+        source.removeprefix(READINGS): (slope * sigmas.get(source.removeprefix(READINGS), 0.0)) ** 2
         for source, slope in size.slopes.items()
     }

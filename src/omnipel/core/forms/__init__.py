@@ -3,7 +3,7 @@
 from typing import Final
 
 from omnipel.core.forms import bottle, box, cap_body, case, drum, flat, slab, traced, tub, turned, wheel
-from omnipel.core.forms.body import Form
+from omnipel.core.forms.form import Form
 
 FORMS: Final[dict[str, Form]] = {
     form.key: form

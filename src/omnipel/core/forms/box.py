@@ -1,83 +1,245 @@
 """Box: length, width, height; perhaps with a lower front, rounded top edges, or a drop shorter than the height.
 
-The over-the-top path runs from the table up the front, over and down the back; P ≤ 2H + W, and what it is shorter by is the rounding.
+The over-the-top path runs from the ground up the front, over and down the back; P ≤ 2H + W, and what it is shorter by is the rounding.
 """
 
+import math
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import ClassVar
 
 import numpy as np
 
-from omnipel.core.drafting.curves import Points
-from omnipel.core.findings import Finding, Impossible
-from omnipel.core.forms.body import (
-    Form,
-    Section,
-    Taken,
-    Wanted,
-    always,
-    differs,
-    grown,
-    interpolated,
-    level_path,
-    on_front,
-    rectangle_section,
-    with_bumps,
-)
+from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.body import covered, grown, level_path, on_front, rectangle_section, with_bumps
+from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion
 from omnipel.core.forms.mesh import Mesh, Solid, block, level, loft
-from omnipel.core.forms.thing import SticksOut, Thing
-from omnipel.core.tape.checks import rounding_from_path
-from omnipel.core.working import Worked
+from omnipel.core.forms.places import path_over
+from omnipel.core.forms.sections import Section
+from omnipel.core.job.findings import Impossible
+from omnipel.core.job.reading import Instrument, Reading
+from omnipel.core.job.thing import Face, Lives, SticksOut, Thing
+from omnipel.core.plane.curves import Points
+from omnipel.core.words.phrases import Name, Phrase, tr
+from omnipel.core.words.working import Worked, through, worked
 
-PATH_SPARE = 6.0
-"""How much longer than up, over and down the path may read before the tape was slanted, mm."""
+LOOKS_SQUARE = (0.0, 4.0)
+"""An upper edge that looks square is rounded by 0 ± 4 mm."""
+STANDS_UP = tr("a slanted tape, or something stands up on top")
+UNDER_IT = tr("something sticks out under the tape")
 
-WANTED = (
-    Wanted(
-        "length", "length", "Along the front, left to right, at the widest; over everything that sticks out to the sides.", 512.0
-    ),
-    Wanted("width", "width", "From front to back at the deepest.", 287.0),
-    Wanted("height", "height", "From the table or ground to the highest point.", 633.0),
-    Wanted("drop", "drop", "From the top down to where the cover shall end, when it ends above the table.", 600.0, needed=False),
-    Wanted(
-        "path", "over the top", "From the table up the front, over the top and down the back to the table.", 1540.0, needed=False
-    ),
-    Wanted(
-        "front_height",
-        "height of the front",
-        "From the table to the upper edge of the front, when the top slopes down to it.",
-        520.0,
-        needed=False,
-    ),
-    Wanted(
-        "girth", "girth", "Around, level, over everything that sticks out. A check on length and width.", 1598.0, needed=False
-    ),
+LENGTH = Place(
+    "length",
+    tr("length"),
+    tr("Along the front, left to right, at the widest; over everything that sticks out to the sides."),
+    512.0,
+    ("length",),
 )
+WIDTH = Place("width", tr("width"), tr("From front to back at the deepest."), 287.0, ("width",))
+HEIGHT = Place("height", tr("height"), tr("From the ground to the highest point of the body."), 633.0, ("height",))
+DIAGONAL = Place(
+    "diagonal",
+    tr("diagonal of the top"),
+    tr("Across the top from one corner to the opposite one."),
+    587.0,
+    ("length", "width"),
+    lambda length, width: math.hypot(length, width),
+    effort=1.2,
+    asked=False,
+)
+EDGES = Place(
+    "edges",
+    tr("along three edges"),
+    tr("One run of the tape: up a front corner, back along the edge of the top, and along its back edge to the other corner."),
+    1432.0,
+    ("length", "width", "height"),
+    lambda length, width, height: length + width + height,
+    effort=1.0,
+    asked=False,
+)
+
+
+def parts(readings: Sequence[Reading], thing: Thing) -> tuple[Part, ...]:
+    """What a box is made of; a front of its own only when it was measured."""
+    sloped = any(r.place == "front_height" for r in readings)
+    made = [
+        Part("length", tr("length"), 512.0),
+        Part("width", tr("width"), 287.0),
+        Part("height", tr("height"), 633.0),
+        Part("drop", tr("drop"), 600.0, needed=False),
+    ]
+    if sloped:
+        made.append(Part("front_height", tr("height of the front"), 520.0, needed=False))
+    rounding = Part("rounding", tr("rounding of the upper edges"), 0.0, False, 0.0, LOOKS_SQUARE, roundest)
+    return (*made, rounding)
+
+
+def roundest(values: Mapping[str, float]) -> float:
+    """No edge is rounded by more than there is: half the width, and the height."""
+    return min(values.get("width", math.inf) / 2.0, values.get("height", math.inf))
+
+
+def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
+    """Where a tape can be laid on a box."""
+    front = "front_height" if any(r.place == "front_height" for r in readings) else "height"
+    bumps, knobs = covered(thing.sticks_out, Face.FRONT), covered(thing.sticks_out, Face.TOP)
+
+    def over(height: float, front_height: float, width: float, rounding: float) -> float:
+        plain = path_over(height, front_height, width, rounding)
+        return max([plain, *(over_knob(height, front_height, width, knob) for knob in knobs)])
+
+    def around(length: float, width: float) -> float:
+        return _around(length, width, bumps)
+
+    return (
+        LENGTH,
+        WIDTH,
+        HEIGHT,
+        Place(
+            "drop",
+            tr("drop"),
+            tr("From the top down to where the cover shall end, when it ends above the ground."),
+            600.0,
+            ("drop",),
+            effort=1.5,
+        ),
+        Place(
+            "path",
+            tr("over the top"),
+            tr("From the ground up the front, over the top and down the back to the ground."),
+            1540.0,
+            ("height", front, "width", "rounding"),
+            over,
+            effort=1.2,
+            too_long=STANDS_UP,
+        ),
+        Place(
+            "front_height",
+            tr("height of the front"),
+            tr("From the ground to the upper edge of the front, when the top slopes down to it."),
+            520.0,
+            ("front_height",),
+            effort=3.0,
+        ),
+        Place(
+            "girth",
+            tr("girth"),
+            tr("Around, level, over everything that sticks out."),
+            1598.0,
+            ("length", "width"),
+            around,
+            effort=1.2,
+            too_long=UNDER_IT,
+        ),
+        DIAGONAL,
+        EDGES,
+        Place(
+            "below",
+            tr("below the cover"),
+            tr("From the ground up to where the cover shall end."),
+            33.0,
+            ("height", "drop"),
+            lambda height, drop: height - drop,
+            effort=1.2,
+            asked=False,
+        ),
+        Place(
+            "string",
+            tr("string over the sides"),
+            tr("From the ground up one side, along the top and down the other side to the ground."),
+            1778.0,
+            ("height", "length", "rounding"),
+            lambda height, length, rounding: path_over(height, height, length, rounding),
+            instrument=Instrument.STRING,
+            effort=1.6,
+            too_long=STANDS_UP,
+            asked=False,
+        ),
+    )
+
+
+def over_knob(height: float, front: float, width: float, knob: SticksOut) -> float:
+    """A taut tape over something that stands up in the middle of the top: 2H + q + 2√(((W − q)/2)² + k²)."""
+    beside = max(0.0, (width - knob.size) / 2.0)
+    return height + front + knob.size + 2.0 * math.hypot(beside, knob.reach)
+
+
+def _around(length: float, width: float, bumps: Sequence[SticksOut]) -> float:
+    plain = 2.0 * (length + width)
+    if not bumps:
+        return plain
+    sides, at = (worked(tr("length"), length), worked(tr("width"), width)), worked(tr("girth"), plain)
+    return max(grown(rectangle_section, sides, at, [t], _stands).value for t in bumps)
+
+
+def _stands(thing: SticksOut, _length: float, width: float) -> tuple[float, float, float]:
+    return on_front(thing, -width / 2.0)
 
 
 @dataclass(frozen=True, slots=True)
 class Box:
     """A measured box."""
 
+    ability: ClassVar[Ability] = Ability.BOXY
+
     length: Worked
     width: Worked
     height: Worked
     drop: Worked
-    path: Worked | None
-    front_height: Worked | None
-    rounding: float
+    front_height: Worked
+    rounding: Worked | None
     sections: tuple[Section, ...]
-    checks: tuple[Finding, ...]
     sticks_out: tuple[SticksOut, ...] = ()
+
+    @property
+    def path(self) -> Worked:
+        """From the ground up the front, over the top and down the back; over what stands up on top."""
+        rounding = self.rounding or worked(tr("rounding"), 0.0)
+        knobs = covered(self.sticks_out, Face.TOP)
+        if not knobs and self.front_height == self.height:
+            return self.height * 2.0 + self.width - rounding * (4.0 - math.pi)
+
+        def over(height: float, front: float, width: float, rho: float) -> float:
+            return max([path_over(height, front, width, rho), *(over_knob(height, front, width, knob) for knob in knobs)])
+
+        return through(
+            tr("over the top"),
+            tr("up the front, over, down the back"),
+            over,
+            self.height,
+            self.front_height,
+            self.width,
+            rounding,
+        )
+
+    @property
+    def ring(self) -> Points:
+        """Its side, seen from the right."""
+        return side_outline(self.width.value, self.height.value, self.front_height.value)
+
+    @property
+    def across(self) -> Worked:
+        """How far its side is drawn out."""
+        return self.length
 
     def mesh(self) -> Mesh:
         """Its surface."""
         h = self.height.value
         low = level(rectangle_section(self.length.value, self.width.value), 0.0)
         high = level(rectangle_section(self.length.value, self.width.value), h)
-        if self.front_height:
-            high[:2, 2] = self.front_height.value
+        high[:2, 2] = self.front_height.value
         body = loft([low, high])
         for thing in self.sticks_out:
+            if thing.face is Face.TOP:
+                body += block(
+                    (0.0, -thing.size / 2.0, h + thing.reach / 2.0),
+                    math.pi / 2.0,
+                    thing.size,
+                    thing.size,
+                    thing.reach,
+                    f"sticks out:{thing.name}",
+                )
+                continue
             x, y, out = on_front(thing, -self.width.value / 2.0)
             body += block((x, y, h - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.name}")
         return body
@@ -85,7 +247,7 @@ class Box:
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""
         x, y, h = self.length.value / 2.0, self.width.value / 2.0, self.height.value
-        front = self.front_height.value if self.front_height else h
+        front, low = self.front_height.value, max(0.0, h - self.drop.value)
         match place:
             case "length":
                 return np.array([(-x, -y, front * 1.005), (x, -y, front * 1.005)])
@@ -96,54 +258,48 @@ class Box:
             case "front_height":
                 return np.array([(0.0, -y * 1.02, 0.0), (0.0, -y * 1.02, front)])
             case "drop":
-                return np.array([(x * 0.6, -y * 1.02, front), (x * 0.6, -y * 1.02, max(0.0, h - self.drop.value))])
+                return np.array([(x * 0.6, -y * 1.02, front), (x * 0.6, -y * 1.02, low)])
+            case "below":
+                return np.array([(x * 0.6, -y * 1.02, 0.0), (x * 0.6, -y * 1.02, max(low, 0.02 * h))])
             case "path":
                 return np.array([(0.0, -y * 1.02, 0.0), (0.0, -y * 1.02, front), (0.0, y, h * 1.01), (0.0, y * 1.02, 0.0)])
+            case "string":
+                return np.array([(-x * 1.02, 0.0, 0.0), (-x * 1.02, 0.0, h), (x * 1.02, 0.0, h * 1.01), (x * 1.02, 0.0, 0.0)])
             case "girth":
                 return level_path(rectangle_section(2 * x, 2 * y), front * 0.5)
+            case "diagonal":
+                return np.array([(-x, -y, front * 1.01), (x, y, h * 1.01)])
+            case "edges":
+                return np.array([(x * 1.01, -y * 1.02, 0.0), (x * 1.01, -y * 1.02, front), (x * 1.01, y, h), (-x, y, h * 1.01)])
         return np.empty((0, 3))
 
 
-def measure(taken: Taken, thing: Thing) -> Box:
-    """A box from its readings.
+def build(measured: Measured) -> Box:
+    """A box from its parts.
 
     Raises:
-        MissingReading: length, width or height has not been taken.
         Impossible: the front is higher than the box.
     """
-    length, width, height = taken["length"], taken["width"], taken["height"]
-    front, path, girth = taken.get("front_height"), taken.get("path"), taken.get("girth")
-    if front and front.value > height.value:
-        raise Impossible("the front is higher than the box", "readings.front_height")
-    checks, rounding = [], 0.0
-    if path and not front:
-        rounding = max(0.0, rounding_from_path(path.value, height.value, width.value))
-        over = path.value - 2.0 * height.value - width.value
-        if over > PATH_SPARE:
-            text = f"Over the top reads {over:.0f} mm longer than up, over and down: a slanted tape, or something sticks out under it."
-            checks.append(differs(text, "path"))
-        elif rounding > min(height.value, width.value / 2.0):
-            text = f"Over the top is so short that its edges would be rounded by {rounding:.0f} mm, more than there is."
-            checks.append(differs(text, "path"))
-    if girth:
-        around = 2.0 * (length.value + width.value)
-        if abs(girth.value - around) > 0.02 * around:
-            text = f"The girth reads {girth.value:.0f} mm, but length and width make {around:.0f}: something sticks out, or one is misread."
-            checks.append(differs(text, "girth"))
-    drop = taken.get("drop") or height
-    plain_girth = (length + width) * 2.0
+    length, width, height = measured["length"], measured["width"], measured["height"]
+    front, things = measured.get("front_height") or height, measured.thing.sticks_out
+    if front.value > height.value:
+        raise Impossible(tr("the front is higher than the box"), "readings.front_height")
+    rounding = measured.get("rounding")
+    drop = measured.get("drop") or height
+    for knob in sorted(covered(things, Face.TOP), key=lambda t: t.reach)[-1:]:
+        drop = drop + worked(tr("over the {thing}", thing=Name(knob.name)), knob.reach, f"thing.sticks_out.{knob.name}.reach")
+    around, spans = (length + width) * 2.0, (length, width)
     deepest = max(height.value, drop.value)
-    sections: tuple[Section, ...] = (Section(0.0, plain_girth), Section(deepest, plain_girth))
-    if front and height.value - front.value > 1.0:  # the top slopes: at its ridge there is only the length, twice
-        sections = (Section(0.0, length * 2.0), Section(height.value - front.value, plain_girth), Section(deepest, plain_girth))
-    plain = Box(length, width, height, drop, path, front, rounding, sections, tuple(checks), thing.sticks_out)
-    outline = rectangle_section(length.value, width.value)
-    front_y = -width.value / 2.0
-    bumped = with_bumps(
-        sections,
-        thing.sticks_out,
-        lambda d, there: grown(outline, interpolated(sections, d), there, lambda t: on_front(t, front_y)),
-    )
+    sections: tuple[Section, ...] = (Section(0.0, around, spans), Section(deepest, around, spans))
+    if height.value - front.value > 1.0:  # the top slopes: at its ridge there is only the length, twice
+        ridge = (length, width * 0.0)
+        sections = (
+            Section(0.0, length * 2.0, ridge),
+            Section(height.value - front.value, around, spans),
+            Section(deepest, around, spans),
+        )
+    plain = Box(length, width, height, drop, front, rounding if rounding and rounding.slopes else None, sections, things)
+    bumped = with_bumps(sections, things, lambda girth, there: grown(rectangle_section, (length, width), girth, there, _stands))
     return replace(plain, sections=bumped)
 
 
@@ -152,4 +308,38 @@ def side_outline(length: float, height: float, front: float) -> Points:
     return np.array([(0.0, 0.0), (length, 0.0), (length, height), (0.0, front)])
 
 
-FORM = Form("box", "Box", "Straight sides: machine, motor, cleaner, trolley, table.", always(*WANTED), measure)
+TALL, LOW = 1.4, 0.45
+"""A box this much higher than it is long is lifted into its cover rather than draped; one this low has the least seam in one sheet."""
+
+
+def best_scheme(values: Mapping[str, float], thing: Thing) -> tuple[str, Phrase]:
+    """What the answers about a box speak for."""
+    if "front_height" in values:
+        return "traced-ends", tr("The top slopes: shaped ends follow it, and one strip covers the rest.")
+    if thing.lives is Lives.KITCHEN:
+        return "drape", tr("In a kitchen it comes off with one hand and washes flat.")
+    high, long = values.get("height", 0.0), max(values.get("length", 0.0), values.get("width", 0.0), 1.0)
+    if high > TALL * long:
+        return "wall-and-top", tr("Tall and narrow: one strip around has a single upright seam.")
+    if 0.0 < high < LOW * long:
+        return "one-piece", tr("Low and flat: one sheet with four corners has the least seam.")
+    return "saddle-and-ends", tr("No seam across the top, where rain stands.")
+
+
+FORM = Form(
+    "box",
+    tr("Box"),
+    tr("Straight sides: machine, motor, cleaner, trolley, table."),
+    frozenset({Ability.BOXY, Ability.OUTLINED}),
+    parts,
+    places,
+    build,
+    grows=True,
+    dropped_over=True,
+    proportions=(
+        Proportion("length", "width", 0.15, 25.0),
+        Proportion("height", "length", 0.02, 15.0),
+        Proportion("height", "drop", 0.9, 8.0),
+    ),
+    best_scheme=best_scheme,
+)

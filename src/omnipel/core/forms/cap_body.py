@@ -1,53 +1,108 @@
-"""Cap body: bowl, crock, jar, pan; what counts is its rim."""
+"""Cap body: bowl, crock, jar, pan; what counts is its rim. A rim that is not round may be traced."""
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
-from omnipel.core.findings import Finding
-from omnipel.core.forms.body import Form, Section, Taken, Wanted, disagreement
+from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.mesh import Mesh, Solid, closed, loft, ring
-from omnipel.core.forms.thing import Thing
-from omnipel.core.tape.readings import Reading
-from omnipel.core.working import Worked, worked
+from omnipel.core.forms.places import DIAMETER, STRING_DOWN, half_turn, round_body, string_over
+from omnipel.core.forms.sections import Section
+from omnipel.core.job.reading import Instrument
+from omnipel.core.job.thing import Thing
+from omnipel.core.plane.curves import Points
+from omnipel.core.plane.trace import polyline_length, ring_of
+from omnipel.core.tape.adjustment import Observation
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.working import Worked, given, worked
 
 BELOW_RIM = 0.9
 """Girth under the rim as a share of the rim, where it has not been measured; for the sketch only."""
+TRACED = "outline"
+TRACE_SIGMA = 4.0
+"""The length of a traced rim is known to so much, mm: a pencil's width all round."""
+
+PARTS = (
+    Part(DIAMETER, tr("diameter of the rim"), 268.0, usual=(40.0, 3000.0)),
+    Part("height", tr("height"), 190.0, needed=False),
+    Part("below", tr("girth below the rim"), 800.0, needed=False),
+)
+PLACES = (
+    Place(
+        "rim",
+        tr("rim girth"),
+        tr("Around the outside of the rim, tape flat against its edge."),
+        842.0,
+        (DIAMETER,),
+        round_body,
+        half_turn,
+    ),
+    Place(
+        "across",
+        tr("across the rim"),
+        tr("Straight across the rim, outer edge to outer edge, where no tape goes around."),
+        268.0,
+        (DIAMETER,),
+        instrument=Instrument.RULE,
+        effort=1.1,
+    ),
+    Place("height", tr("height"), tr("From the table to the rim."), 190.0, ("height",), effort=1.5),
+    Place(
+        "below",
+        tr("girth below the rim"),
+        tr("Around, just below the rim, where the elastic shall hold."),
+        800.0,
+        ("below",),
+        effort=1.5,
+    ),
+    Place(
+        "string",
+        tr("string over the top"),
+        tr("Lay a string over the lid through its middle and the same way down each side; mark both ends, then measure it."),
+        368.0,
+        (DIAMETER,),
+        lambda down, d: d + 2.0 * down,
+        string_over,
+        Instrument.STRING,
+        STRING_DOWN,
+        effort=2.5,
+        asked=False,
+    ),
+)
 
 
-def wanted(readings: Sequence[Reading]) -> tuple[Wanted, ...]:
-    """The rim by girth; straight across does where a tape cannot go around."""
-    places = {reading.place for reading in readings}
-    return (
-        Wanted("rim", "rim girth", "Around the outside of the rim, tape flat against its edge.", 842.0, "across" not in places),
-        Wanted(
-            "across",
-            "across the rim",
-            "Straight across the rim, outer edge to outer edge, where no tape goes around.",
-            268.0,
-            False,
-        ),
-        Wanted("height", "height", "From the table to the rim.", 190.0, needed=False),
-        Wanted("below", "girth below the rim", "Around, just below the rim, where the elastic shall hold.", 800.0, needed=False),
-    )
+def known(thing: Thing) -> tuple[Observation, ...]:
+    """A traced rim says how long it is around.
+
+    Raises:
+        Impossible: the outline is a bad one.
+    """
+    if thing.outline is None:
+        return ()
+    points = ring_of(thing.outline)
+    around = polyline_length(np.vstack((points, points[:1])))
+    return (Observation(TRACED, around, TRACE_SIGMA, (DIAMETER,), round_body),)
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class CapBody:
-    """A measured bowl or crock."""
+    """A measured bowl or crock. `ring` is its rim as it was traced, counter-clockwise, when it was."""
 
-    rim: Worked
+    ability: ClassVar[Ability] = Ability.RIMMED
+
+    diameter: Worked
     height: Worked
     below: Worked | None
+    ring: Points | None
     sections: tuple[Section, ...]
-    checks: tuple[Finding, ...]
 
     @property
-    def diameter(self) -> Worked:
-        """Across the rim."""
-        return self.rim / math.pi
+    def rim(self) -> Worked:
+        """Around the rim."""
+        return self.diameter * math.pi
 
     def mesh(self) -> Mesh:
         """Its surface."""
@@ -68,21 +123,30 @@ class CapBody:
                 return np.array([(-r, 0.0, h), (r, 0.0, h)])
             case "height":
                 return np.array([(r * 1.05, 0.0, 0.0), (r * 1.05, 0.0, h)])
+            case "string":
+                return np.array([(-r * 1.02, 0.0, h * 0.8), (-r * 1.02, 0.0, h), (r * 1.02, 0.0, h), (r * 1.02, 0.0, h * 0.8)])
         return np.empty((0, 3))
 
 
-def measure(taken: Taken, thing: Thing) -> CapBody:
-    """A cap body from its readings.
-
-    Raises:
-        MissingReading: neither rim girth nor across has been taken.
-    """
-    across = taken.get("across")
-    rim = taken.get("rim") or (across * math.pi if across else taken["rim"])
-    found = disagreement(rim, across, "across") if across and "rim" in taken else None
-    height = taken.get("height") or worked("height, not measured", rim.value / 4.5)
-    below = taken.get("below")
-    return CapBody(rim, height, below, (Section(0.0, rim),), (found,) if found else ())
+def build(measured: Measured) -> CapBody:
+    """A cap body from its parts."""
+    diameter, outline = measured[DIAMETER], measured.thing.outline
+    if not diameter.slopes:  # only traced: nothing a tape has read
+        diameter = given(tr("round the traced rim"), diameter.value, (), tr("as long around as the tracing"), "thing.outline")
+    height = measured.get("height") or worked(tr("height, not measured"), diameter.value * 0.7)
+    points = ring_of(outline) if outline is not None else None
+    return CapBody(diameter, height, measured.get("below"), points, (Section(0.0, diameter * math.pi),))
 
 
-FORM = Form("cap-body", "Bowl or crock", "Open at the top: what counts is the rim. Bowl, crock, jar, pan.", wanted, measure)
+FORM = Form(
+    "cap-body",
+    tr("Bowl or crock"),
+    tr("Open at the top: what counts is the rim. Bowl, crock, jar, pan."),
+    frozenset({Ability.RIMMED}),
+    always(*PARTS),
+    always(*PLACES),
+    build,
+    known,
+    traced="helps",
+    proportions=(Proportion("height", DIAMETER, 0.03, 6.0), Proportion("below", DIAMETER, 0.5, 4.5)),
+)

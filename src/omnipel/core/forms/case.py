@@ -1,43 +1,129 @@
 """Case: a box that is covered all round, with clips and a handle that stand out of it."""
 
+import math
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
-from omnipel.core.findings import Finding
-from omnipel.core.forms.body import Form, Section, Taken, Wanted, always, level_path, rectangle_section
+from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.body import level_path, rectangle_section
+from omnipel.core.forms.box import UNDER_IT
+from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.mesh import Mesh, Solid, block, level, loft
-from omnipel.core.forms.thing import Thing
-from omnipel.core.working import Worked
+from omnipel.core.forms.places import lifted
+from omnipel.core.forms.sections import Section
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.working import Worked, through
 
-WANTED = (
-    Wanted("length", "length", "Along the front, left to right.", 420.0),
-    Wanted("width", "depth", "From front to back.", 180.0),
-    Wanted("height", "height", "From the table to the top, without the handle.", 330.0),
-    Wanted("handle", "handle", "Along the handle, end to end: this much of the top seam stays open.", 120.0),
-    Wanted(
-        "girth", "girth over the clips", "Around, level, over clips and latches; the largest girth wins.", 1230.0, needed=False
+CLIPS, HANDLE_UP = (10.0, 6.0), (25.0, 12.0)
+"""Clips stand out by 10 ± 6, a folded handle stands up by 25 ± 12, until they are measured, mm."""
+MOST_CLIPS, MOST_HANDLE = 45.0, 110.0
+"""What no clip and no handle of a case exceeds, mm; a tape that says more was misread, or lay over something else."""
+CLIP_AT = 0.25
+"""Clips sit about a quarter of the length in from the edges."""
+
+PARTS = (
+    Part("length", tr("length"), 420.0),
+    Part("width", tr("depth"), 180.0),
+    Part("height", tr("height"), 330.0),
+    Part("handle", tr("handle"), 120.0, usual=(5.0, 1000.0)),
+    Part("clips", tr("clips"), 10.0, False, 0.0, CLIPS, lambda _parts: MOST_CLIPS, (0.0, 300.0)),
+    Part("handle_up", tr("rise of the handle"), 25.0, False, 0.0, HANDLE_UP, lambda _parts: MOST_HANDLE, (0.0, 300.0)),
+)
+
+
+def over_clips(length: float, width: float, clips: float) -> float:
+    """A level tape over the clips of the front."""
+    return 2.0 * (length + width) + lifted(CLIP_AT * length, clips)
+
+
+def over_handle(width: float, height: float, handle: float) -> float:
+    """An upright tape from front to back, over the handle in the middle of the top."""
+    return 2.0 * (width + height) + lifted(width / 2.0, handle)
+
+
+PLACES = (
+    Place("length", tr("length"), tr("Along the front, left to right."), 420.0, ("length",)),
+    Place("width", tr("depth"), tr("From front to back."), 180.0, ("width",)),
+    Place("height", tr("height"), tr("From the table to the top, without the handle."), 330.0, ("height",)),
+    Place("handle", tr("handle"), tr("Along the handle, end to end: this much of the top seam stays open."), 120.0, ("handle",)),
+    Place(
+        "girth",
+        tr("girth over the clips"),
+        tr("Around, level, over clips and latches."),
+        1202.0,
+        ("length", "width", "clips"),
+        over_clips,
+        effort=1.1,
+        too_long=UNDER_IT,
+    ),
+    Place(
+        "girth_handle",
+        tr("girth over the handle"),
+        tr("Around, upright, from front to back: under the case and over its handle."),
+        1027.0,
+        ("width", "height", "handle_up"),
+        over_handle,
+        effort=1.2,
+        too_long=UNDER_IT,
+    ),
+    Place("clips", tr("clips"), tr("How far the clips stand out of the front."), 10.0, ("clips",), effort=1.5, asked=False),
+    Place(
+        "handle_up",
+        tr("rise of the handle"),
+        tr("How far the handle stands up from the top."),
+        25.0,
+        ("handle_up",),
+        effort=1.5,
+        asked=False,
+    ),
+    Place(
+        "diagonal",
+        tr("diagonal of the front"),
+        tr("Across the front from one corner to the opposite one."),
+        534.0,
+        ("length", "height"),
+        lambda length, height: math.hypot(length, height),
+        effort=1.2,
+        asked=False,
+    ),
+    Place(
+        "edges",
+        tr("along three edges"),
+        tr(
+            "One run of the tape: up a front corner, back along the edge of the top, and along its back edge to the other corner."
+        ),
+        930.0,
+        ("length", "width", "height"),
+        lambda length, width, height: length + width + height,
+        asked=False,
+    ),
+    Place(
+        "end_to_handle",
+        tr("from the end to the handle"),
+        tr("Along the top from the end of the case to the near end of the handle in its middle."),
+        150.0,
+        ("length", "handle"),
+        lambda length, handle: (length - handle) / 2.0,
+        effort=1.4,
+        asked=False,
     ),
 )
 
 
 @dataclass(frozen=True, slots=True)
 class Case:
-    """A measured case. `around` is the girth that counts: the largest of those measured and reckoned."""
+    """A measured case. `around` is the girth that counts: over the clips."""
+
+    ability: ClassVar[Ability] = Ability.CASED
 
     length: Worked
     width: Worked
     height: Worked
     handle: Worked
-    girth: Worked | None
+    around: Worked
     sections: tuple[Section, ...]
-    checks: tuple[Finding, ...] = ()
-
-    @property
-    def around(self) -> Worked:
-        """Girth over everything."""
-        plain = (self.length + self.width) * 2.0
-        return self.girth if self.girth and self.girth.value > plain.value else plain
 
     def mesh(self) -> Mesh:
         """Its surface, with the handle."""
@@ -51,6 +137,7 @@ class Case:
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""
         x, y, h = self.length.value / 2.0, self.width.value / 2.0, self.height.value
+        grip, up = self.handle.value / 2.0, self.handle.value * 0.2
         match place:
             case "length":
                 return np.array([(-x, -y, h * 1.01), (x, -y, h * 1.01)])
@@ -59,21 +146,47 @@ class Case:
             case "height":
                 return np.array([(-x, -y * 1.03, 0.0), (-x, -y * 1.03, h)])
             case "handle":
-                return np.array([(-self.handle.value / 2, 0.0, h * 1.02), (self.handle.value / 2, 0.0, h * 1.02)])
+                return np.array([(-grip, 0.0, h * 1.02), (grip, 0.0, h * 1.02)])
             case "girth":
                 return level_path(rectangle_section(2 * x, 2 * y), h * 0.5)
+            case "girth_handle":
+                return np.array([(0, -y, 0), (0, -y, h), (0, 0, h + up), (0, y, h), (0, y, 0), (0, -y, 0)]) * (1.0, 1.02, 1.0)
+            case "clips":
+                return np.array([(-x * 0.5, -y, h * 0.7), (-x * 0.5, -y * 1.15, h * 0.7)])
+            case "handle_up":
+                return np.array([(grip, 0.0, h), (grip, 0.0, h + up)])
+            case "diagonal":
+                return np.array([(-x, -y * 1.02, 0.0), (x, -y * 1.02, h)])
+            case "edges":
+                return np.array([(x * 1.01, -y * 1.02, 0.0), (x * 1.01, -y * 1.02, h), (x * 1.01, y, h), (-x, y, h * 1.01)])
+            case "end_to_handle":
+                return np.array([(-x, 0.0, h * 1.02), (-grip, 0.0, h * 1.02)])
         return np.empty((0, 3))
 
 
-def measure(taken: Taken, thing: Thing) -> Case:
-    """A case from its readings.
+def build(measured: Measured) -> Case:
+    """A case from its parts."""
+    length, width, height = measured["length"], measured["width"], measured["height"]
+    clips = measured["clips"]
+    lift = through(
+        tr("over the clips"), tr("a taut tape over what stands out"), lambda l_, k: lifted(CLIP_AT * l_, k), length, clips
+    )
+    around = (length + width) * 2.0 + lift
+    sections = (Section(0.0, around), Section(height.value, around))
+    return Case(length, width, height, measured["handle"], around, sections)
 
-    Raises:
-        MissingReading: a needed one has not been taken.
-    """
-    made = Case(taken["length"], taken["width"], taken["height"], taken["handle"], taken.get("girth"), ())
-    sections = (Section(0.0, made.around), Section(made.height.value, made.around))
-    return Case(made.length, made.width, made.height, made.handle, made.girth, sections)
 
-
-FORM = Form("case", "Case", "A box carried by its handle, covered all round: pump case, tool case.", always(*WANTED), measure)
+FORM = Form(
+    "case",
+    tr("Case"),
+    tr("A box carried by its handle, covered all round: pump case, tool case."),
+    frozenset({Ability.CASED}),
+    always(*PARTS),
+    always(*PLACES),
+    build,
+    proportions=(
+        Proportion("length", "width", 0.2, 15.0),
+        Proportion("height", "length", 0.08, 8.0),
+        Proportion("handle", "length", 0.03, 1.0),
+    ),
+)

@@ -1,27 +1,72 @@
-"""Drum: a round body of one girth from top to bottom. Its diameter comes from the tape around it, G/π."""
+"""Drum: a round body of one girth from top to bottom. Its diameter comes from a tape around it, across it, or over it."""
 
 import math
 from dataclasses import dataclass, replace
+from typing import ClassVar
 
 import numpy as np
 
-from omnipel.core.findings import Finding
-from omnipel.core.forms.body import Form, Section, Taken, Wanted, always, disagreement, grown, with_bumps
+from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.body import grown, with_bumps
+from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.mesh import Mesh, Solid, block, closed, loft, ring
-from omnipel.core.forms.thing import SticksOut, Thing
-from omnipel.core.working import Worked
+from omnipel.core.forms.places import DIAMETER, STRING_DOWN, half_turn, round_body, string_over
+from omnipel.core.forms.sections import Section
+from omnipel.core.job.reading import Instrument
+from omnipel.core.job.thing import SticksOut
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.working import Worked
 
-WANTED = (
-    Wanted(
+PARTS = (
+    Part(DIAMETER, tr("diameter"), 560.0, usual=(60.0, 4000.0)),
+    Part("drop", tr("drop"), 655.0, usual=(30.0, 4000.0)),
+    Part("height", tr("height"), 720.0, needed=False, usual=(30.0, 4000.0)),
+)
+PLACES = (
+    Place(
         "girth",
-        "girth",
-        "Around the body at its widest, level all the way; over hoops and seams, tape snug but not pulled.",
+        tr("girth"),
+        tr("Around the body at its widest, level all the way; over hoops and seams, tape snug but not pulled."),
         1763.0,
+        (DIAMETER,),
+        round_body,
+        half_turn,
+        too_long=tr("something sticks out under the tape"),
     ),
-    Wanted("drop", "drop", "From the top edge straight down to where the cover shall end.", 655.0),
-    Wanted("height", "height", "From the ground to the top edge.", 720.0, needed=False),
-    Wanted(
-        "across", "across", "Straight across the top, rim to rim, through the middle. A check on the girth.", 560.0, needed=False
+    Place("drop", tr("drop"), tr("From the top edge straight down to where the cover shall end."), 655.0, ("drop",)),
+    Place("height", tr("height"), tr("From the ground to the top edge."), 720.0, ("height",), effort=1.5),
+    Place(
+        "across",
+        tr("across"),
+        tr("Straight across the top, rim to rim, through the middle, with a straightedge on both sides."),
+        560.0,
+        (DIAMETER,),
+        instrument=Instrument.STRAIGHTEDGE,
+        effort=2.0,
+        asked=False,
+    ),
+    Place(
+        "string",
+        tr("string over the top"),
+        tr("Lay a string over the top through its middle and the same way down each side; mark both ends, then measure it."),
+        660.0,
+        (DIAMETER,),
+        lambda down, d: d + 2.0 * down,
+        string_over,
+        Instrument.STRING,
+        STRING_DOWN,
+        effort=2.5,
+        asked=False,
+    ),
+    Place(
+        "below",
+        tr("below the cover"),
+        tr("From the ground up to where the cover shall end."),
+        65.0,
+        ("height", "drop"),
+        lambda height, drop: height - drop,
+        effort=1.2,
+        asked=False,
     ),
 )
 
@@ -30,17 +75,23 @@ WANTED = (
 class Drum:
     """A measured drum."""
 
-    girth: Worked
+    ability: ClassVar[Ability] = Ability.ROUND
+
+    diameter: Worked
     drop: Worked
     height: Worked
     sections: tuple[Section, ...]
-    checks: tuple[Finding, ...]
     sticks_out: tuple[SticksOut, ...] = ()
+
+    @property
+    def girth(self) -> Worked:
+        """Around the bare body."""
+        return self.diameter * math.pi
 
     @property
     def radius(self) -> float:
         """Of the bare body, mm."""
-        return self.girth.value / (2.0 * math.pi)
+        return self.diameter.value / 2.0
 
     def mesh(self) -> Mesh:
         """Its surface."""
@@ -58,47 +109,55 @@ class Drum:
             )
         return body
 
-    def around(self, thing: SticksOut) -> tuple[float, float, float]:
+    def around(self, thing: SticksOut, diameter: float = 0.0) -> tuple[float, float, float]:
         """Where a thing stands on the wall: x, y, and the direction it points in."""
-        out = -math.pi / 2.0 + thing.from_centre / self.radius
-        return self.radius * math.cos(out), self.radius * math.sin(out), out
+        radius = diameter / 2.0 or self.radius
+        out = -math.pi / 2.0 + thing.from_centre / radius
+        return radius * math.cos(out), radius * math.sin(out), out
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""
-        r, top = self.radius, self.height.value
+        r, top, low = self.radius, self.height.value, self.height.value - self.drop.value
+        down = min(0.12 * top, 0.4 * r)
         match place:
             case "girth":
                 return closed(ring(r * 1.01, top - self.drop.value / 2.0))
             case "drop":
-                return np.array([(r * 0.5, -r * 0.87, top), (r * 0.5, -r * 0.87, top - self.drop.value)]) * (1.01, 1.01, 1.0)
+                return np.array([(r * 0.5, -r * 0.87, top), (r * 0.5, -r * 0.87, low)]) * (1.01, 1.01, 1.0)
             case "height":
                 return np.array([(r * 1.03, 0.0, 0.0), (r * 1.03, 0.0, top)])
+            case "below":
+                return np.array([(r * 1.03, 0.0, 0.0), (r * 1.03, 0.0, max(low, 0.02 * top))])
             case "across":
                 return np.array([(-r, 0.0, top), (r, 0.0, top)])
+            case "string":
+                return np.array([(-r * 1.01, 0, top - down), (-r * 1.01, 0, top), (r * 1.01, 0, top), (r * 1.01, 0, top - down)])
         return np.empty((0, 3))
 
 
-def measure(taken: Taken, thing: Thing) -> Drum:
-    """A drum from its readings.
-
-    Raises:
-        MissingReading: girth or drop has not been taken.
-    """
-    girth, drop = taken["girth"], taken["drop"]
-    height = taken.get("height") or drop
-    checks = []
-    across = taken.get("across")
-    if across is not None:
-        found = disagreement(girth, across, "across")
-        checks += [found] if found else []
-    radius = girth.value / (2.0 * math.pi)
-    circle = ring(radius, 0.0, 180)[:, :2]
-
-    plain = Drum(
-        girth, drop, height, (Section(0.0, girth), Section(max(drop.value, height.value), girth)), tuple(checks), thing.sticks_out
+def build(measured: Measured) -> Drum:
+    """A drum from its parts."""
+    diameter, drop = measured[DIAMETER], measured["drop"]
+    height = measured.get("height") or drop
+    girth, things = diameter * math.pi, measured.thing.sticks_out
+    plain = Drum(diameter, drop, height, (Section(0.0, girth), Section(max(drop.value, height.value), girth)), things)
+    sections = with_bumps(
+        plain.sections,
+        things,
+        lambda around, there: grown(lambda d: ring(d / 2.0, 0.0, 180)[:, :2], (diameter,), around, there, plain.around),
     )
-    sections = with_bumps(plain.sections, thing.sticks_out, lambda _depth, there: grown(circle, girth, there, plain.around))
     return replace(plain, sections=sections)
 
 
-FORM = Form("drum", "Drum", "Round, the same girth from top to bottom: barrel, extractor, pot, bin.", always(*WANTED), measure)
+FORM = Form(
+    "drum",
+    tr("Drum"),
+    tr("Round, the same girth from top to bottom: barrel, extractor, pot, bin."),
+    frozenset({Ability.ROUND}),
+    always(*PARTS),
+    always(*PLACES),
+    build,
+    grows=True,
+    dropped_over=True,
+    proportions=(Proportion("drop", DIAMETER, 0.08, 12.0), Proportion("height", "drop", 0.9, 6.0)),
+)

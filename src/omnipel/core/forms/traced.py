@@ -1,20 +1,60 @@
-"""Traced body: a side outline traced on paper or from a photo, and the width it is drawn out to."""
+"""Traced body: any side outline, drawn out to a width: a scale with a column, a saddle, a machine with a neck."""
 
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
-from omnipel.core.drafting.curves import Points
-from omnipel.core.findings import Finding, Impossible
-from omnipel.core.forms.body import Form, Section, Taken, Wanted, always, differs
+from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.mesh import Face, Mesh, Solid
-from omnipel.core.forms.thing import Outline, Thing
-from omnipel.core.forms.trace import LEVELS, chord, ring_of
-from omnipel.core.working import Worked, worked
+from omnipel.core.forms.sections import Section
+from omnipel.core.job.findings import Impossible
+from omnipel.core.job.thing import Outline, Thing
+from omnipel.core.plane.curves import Points
+from omnipel.core.plane.trace import LEVELS, chord, ring_of
+from omnipel.core.tape.adjustment import Observation
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.working import Worked, worked
 
-WANTED = (
-    Wanted("width", "width", "Across the object from traced side to traced side, at the widest.", 480.0),
-    Wanted("height", "height", "From the ground to the highest point. A check on the tracing.", 260.0, needed=False),
+TRACE_SIGMA = 2.8
+"""Both ends of a traced length are off by a pencil's width, mm."""
+
+PARTS = (
+    Part("width", tr("width"), 480.0),
+    Part("height", tr("height"), 260.0, needed=False),
+    Part("deep", tr("length of the outline"), 520.0, needed=False),
+)
+PLACES = (
+    Place("width", tr("width"), tr("Across the object from traced side to traced side, at the widest."), 480.0, ("width",)),
+    Place(
+        "height",
+        tr("height"),
+        tr("From the ground to the highest point; it checks the tracing."),
+        260.0,
+        ("height",),
+        effort=1.2,
+        asked=False,
+    ),
+    Place(
+        "deep",
+        tr("length of the side"),
+        tr("Along the ground from end to end of what was traced; it checks the tracing."),
+        520.0,
+        ("deep",),
+        effort=1.2,
+        asked=False,
+    ),
+    Place(
+        "around",
+        tr("girth at the foot"),
+        tr("Around, level, where the traced side is longest."),
+        2000.0,
+        ("width", "deep"),
+        lambda width, deep: 2.0 * (width + deep),
+        effort=1.3,
+        asked=False,
+    ),
 )
 SAMPLE = Outline(
     points=((0, 0), (520, 0), (520, 90), (440, 120), (430, 230), (400, 262), (180, 262), (140, 240), (90, 110), (0, 80))
@@ -22,14 +62,35 @@ SAMPLE = Outline(
 """A side outline to start from: a platform scale with its column."""
 
 
+def known(thing: Thing) -> tuple[Observation, ...]:
+    """The tracing says how high and how long the side is.
+
+    Raises:
+        Impossible: nothing has been traced yet, or the outline is a bad one.
+    """
+    if thing.outline is None:
+        raise Impossible(tr("to trace: the outline of its side"), "thing.outline", code="outline-missing")
+    ring = ring_of(thing.outline)
+    return tuple(
+        Observation(f"outline.{key}", float(np.ptp(ring[:, axis])), TRACE_SIGMA, (key,), lambda mm: mm)
+        for key, axis in (("deep", 0), ("height", 1))
+    )
+
+
 @dataclass(frozen=True)
 class Traced:
     """A measured traced body. `ring` is the side outline, counter-clockwise, standing on y = 0."""
 
+    ability: ClassVar[Ability] = Ability.OUTLINED
+
     ring: Points
     width: Worked
     sections: tuple[Section, ...]
-    checks: tuple[Finding, ...]
+
+    @property
+    def across(self) -> Worked:
+        """How far the outline is drawn out."""
+        return self.width
 
     @property
     def height(self) -> float:
@@ -51,48 +112,45 @@ class Traced:
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""
-        half, h = self.width.value / 2.0, self.height
+        half, h, deep = self.width.value / 2.0, self.height, float(self.ring[:, 0].max()) / 2.0
         at = self.ring[int(self.ring[:, 1].argmax())]
-        y = float(at[0] - self.ring[:, 0].max() / 2.0)
-        if place == "width":
-            return np.array([(-half, y, h * 1.01), (half, y, h * 1.01)])
-        if place == "height":
-            return np.array([(half * 1.03, y, 0.0), (half * 1.03, y, h)])
+        y = float(at[0] - deep)
+        match place:
+            case "width":
+                return np.array([(-half, y, h * 1.01), (half, y, h * 1.01)])
+            case "height":
+                return np.array([(half * 1.03, y, 0.0), (half * 1.03, y, h)])
+            case "deep":
+                return np.array([(half * 1.03, -deep, 0.02 * h), (half * 1.03, deep, 0.02 * h)])
+            case "around":
+                ring = np.array([(-half, -deep), (half, -deep), (half, deep), (-half, deep), (-half, -deep)]) * 1.02
+                return np.column_stack((ring, np.full(5, 0.03 * h)))
         return np.empty((0, 3))
 
 
-def measure(taken: Taken, thing: Thing) -> Traced:
-    """A traced body.
-
-    Raises:
-        MissingReading: the width has not been taken.
-        Impossible: there is no outline, or a bad one.
-    """
-    width, height = taken["width"], taken.get("height")
-    if thing.outline is None:
-        raise Impossible("no outline has been traced yet", "thing.outline")
-    ring = ring_of(thing.outline)
-    checks = []
-    if height is not None and abs(height.value - ring[:, 1].max()) > 0.02 * height.value:
-        checks.append(
-            differs(f"The height reads {height.value:.0f} mm, but the tracing is {ring[:, 1].max():.0f} high.", "height")
-        )
-    high = float(ring[:, 1].max())
-    sections = tuple(
-        Section(
-            share * high,
-            width * 2.0 + worked("across the tracing there", 2.0 * chord(ring, high * (1.0 - share)), "thing.outline"),
-        )
-        for share in LEVELS
-    )
-    return Traced(ring, width, sections, tuple(checks))
+def build(measured: Measured) -> Traced:
+    """A traced body."""
+    outline = measured.thing.outline
+    ring = ring_of(outline) if outline is not None else np.empty((0, 2))
+    width, high = measured["width"], float(ring[:, 1].max())
+    sections = []
+    for share in LEVELS:
+        across = worked(tr("across the tracing there"), chord(ring, high * (1.0 - share)), "thing.outline")
+        sections.append(Section(share * high, width * 2.0 + across * 2.0, (width, across)))
+    return Traced(ring, width, tuple(sections))
 
 
 FORM = Form(
     "traced",
-    "Traced outline",
-    "Any side outline, drawn out to a width: scale, saddle, machine with a neck.",
-    always(*WANTED),
-    measure,
+    tr("Traced outline"),
+    tr("Any side outline, drawn out to a width: scale, saddle, machine with a neck."),
+    frozenset({Ability.OUTLINED}),
+    always(*PARTS),
+    always(*PLACES),
+    build,
+    known,
     SAMPLE,
+    traced="needed",
+    dropped_over=True,
+    proportions=(Proportion("width", "deep", 0.03, 30.0),),
 )

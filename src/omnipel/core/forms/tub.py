@@ -2,20 +2,66 @@
 
 import math
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
-from omnipel.core.findings import Finding
-from omnipel.core.forms.body import Form, Section, Taken, Wanted, always, differs
+from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.mesh import Mesh, Solid, closed, loft, ring
-from omnipel.core.forms.thing import Thing
-from omnipel.core.working import Worked
+from omnipel.core.forms.places import half_turn, round_body
+from omnipel.core.forms.sections import Section
+from omnipel.core.job.reading import Instrument
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.working import Worked
 
-WANTED = (
-    Wanted("girth_bottom", "girth at the bottom", "Around, level, at the very bottom.", 1180.0),
-    Wanted("girth_top", "girth at the top", "Around, level, at the upper edge.", 1470.0),
-    Wanted("height", "height", "Straight up from the ground to the upper edge, not along the side.", 360.0),
-    Wanted("slant", "along the side", "Along the side from bottom to top. A check on girths and height.", 363.0, needed=False),
+PARTS = (
+    Part("bottom", tr("diameter of the bottom"), 376.0, usual=(40.0, 4000.0)),
+    Part("top", tr("diameter of the top"), 468.0, usual=(40.0, 4000.0)),
+    Part("height", tr("height"), 360.0),
+)
+PLACES = (
+    Place(
+        "girth_bottom",
+        tr("girth at the bottom"),
+        tr("Around, level, at the very bottom."),
+        1180.0,
+        ("bottom",),
+        round_body,
+        half_turn,
+    ),
+    Place("girth_top", tr("girth at the top"), tr("Around, level, at the upper edge."), 1470.0, ("top",), round_body, half_turn),
+    Place("height", tr("height"), tr("Straight up from the ground to the upper edge, not along the side."), 360.0, ("height",)),
+    Place(
+        "slant",
+        tr("along the side"),
+        tr("Along the side from bottom to top."),
+        363.0,
+        ("height", "top", "bottom"),
+        lambda height, top, bottom: math.hypot(height, (top - bottom) / 2.0),
+        effort=1.1,
+        asked=False,
+    ),
+    Place(
+        "across_bottom",
+        tr("across the bottom"),
+        tr("Straight across the bottom, with a straightedge on both sides."),
+        376.0,
+        ("bottom",),
+        instrument=Instrument.STRAIGHTEDGE,
+        effort=1.3,
+        asked=False,
+    ),
+    Place(
+        "across_top",
+        tr("across the top"),
+        tr("Straight across the upper edge, outside to outside."),
+        468.0,
+        ("top",),
+        instrument=Instrument.RULE,
+        effort=1.2,
+        asked=False,
+    ),
 )
 
 
@@ -23,11 +69,22 @@ WANTED = (
 class Tub:
     """A measured tub."""
 
-    girth_bottom: Worked
-    girth_top: Worked
+    ability: ClassVar[Ability] = Ability.TAPERED
+
+    bottom: Worked
+    top: Worked
     height: Worked
     sections: tuple[Section, ...]
-    checks: tuple[Finding, ...]
+
+    @property
+    def girth_bottom(self) -> Worked:
+        """Around the bottom."""
+        return self.bottom * math.pi
+
+    @property
+    def girth_top(self) -> Worked:
+        """Around the top."""
+        return self.top * math.pi
 
     def mesh(self) -> Mesh:
         """Its surface."""
@@ -44,25 +101,28 @@ class Tub:
                 return closed(ring(high * 1.02, h * 0.97))
             case "height":
                 return np.array([(max(low, high) * 1.05, 0.0, 0.0), (max(low, high) * 1.05, 0.0, h)])
+            case "across_bottom":
+                return np.array([(-low, 0.0, 0.0), (low, 0.0, 0.0)])
+            case "across_top":
+                return np.array([(-high, 0.0, h), (high, 0.0, h)])
             case "slant":
                 return np.array([(0.0, -low * 1.02, 0.0), (0.0, -high * 1.02, h)])
         return np.empty((0, 3))
 
 
-def measure(taken: Taken, thing: Thing) -> Tub:
-    """A tub from its readings.
-
-    Raises:
-        MissingReading: a girth or the height has not been taken.
-    """
-    low, high, height, slant = taken["girth_bottom"], taken["girth_top"], taken["height"], taken.get("slant")
-    checks = []
-    if slant is not None:
-        expected = math.hypot(height.value, (high.value - low.value) / (2.0 * math.pi))
-        if abs(slant.value - expected) > max(5.0, 0.02 * expected):
-            text = f"Along the side reads {slant.value:.0f} mm, but height and girths make {expected:.0f}. Is the height taken straight up?"
-            checks.append(differs(text, "slant"))
-    return Tub(low, high, height, (Section(0.0, high), Section(height.value, low)), tuple(checks))
+def build(measured: Measured) -> Tub:
+    """A tub from its parts."""
+    low, high, height = measured["bottom"], measured["top"], measured["height"]
+    return Tub(low, high, height, (Section(0.0, high * math.pi), Section(height.value, low * math.pi)))
 
 
-FORM = Form("tub", "Tapered tub", "Round, wider at one end: tub, bucket, flower pot, lampshade.", always(*WANTED), measure)
+FORM = Form(
+    "tub",
+    tr("Tapered tub"),
+    tr("Round, wider at one end: tub, bucket, flower pot, lampshade."),
+    frozenset({Ability.TAPERED}),
+    always(*PARTS),
+    always(*PLACES),
+    build,
+    proportions=(Proportion("bottom", "top", 0.25, 3.0), Proportion("height", "top", 0.08, 6.0)),
+)

@@ -1,51 +1,59 @@
 """Turned body: girths at several heights, and if it is domed the rise of the dome over the highest of them.
 
-Stations are numbered from the lowest; a reading for one more is asked for as soon as the last one is there. The dome is taken as
+Marks are numbered from the lowest; a reading for one more is asked for as soon as the last one is there. The dome is taken as
 part of a sphere: radius of the sphere R = (a² + h²)/2h for a rim of radius a and a rise h.
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import ClassVar
 
 import numpy as np
 
-from omnipel.core.findings import Finding, Impossible
-from omnipel.core.forms.body import Form, MissingReading, Section, Taken, Wanted
+from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion
 from omnipel.core.forms.mesh import Mesh, Solid, closed, loft, ring
-from omnipel.core.forms.thing import Thing
-from omnipel.core.tape.readings import Reading
-from omnipel.core.working import Worked, worked
+from omnipel.core.forms.places import half_turn, round_body
+from omnipel.core.forms.sections import Section, Station
+from omnipel.core.job.findings import Impossible
+from omnipel.core.job.reading import Instrument, Reading
+from omnipel.core.job.thing import Thing
+from omnipel.core.words.phrases import Count, Phrase, tr
+from omnipel.core.words.working import Worked, worked
 
-MOST_STATIONS = 12
+MOST_MARKS = 12
 SAMPLE = ((0.0, 2590.0), (450.0, 2576.0))
+FLAT_RISE = 1e-3
+"""A dome that rises by less is flat to any tape, mm."""
 
 
-@dataclass(frozen=True, slots=True)
-class Station:
-    """A girth at a height above the lower edge of the cover."""
+def dome_arc(diameter: float, rise: float) -> float:
+    """Over a dome from edge to edge: 2R asin(D/2R), R = (D²/4 + m²)/2m; beyond a half sphere the longer arc.
 
-    height: Worked
-    girth: Worked
-
-    @property
-    def radius(self) -> float:
-        """Of the body there, mm."""
-        return self.girth.value / (2.0 * math.pi)
+    >>> round(dome_arc(200.0, 100.0) / 100.0, 6) == round(math.pi, 6)
+    True
+    """
+    if rise <= FLAT_RISE:
+        return diameter
+    sphere = (diameter * diameter / 4.0 + rise * rise) / (2.0 * rise)
+    half = math.asin(min(1.0, diameter / (2.0 * sphere)))
+    return 2.0 * sphere * (half if rise <= diameter / 2.0 else math.pi - half)
 
 
 @dataclass(frozen=True, slots=True)
 class Turned:
-    """A measured turned body: stations from the lowest up, and the rise of its dome."""
+    """A measured turned body: marks from the lowest up, and the rise of its dome."""
+
+    ability: ClassVar[Ability] = Ability.TURNED
 
     stations: tuple[Station, ...]
     rise: Worked | None
     sections: tuple[Section, ...]
-    checks: tuple[Finding, ...]
 
     @property
     def top(self) -> float:
-        """Height of the highest point above the lowest station, mm."""
+        """Height of the highest point above the lowest mark, mm."""
         return self.stations[-1].height.value + (self.rise.value if self.rise else 0.0)
 
     def mesh(self) -> Mesh:
@@ -65,71 +73,184 @@ class Turned:
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""
         kind, _, number = place.partition(".")
+        last = self.stations[-1]
+        out = last.radius * 1.05
         if place == "rise":
-            base = self.stations[-1].height.value
-            out = self.stations[-1].radius * 1.05
-            return np.array([(out, 0.0, base), (out, 0.0, self.top)])
+            return np.array([(out, 0.0, last.height.value), (out, 0.0, self.top)])
+        if place == "whole":
+            return np.array([(out, 0.0, 0.0), (out, 0.0, self.top)])
+        if place == "over":
+            across = np.linspace(-1.0, 1.0, 25)
+            rise = self.rise.value if self.rise else 0.0
+            high = last.height.value + rise * np.sqrt(np.clip(1.0 - across**2, 0.0, 1.0)) * 1.01
+            return np.column_stack((across * last.radius * 1.01, np.zeros(25), high))
         k = int(number) - 1 if number.isdigit() else -1
         if not 0 <= k < len(self.stations):
             return np.empty((0, 3))
         station = self.stations[k]
         if kind == "girth":
             return closed(ring(station.radius * 1.01, station.height.value))
+        if kind == "across":
+            return np.array([(-station.radius, 0.0, station.height.value), (station.radius, 0.0, station.height.value)])
         out = station.radius * 1.05
         return np.array([(out, 0.0, self.stations[0].height.value), (out, 0.0, max(station.height.value, 1.0))])
 
 
-def wanted(readings: Sequence[Reading]) -> tuple[Wanted, ...]:
-    """Height and girth of each station taken, of the first two at least unless it is a dome alone, and one more as helpful."""
-    places = {reading.place for reading in readings}
-    count = sum(f"girth.{k}" in places for k in range(1, MOST_STATIONS + 1))
-    asked: list[Wanted] = []
-    for k in range(1, min(MOST_STATIONS, max(2, count + 1)) + 1):
-        sample = SAMPLE[k - 1] if k <= len(SAMPLE) else (450.0 + 150.0 * (k - 2), 2300.0)
-        needed = k == 1 or (k == 2 and "rise" not in places) or f"girth.{k}" in places or f"height.{k}" in places
-        girth = Wanted(
-            f"girth.{k}",
-            f"girth at station {k}",
-            "Around, level, at a marked height; stations from the lowest up.",
-            sample[1],
-            needed,
-        )
-        asked.append(girth)
+def marks_of(readings: Sequence[Reading]) -> int:
+    """How many marks have been measured at, at least one."""
+    numbers = [
+        int(n)
+        for r in readings
+        for kind, _, n in [r.place.partition(".")]
+        if kind in ("girth", "across", "height") and n.isdigit()
+    ]
+    return min(MOST_MARKS, max(numbers, default=1))
+
+
+def domed(readings: Sequence[Reading]) -> bool:
+    """Whether a dome has been measured."""
+    return any(r.place in ("rise", "whole", "over") for r in readings)
+
+
+def sample_of(k: int) -> tuple[float, float]:
+    """A plausible height and girth at mark `k`."""
+    return SAMPLE[k - 1] if k <= len(SAMPLE) else (450.0 + 150.0 * (k - 2), 2300.0)
+
+
+def parts(readings: Sequence[Reading], thing: Thing) -> tuple[Part, ...]:
+    """Diameter and height of every mark; of the first two at least unless it is a dome alone."""
+    count = max(marks_of(readings), 1 if domed(readings) else 2)
+    made = []
+    for k in range(1, count + 1):
+        height, girth = sample_of(k)
+        made.append(Part(f"diameter.{k}", tr("diameter at mark {k}", k=Count(k)), girth / math.pi, usual=(40.0, 12_000.0)))
         if k > 1:
-            how = "From the lowest station straight up to this one."
-            asked.append(Wanted(f"height.{k}", f"height of station {k}", how, sample[0], needed))
-    rise = Wanted(
-        "rise",
-        "rise of the dome",
-        "From the highest station straight up to the crown; leave it out when the top is flat.",
-        320.0,
-        False,
+            made.append(Part(f"height.{k}", tr("height of mark {k}", k=Count(k)), height))
+    return (*made, Part("rise", tr("rise of the dome"), 320.0, needed=False))
+
+
+def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
+    """Girth and height of every mark, and of one more; the dome."""
+    count = max(marks_of(readings), 1 if domed(readings) else 2)
+    made: list[Place] = []
+    for k in range(1, min(MOST_MARKS, count + 1) + 1):
+        height, girth = sample_of(k)
+        number, further = Count(k), k > count
+        made.append(
+            Place(
+                f"girth.{k}",
+                tr("girth at mark {k}", k=number),
+                tr("Around, level, at a marked height; marks from the lowest up."),
+                girth,
+                (f"diameter.{k}",),
+                round_body,
+                half_turn,
+                effort=2.0 if further else 1.0,
+            )
+        )
+        if k > 1:
+            made.append(
+                Place(
+                    f"height.{k}",
+                    tr("height of mark {k}", k=number),
+                    tr("From the lowest mark straight up to this one."),
+                    height,
+                    (f"height.{k}",),
+                    effort=2.0 if further else 1.0,
+                )
+            )
+    last = f"diameter.{count}"
+    up = (f"height.{count}", "rise") if count > 1 else ("rise",)
+    made.append(
+        Place(
+            "rise",
+            tr("rise of the dome"),
+            tr("From the highest mark straight up to the crown; leave it out when the top is flat."),
+            320.0,
+            ("rise",),
+            effort=1.5,
+        )
     )
-    return (*asked, rise)
+    made += [
+        Place(
+            f"across.{k}",
+            tr("across at mark {k}", k=Count(k)),
+            tr("Straight across at that mark, with a straightedge on both sides."),
+            sample_of(k)[1] / math.pi,
+            (f"diameter.{k}",),
+            instrument=Instrument.STRAIGHTEDGE,
+            effort=2.0,
+            asked=False,
+        )
+        for k in range(1, count + 1)
+    ]
+    made.append(
+        Place(
+            "whole",
+            tr("height up to the crown"),
+            tr("From the lowest mark straight up to the level of the crown, a straightedge lying on it."),
+            770.0,
+            up,
+            (lambda height, rise: height + rise) if count > 1 else (lambda rise: rise),
+            effort=1.6,
+            asked=False,
+        )
+    )
+    made.append(
+        Place(
+            "over",
+            tr("over the dome"),
+            tr("From the highest mark over the crown to the same mark on the other side."),
+            1120.0,
+            (last, "rise"),
+            dome_arc,
+            effort=1.4,
+            asked=False,
+        )
+    )
+    return tuple(made)
 
 
-def measure(taken: Taken, thing: Thing) -> Turned:
-    """A turned body from its readings.
+def build(measured: Measured) -> Turned:
+    """A turned body from its parts.
 
     Raises:
-        MissingReading: a station lacks its girth or height.
-        Impossible: stations are not in order of height.
+        Impossible: marks are not in order of height.
     """
-    stations = [Station(worked("lowest station", 0.0), taken["girth.1"])]
-    for k in range(2, MOST_STATIONS + 1):
-        if f"girth.{k}" in taken or f"height.{k}" in taken:
-            stations.append(Station(taken[f"height.{k}"], taken[f"girth.{k}"]))
-            if stations[-1].height.value <= stations[-2].height.value:
-                raise Impossible(f"station {k} is not higher than the one below it", f"readings.height.{k}")
-    rise = taken.get("rise")
-    if len(stations) == 1 and rise is None:
-        raise MissingReading("girth.2", "girth at station 2")
-    top = stations[-1].height + (rise if rise else worked("flat top", 0.0))
-    sections = [Section(0.0, worked("crown", 1e-3))] if rise else []
+    stations = [Station(worked(tr("lowest mark"), 0.0), measured["diameter.1"] * math.pi)]
+    k = 2
+    while f"diameter.{k}" in measured.numbers:
+        stations.append(Station(measured[f"height.{k}"], measured[f"diameter.{k}"] * math.pi))
+        if stations[-1].height.value <= stations[-2].height.value:
+            raise Impossible(tr("mark {k} is not higher than the one below it", k=Count(k)), f"readings.height.{k}")
+        k += 1
+    rise = measured.get("rise")
+    top = stations[-1].height + (rise if rise else worked(tr("flat top"), 0.0))
+    sections = [Section(0.0, worked(tr("crown"), FLAT_RISE))] if rise else []
     sections += [Section(top.value - s.height.value, s.girth) for s in reversed(stations)]
-    return Turned(tuple(stations), rise, tuple(sections), ())
+    return Turned(tuple(stations), rise, tuple(sections))
+
+
+def best_scheme(values: Mapping[str, float], thing: Thing) -> tuple[str, Phrase]:
+    """What the answers about a turned body speak for."""
+    if "rise" in values:
+        return "gores", tr("Domed: petals follow a dome, bands only come near.")
+    return "bands", tr("No dome: bands follow the marks exactly.")
 
 
 FORM = Form(
-    "turned", "Turned body", "Round, its girth changing with height, perhaps domed: settling tank, churn, urn.", wanted, measure
+    "turned",
+    tr("Turned body"),
+    tr("Round, its girth changing with height, perhaps domed: settling tank, churn, urn."),
+    frozenset({Ability.TURNED}),
+    parts,
+    places,
+    build,
+    dropped_over=True,
+    proportions=(
+        *(Proportion(f"diameter.{k + 1}", f"diameter.{k}", 0.12, 6.0) for k in range(1, MOST_MARKS)),
+        *(Proportion(f"height.{k}", "diameter.1", 0.005, 8.0) for k in range(2, MOST_MARKS + 1)),
+        Proportion("rise", "diameter.1", 0.01, 2.0),
+    ),
+    best_scheme=best_scheme,
 )

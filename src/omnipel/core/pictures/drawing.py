@@ -7,7 +7,8 @@ from functools import cached_property
 
 import numpy as np
 
-from omnipel.core.drafting.curves import Points
+from omnipel.core.plane.curves import Points
+from omnipel.core.words.phrases import tr
 
 
 class Layer(StrEnum):
@@ -28,12 +29,12 @@ class Layer(StrEnum):
 
 
 LAYER_WORDS = {
-    Layer.CUT: "cut line",
-    Layer.SEW: "sew line",
-    Layer.FOLD: "fold",
-    Layer.MARKS: "match mark, clip",
-    Layer.GRAIN: "grain",
-    Layer.FIGURE: "placement",
+    Layer.CUT: tr("cut line"),
+    Layer.SEW: tr("sew line"),
+    Layer.FOLD: tr("fold"),
+    Layer.MARKS: tr("match mark, clip"),
+    Layer.GRAIN: tr("grain"),
+    Layer.FIGURE: tr("placement"),
 }
 """The key that stands beside a panel drawing."""
 

@@ -6,20 +6,26 @@ from collections.abc import Sequence
 import numpy as np
 import shapely
 
-from omnipel.core.drafting.curves import Points
 from omnipel.core.drafting.cutline import cut_line, fold_lines
-from omnipel.core.drafting.finishes import FinishKind
 from omnipel.core.drafting.panel import MarkKind, Notch, Panel
+from omnipel.core.job.finish import FinishKind
 from omnipel.core.pictures.drawing import Drawing, Item, Label, Layer, Path, together
-from omnipel.core.tape.units import Unit, format_length
+from omnipel.core.plane.curves import Points
 from omnipel.core.tolerances import CHORD_ERROR, CLIP_SHORT_OF_STITCH
-from omnipel.core.working import Worked
+from omnipel.core.words.phrases import Count, Phrase, Voice, bare, mm, term, tr
+from omnipel.core.words.working import Worked
 
 NOTCH_DEPTH = 5.0
 
 
 def panel_drawing(
-    panel: Panel, unit: Unit, text: float, *, dimensions: bool = True, notch_labels: bool = True, chord_error: float = CHORD_ERROR
+    panel: Panel,
+    voice: Voice,
+    text: float,
+    *,
+    dimensions: bool = True,
+    notch_labels: bool = True,
+    chord_error: float = CHORD_ERROR,
 ) -> Drawing:
     """Draw one panel. `text` is the height of its letters in mm (on paper 4; on screen what a few pixels measure)."""
     items: list[Item] = [Path(cut_line(panel), Layer.CUT, closed=True, fill=panel.cloth, ref=f"panels.{panel.name}")]
@@ -37,9 +43,9 @@ def panel_drawing(
     notch_labels = notch_labels and min(np.ptp(panel.sew_points, axis=0)) > 9.0 * text
     for notch in panel.notches:
         items += _notch(panel, notch, text * 0.8 if notch_labels else 0.0)
-    items += _plate(panel, unit, text)
+    items += _plate(panel, voice, text)
     if dimensions:
-        items += _dimensions(panel, unit, text)
+        items += _dimensions(panel, voice, text)
     return Drawing(tuple(items))
 
 
@@ -68,17 +74,16 @@ def _notch(panel: Panel, notch: Notch, text: float) -> list[Item]:
     return drawn
 
 
-def _plate(panel: Panel, unit: Unit, text: float) -> list[Item]:
+def _plate(panel: Panel, voice: Voice, text: float) -> list[Item]:
     """Name, count, sizes and the grain arrow, in the middle of the panel."""
     ring = shapely.Polygon(panel.sew_points)
     middle = ring.centroid if ring.contains(ring.centroid) else ring.representative_point()
     spans = np.ptp(panel.sew_points, axis=0)
-    count = f"cut {panel.count}{', mirrored' if panel.mirrored else ''}"
     lines = [
-        panel.name,
-        f"{count} · {panel.cloth}",
-        f"sew {_by(panel.length, panel.width, unit)}",
-        f"cut {_by(panel.cut_length, panel.cut_width, unit)}",
+        voice.say(term(panel.name)),
+        voice.say(count_words(panel)),
+        voice.say(tr("finished {size}", size=by(panel.length, panel.width))),
+        voice.say(tr("cut {size}", size=by(panel.cut_length, panel.cut_width))),
     ]
     room = _fitting(ring, (middle.x, middle.y), max(map(len, lines)), len(lines), text, bool(panel.notches))
     top = middle.y + room * 1.4 * (len(lines) / 2.0 - 0.7)
@@ -123,11 +128,19 @@ def _fitting(ring: shapely.Polygon, middle: tuple[float, float], letters: int, l
     return size
 
 
-def _by(length: Worked, width: Worked, unit: Unit) -> str:
-    return f"{format_length(length.value, unit)} × {format_length(width.value, unit, with_unit=True)}"
+def count_words(panel: Panel) -> Phrase:
+    """How many are cut of a panel, and from what."""
+    if panel.mirrored:
+        return tr("cut {n}, mirrored · {cloth}", n=Count(panel.count), cloth=term(panel.cloth))
+    return tr("cut {n} · {cloth}", n=Count(panel.count), cloth=term(panel.cloth))
 
 
-def _dimensions(panel: Panel, unit: Unit, text: float) -> list[Item]:
+def by(length: Worked, width: Worked) -> Phrase:
+    """Length and width of a panel."""
+    return tr("{length} × {width}", length=bare(length.value), width=mm(width.value))
+
+
+def _dimensions(panel: Panel, voice: Voice, text: float) -> list[Item]:
     """Cut length below and cut width at the left, outside the outline, with leaders."""
     low, high = cut_line(panel).min(axis=0), cut_line(panel).max(axis=0)
     gap, ref = text * 1.6, f"panels.{panel.name}"
@@ -139,7 +152,7 @@ def _dimensions(panel: Panel, unit: Unit, text: float) -> list[Item]:
             (0.0, 1.0),
             gap,
             text,
-            format_length(panel.cut_length.value, unit),
+            voice.say(bare(panel.cut_length.value)),
             f"{ref}.cut_length",
         ),
         *_dimension(
@@ -148,7 +161,7 @@ def _dimensions(panel: Panel, unit: Unit, text: float) -> list[Item]:
             (1.0, 0.0),
             gap,
             text,
-            format_length(panel.cut_width.value, unit),
+            voice.say(bare(panel.cut_width.value)),
             f"{ref}.cut_width",
         ),
     ]
@@ -177,9 +190,9 @@ def _dimension(
     ]
 
 
-def board(panels: Sequence[Panel], unit: Unit, text: float, aspect: float) -> Drawing:
+def board(panels: Sequence[Panel], voice: Voice, text: float, aspect: float) -> Drawing:
     """All panels side by side in rows, so that the whole is about `aspect` times as wide as it is high."""
-    drawings = [panel_drawing(panel, unit, text, chord_error=text * 0.02) for panel in panels]
+    drawings = [panel_drawing(panel, voice, text, chord_error=text * 0.02) for panel in panels]
     boxes = [drawing.bounds for drawing in drawings]
     places = arranged([(x1 - x0, y1 - y0) for x0, y0, x1, y1 in boxes], text * 3.0, aspect)
     return together(drawing.moved(x - box[0], y - box[1]) for drawing, box, (x, y) in zip(drawings, boxes, places, strict=True))

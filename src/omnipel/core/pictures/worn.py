@@ -5,24 +5,15 @@ Made from the body's own shape and the cover's inside girths by depth; folds and
 
 import math
 from collections.abc import Sequence
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from omnipel.core.covers.scheme import Cover
+from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import Body, rectangle_section
-from omnipel.core.forms.bottle import Bottle
-from omnipel.core.forms.box import Box
-from omnipel.core.forms.cap_body import CapBody
-from omnipel.core.forms.case import Case
-from omnipel.core.forms.drum import Drum
-from omnipel.core.forms.flat import Flat
 from omnipel.core.forms.mesh import Face, Mesh, Solid, level, ring
-from omnipel.core.forms.slab import Slab
-from omnipel.core.forms.traced import Traced
-from omnipel.core.forms.tub import Tub
-from omnipel.core.forms.turned import Turned
-from omnipel.core.forms.wheel import Wheel
 
 COVER = "cover:"
 """Parts of the sketch that belong to the cover begin with this; the panel's name follows, and for sides the depth's number."""
@@ -35,34 +26,30 @@ def worn(body: Body, cover: Cover, *, apart: bool = False) -> Mesh:
     """The cover over its object; an empty mesh when it has no panels."""
     if not cover.panels or not cover.roles:
         return Mesh()
-    match body:
-        case Drum() | Tub() | Turned() | Bottle():
-            parts = _round(body, cover)
-        case Box() | Case():
-            parts = _boxed(
-                cover,
-                body.length.value,
-                body.width.value,
-                body.height.value,
-                body.front_height.value if isinstance(body, Box) and body.front_height else None,
-            )
-        case Slab():
-            parts = _boxed(cover, body.length.value, body.width.value, body.thickness.value, None)
-        case Traced():
-            parts = _traced(body, cover)
-        case Wheel():
-            parts = _wheel(body, cover)
-        case CapBody():
-            parts = _cap(body, cover)
-        case Flat():
+    shape: Any = body
+    match body.ability:
+        case Ability.ROUND | Ability.TAPERED | Ability.TURNED | Ability.NECKED:
+            parts = _round(shape, cover)
+        case Ability.BOXY:
+            sloped = shape.front_height.value < shape.height.value
+            front = shape.front_height.value if sloped else None
+            parts = _boxed(cover, shape.length.value, shape.width.value, shape.height.value, front)
+        case Ability.CASED:
+            parts = _boxed(cover, shape.length.value, shape.width.value, shape.height.value, None)
+        case Ability.SLAB:
+            parts = _boxed(cover, shape.length.value, shape.width.value, shape.thickness.value, None)
+        case Ability.OUTLINED:
+            parts = _traced(shape, cover)
+        case Ability.WHEELED:
+            parts = _wheel(shape, cover)
+        case Ability.RIMMED:
+            parts = _cap(shape, cover)
+        case Ability.SPREAD:
+            ring_ = shape.ring
             outline = (
-                rectangle_section(body.length.value, body.width.value)
-                if body.ring is None
-                else body.ring - body.ring.max(axis=0) / 2.0
+                rectangle_section(shape.length.value, shape.width.value) if ring_ is None else ring_ - ring_.max(axis=0) / 2.0
             )
-            parts = [("top", 0, level(outline, max(body.length.value, body.width.value) * 0.03))]
-        case _:
-            return Mesh()
+            parts = [("top", 0, level(outline, max(shape.length.value, shape.width.value) * 0.03))]
     faces = [Face(points, f"{COVER}{panel}:{depth}") for role, depth, points in parts if (panel := _panel(cover, role))]
     return _taken_apart(Mesh(tuple(faces)), parts, cover) if apart else Mesh(tuple(faces))
 
@@ -77,20 +64,20 @@ def _panel(cover: Cover, role: str) -> str:
 
 
 def _girths(cover: Cover) -> list[tuple[float, float]]:
-    return [(depth, girth.value) for depth, girth in cover.profile]
+    return [(p.depth, p.girth.value) for p in cover.profile]
 
 
-def _round(body: Drum | Tub | Turned | Bottle, cover: Cover) -> list[Part]:
+def _round(body: Any, cover: Cover) -> list[Part]:
     """Rings by depth; closed at the top, or at the bottom for a bag."""
     top = float(max(face.points[:, 2].max() for face in body.mesh().faces))
     girths = _girths(cover)
-    if isinstance(body, Turned) and body.rise is not None:
+    if body.ability is Ability.TURNED and body.rise is not None:
         girths = _domed(body, girths)
     rings = [ring(max(girth / (2.0 * math.pi), 0.1), top - depth, AROUND) for depth, girth in girths]
     return _lofted(rings, "top", "base" if cover.from_below else "")
 
 
-def _domed(body: Turned, girths: list[tuple[float, float]]) -> list[tuple[float, float]]:
+def _domed(body: Any, girths: list[tuple[float, float]]) -> list[tuple[float, float]]:
     """The dome's own rings above the highest station."""
     rise, rim = body.rise.value if body.rise else 0.0, girths[0][1] / (2.0 * math.pi)
     sphere = (rim * rim + rise * rise) / (2.0 * rise)
@@ -117,8 +104,8 @@ def _lofted(rings: Sequence[Solid], top: str, base: str) -> list[Part]:
 
 def _boxed(cover: Cover, length: float, width: float, height: float, front: float | None) -> list[Part]:
     """Five faces, each side and the top moved out by the gap."""
-    gap = (cover.profile[0][1].value - 2.0 * (length + width)) / 8.0 if cover.profile else 10.0
-    drop = max((depth for depth, _ in cover.profile), default=height)
+    gap = (cover.profile[0].girth.value - 2.0 * (length + width)) / 8.0 if cover.profile else 10.0
+    drop = max((p.depth for p in cover.profile), default=height)
     gap = max(gap, 1.0)
     section = rectangle_section(length + 2.0 * gap, width + 2.0 * gap)
     high, low = level(section, height + gap), level(section, max(0.0, height - drop))
@@ -133,14 +120,14 @@ def _boxed(cover: Cover, length: float, width: float, height: float, front: floa
     return [*parts, ("top" if "top" in cover.roles else "side", 0, high)]
 
 
-def _traced(body: Traced, cover: Cover) -> list[Part]:
+def _traced(body: Any, cover: Cover) -> list[Part]:
     """The grown outline on both ends, and the gusset over it."""
     end = next(p for p in cover.panels if p.name == "end")
     ring_ = np.array(end.sew_points)
     if len(ring_) > 80:
         ring_ = ring_[:: len(ring_) // 50]
     middle = (body.ring[:, 0].min() + body.ring[:, 0].max()) / 2.0
-    half = (cover.profile[0][1].value - 2.0 * float(np.ptp(ring_[:, 0]))) / 4.0 if cover.profile else body.width.value / 2.0
+    half = (cover.profile[0].girth.value - 2.0 * float(np.ptp(ring_[:, 0]))) / 4.0 if cover.profile else body.width.value / 2.0
     half = max(half, body.width.value / 2.0 + 1.0)
     own = (ring_[:, 0].min() + ring_[:, 0].max()) / 2.0
     right = np.column_stack((np.full(len(ring_), half), ring_[:, 0] - own + middle - body.ring[:, 0].max() / 2.0, ring_[:, 1]))
@@ -154,9 +141,9 @@ def _traced(body: Traced, cover: Cover) -> list[Part]:
     return [("right", 0, right), ("left", 0, left[::-1]), *quads]
 
 
-def _wheel(body: Wheel, cover: Cover) -> list[Part]:
+def _wheel(body: Any, cover: Cover) -> list[Part]:
     """Upright: a face to the left and, where there is one, to the right, and the boxing around."""
-    radius = cover.profile[0][1].value / (2.0 * math.pi) if cover.profile else body.radius * 1.03
+    radius = cover.profile[0].girth.value / (2.0 * math.pi) if cover.profile else body.radius * 1.03
     half, middle = body.width.value / 2.0 + (radius - body.radius), body.radius
     flat = ring(radius, 0.0, AROUND)
 
@@ -177,10 +164,11 @@ def _wheel(body: Wheel, cover: Cover) -> list[Part]:
     return [*faces, *quads]
 
 
-def _cap(body: CapBody, cover: Cover) -> list[Part]:
+def _cap(body: Any, cover: Cover) -> list[Part]:
     """A disc over the rim and what hangs below it."""
     rim, high = body.diameter.value / 2.0, body.height.value
-    reach = cover.sizes["finished_radius"].value - rim
+    cap = next(p for p in cover.panels if p.name == "cap")
+    reach = float(np.ptp(cap.sew_points, axis=0).max()) / 2.0 - rim
     rings = [
         ring(rim * 1.01, high + 2.0, AROUND),
         ring(rim * 1.05, high - reach * 0.5, AROUND),

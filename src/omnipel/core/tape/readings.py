@@ -1,104 +1,67 @@
-"""Readings: what was measured, how often and with what; their value, spread and likely misreads.
+"""Value, spread and misread repeats of a reading.
 
-Value and spread follow the trade: mean of the repeats (median from four on), spread
-σ = max(resolution/√12, sample standard deviation); a single reading has its instrument's typical σ.
+The value is the mean of the repeats that count, the median from four on. The spread of so few repeats says little by itself: two equal
+numbers do not make a tape exact. So the repeats' own scatter is pooled with what the instrument is known for, as if that came from
+`KNOWN_FROM` earlier readings: s² = (ν σ₀² + Σ(x − m)²) / (ν + n − 1); σ of the value is s/√n, and 1.2 s/√n for a median.
 """
 
 import math
-from dataclasses import dataclass
-from enum import StrEnum
-from statistics import mean, median, stdev
-from typing import Annotated, Final
+from statistics import mean, median
 
-from annotated_types import Gt, Le, Len
+from omnipel.core.job.reading import Reading
+from omnipel.core.tape.instruments import PRECISION
+from omnipel.core.tolerances import REPEATS_APART
 
-from omnipel.core.tolerances import LONGEST, MISREAD_DEVIATIONS
-
-MOST_REPEATS: Final = 5
-
-Measured = Annotated[float, Gt(0), Le(LONGEST)]
-"""A measured length in mm: positive and no longer than anything a cover is made for."""
+KNOWN_FROM = 4.0
+"""An instrument's typical σ weighs as much as so many repeats."""
+MEDIAN_COSTS = 1.2
+"""The median of four or five normal numbers scatters by so much more than their mean."""
 
 
-class Instrument(StrEnum):
-    """What a reading was taken with."""
-
-    TAPE = "soft tape"
-    RULE = "steel rule"
-    STRING = "string then rule"
-    EYE = "across by eye"
-    TRACE = "traced outline"
-    PHOTO = "photo"
+def one_sigma(reading: Reading) -> float:
+    """σ of one reading with this instrument, mm."""
+    return reading.sigma or PRECISION[reading.instrument].of(median(reading.kept))
 
 
-@dataclass(frozen=True, slots=True)
-class Precision:
-    """How well an instrument reads: finest step in mm, and typical σ of one reading, in mm plus a share of the length."""
+def misreads(reading: Reading) -> tuple[int, ...]:
+    """Positions of repeats that look misread: further from the others' middle than four σ. Both, when there are only two.
 
-    resolution: float
-    sigma: float
-    share: float
-
-
-PRECISION: Final = {
-    Instrument.TAPE: Precision(1.0, 1.5, 0.0),
-    Instrument.RULE: Precision(0.5, 0.7, 0.0),
-    Instrument.STRING: Precision(1.0, 3.0, 0.0),
-    Instrument.EYE: Precision(5.0, 0.0, 0.015),
-    Instrument.TRACE: Precision(1.0, 2.0, 0.0),
-    Instrument.PHOTO: Precision(1.0, 0.0, 0.007),
-}
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Reading:
-    """One number taken with one instrument at one place, repeated one to five times. All repeats are kept.
-
-    `left_out` holds the positions of repeats that the user has declared misread.
-    `sigma` replaces the instrument's typical σ when the user knows better.
+    >>> misreads(Reading(place="girth", repeats=(1763, 1762, 1673, 1764)))
+    (2,)
+    >>> misreads(Reading(place="girth", repeats=(600, 6000)))
+    (0, 1)
     """
+    counting = [i for i in range(len(reading.repeats)) if i not in reading.left_out]
+    if len(counting) < 2 or reading.sure:
+        return ()
+    sigma = one_sigma(reading)
+    if len(counting) == 2:
+        a, b = (reading.repeats[i] for i in counting)
+        # The smaller one's σ: a number ten times too large must not widen its own doubt.
+        least = reading.sigma or PRECISION[reading.instrument].of(min(a, b))
+        return tuple(counting) if abs(a - b) > REPEATS_APART * math.sqrt(2.0) * least else ()
+    centre = median(reading.repeats[i] for i in counting)
+    return tuple(i for i in counting if abs(reading.repeats[i] - centre) > REPEATS_APART * sigma)
 
-    __pydantic_config__ = {"extra": "forbid", "allow_inf_nan": False}  # noqa: RUF012
 
-    place: Annotated[str, Len(1, 80)]
-    repeats: Annotated[tuple[Measured, ...], Len(1, MOST_REPEATS)]
-    instrument: Instrument = Instrument.TAPE
-    left_out: tuple[int, ...] = ()
-    sigma: Measured | None = None
-    note: Annotated[str, Len(0, 500)] = ""
+def counted(reading: Reading) -> tuple[float, ...]:
+    """The repeats that make the value: those that count and do not look misread. Of two that contradict, the larger one."""
+    doubtful = misreads(reading)
+    kept = tuple(mm for i, mm in enumerate(reading.repeats) if i not in reading.left_out and i not in doubtful)
+    return kept or (max(reading.kept),)
 
-    @property
-    def kept(self) -> tuple[float, ...]:
-        """The repeats that count. When all were left out, all count: a reading never loses its value."""
-        kept = tuple(mm for i, mm in enumerate(self.repeats) if i not in self.left_out)
-        return kept or self.repeats
 
-    @property
-    def value(self) -> float:
-        """Mean of the repeats that count, median from four on, in mm."""
-        return median(self.kept) if len(self.kept) >= 4 else mean(self.kept)
+def value(reading: Reading) -> float:
+    """The reading's value, mm."""
+    used = counted(reading)
+    return median(used) if len(used) >= 4 else mean(used)
 
-    @property
-    def spread(self) -> float:
-        """σ of the value, in mm."""
-        precision = PRECISION[self.instrument]
-        if len(self.kept) > 1:
-            return max(precision.resolution / math.sqrt(12), stdev(self.kept))
-        return self.sigma or max(precision.sigma + precision.share * self.value, precision.resolution / math.sqrt(12))
 
-    @property
-    def misreads(self) -> tuple[int, ...]:
-        """Positions of repeats that look misread: further from the median than three scaled median deviations.
-
-        >>> Reading(place="girth", repeats=(1763, 1762, 1673, 1764)).misreads
-        (2,)
-        """
-        kept = [i for i in range(len(self.repeats)) if i not in self.left_out]
-        if len(kept) < 3:
-            return ()
-        centre = median(self.repeats[i] for i in kept)
-        # 1.4826 makes the median deviation agree with σ for a normal spread; the resolution is its floor,
-        # or repeats that agree to the millimetre would condemn a neighbour two millimetres off.
-        floor = PRECISION[self.instrument].resolution
-        scale = max(1.4826 * median(abs(self.repeats[i] - centre) for i in kept), floor)
-        return tuple(i for i in kept if abs(self.repeats[i] - centre) > MISREAD_DEVIATIONS * scale)
+def spread(reading: Reading) -> float:
+    """σ of the value, mm."""
+    used = counted(reading)
+    n, sigma = len(used), reading.sigma or PRECISION[reading.instrument].of(value(reading))
+    centre = mean(used)
+    scatter = math.fsum((mm - centre) ** 2 for mm in used)
+    pooled = math.sqrt((KNOWN_FROM * sigma**2 + scatter) / (KNOWN_FROM + n - 1))
+    return pooled / math.sqrt(n) * (MEDIAN_COSTS if n >= 4 else 1.0)

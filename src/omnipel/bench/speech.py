@@ -1,0 +1,23 @@
+"""How the window speaks: its language. The unit is the open job's."""
+
+from omnipel.core.words.phrases import ENGLISH, Tongue, Value, Voice
+from omnipel.core.words.units import Unit
+
+
+class Speech:
+    """The language of the window; changed once, before it is made."""
+
+    def __init__(self) -> None:
+        self.tongue: Tongue = ENGLISH
+
+    def voice(self, unit: Unit = Unit.MM) -> Voice:
+        """A voice in this language and a unit."""
+        return Voice(unit, self.tongue)
+
+
+SPEECH = Speech()
+
+
+def say(phrase: Value, unit: Unit = Unit.MM) -> str:
+    """A phrase in the window's language; a unit is only needed where it holds a length."""
+    return SPEECH.voice(unit).say(phrase)

@@ -1,0 +1,554 @@
+"""The Tape station: one reading at a time in large type, its own picture, what the others say, its repeats, and what to do when they contradict."""
+
+from dataclasses import replace
+from functools import partial
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPointF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QSizePolicy, QVBoxLayout, QWidget
+
+from omnipel.bench.flow import Flow
+from omnipel.bench.look import LOOK
+from omnipel.bench.parts import (
+    WordButton,
+    button,
+    check,
+    column,
+    combo,
+    emptied,
+    label,
+    line,
+    of_enum,
+    restyle,
+    row,
+    scrolled,
+    surface,
+)
+from omnipel.bench.session import Session
+from omnipel.bench.sketchview import SketchView
+from omnipel.bench.speech import say
+from omnipel.bench.tapefield import TapeField, length_field
+from omnipel.core.advice.measuring import Trust, best_check, expected, question, taken_again, to_take, trust
+from omnipel.core.draft import Drafted, letters
+from omnipel.core.fit.going_on import SEWING, Fit
+from omnipel.core.forms.form import Place
+from omnipel.core.job.document import Job, with_reading
+from omnipel.core.job.findings import Act, Change
+from omnipel.core.job.reading import MOST_REPEATS, Instrument, Reading
+from omnipel.core.tape.card import CardError, read_card
+from omnipel.core.tape.readings import counted, misreads, spread, value
+from omnipel.core.tolerances import LONGEST
+from omnipel.core.words.notation import TapeError, parse_length
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, bare, listed, mm, term, tr, trn
+from omnipel.shop.starter import plausible
+
+if TYPE_CHECKING:
+    from omnipel.bench.wireless import WirelessTape
+
+TRUST_STYLE = {Trust.CHECKED: "fine", Trust.ALONE: "soft", Trust.DOUBTED: "look", Trust.ASIDE: "open"}
+
+
+class TapeStation(QWidget):
+    """Takes the readings."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.place = ""
+        self.sketch = SketchView(tr("Sketch of the object with the tape path"))
+        self.name, self.how = label(NOTHING, "title", wrap=True), label(NOTHING, "soft", wrap=True)
+        self.field = TapeField(session, tr("Reading"), large=True)
+        self.field.doubts = self._doubts
+        self.field.entered.connect(self._entered)
+        self.field.empty.connect(self.next_place)
+        self.others = label(NOTHING, "soft", wrap=True)
+        self.dots = Dots(session)
+        self.chips = Flow(gap=6)
+        self.value, self.trust = label(NOTHING, "head", wrap=True), label(NOTHING, "soft")
+        self.state = label(NOTHING, "look", wrap=True)
+        self.cures = QVBoxLayout()
+        self.cures.setSpacing(4)
+        self.instrument = combo(tr("Instrument"), of_enum(Instrument), self._instrument)
+        self.note = line(tr("Note on this reading"), tr("note: where exactly, what was in the way"))
+        self.note.setMinimumWidth(40)
+        self.note.editingFinished.connect(self._noted)
+        self.beside_words = label()
+        self.beside = length_field(session, tr("beside it"), self._beside, strict=True)
+        self.beside_row = QWidget()
+        self.beside_row.setLayout(row(self.beside_words, self.beside))
+        self.list = QListWidget()
+        self.list.setAccessibleName(say(tr("Readings of this object")))
+        self.list.currentItemChanged.connect(self._picked)
+        self.list.setMinimumSize(60, 120)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
+        self.check = button(NOTHING, self._take_check)
+        self.again = label(NOTHING, "soft", wrap=True)
+        self.card = line(tr("All readings in one go, by their letters"), tr("all in one go, by their letters"))
+        self.card.returnPressed.connect(self._card)
+        self.card_note = label(NOTHING, "soft", wrap=True)
+        self.wireless: WirelessTape | None = None
+        self.listen = check(tr("wireless tape"), self._listen, full=tr("listen to a wireless tape"))
+        self._lay_out()
+        session.opened.connect(self._another)
+
+    def _lay_out(self) -> None:
+        """Left the picture and all readings, right the one that is being taken."""
+        keys = label(
+            tr("Enter keeps it and goes on · Shift+Enter keeps it and measures the same again · ↑ ↓ choose a reading"),
+            "soft",
+            wrap=True,
+        )
+        right = QWidget()
+        taking = column(
+            self.name,
+            self.how,
+            self.field,
+            self.beside_row,
+            self.others,
+            self.chips,
+            self.dots,
+            self.value,
+            self.trust,
+            self.state,
+            self.cures,
+            row(label(tr("taken with")), self.instrument),
+            self.note,
+            keys,
+            spacing=7,
+        )
+        taking.addStretch(1)
+        right.setLayout(taking)
+        sheet = surface(column(self.sketch, margins=4))
+        blank = button(tr("Blank tape card…"), lambda: self.session.go.emit("tape-card"))
+        more = Flow(gap=12)
+        more.addWidget(self.listen)
+        more.addWidget(blank)
+        lower = column(self.list, self.check, self.card, self.card_note, more, spacing=6)
+        lower.setStretch(0, 1)
+        beside = QVBoxLayout()
+        beside.setSpacing(8)
+        beside.addWidget(sheet, 5)
+        beside.addLayout(lower, 6)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(16, 16, 16, 8)
+        layout.setSpacing(16)
+        layout.addLayout(beside, 1)
+        wrapped = column(scrolled(right), self.again, spacing=4)
+        wrapped.setStretch(0, 1)
+        layout.addLayout(wrapped, 1)
+
+    # Where
+
+    @property
+    def places(self) -> tuple[Place, ...]:
+        """Where a tape can be laid on the open job's thing."""
+        return self.session.places
+
+    def _another(self) -> None:
+        """Another job: its own place, and nothing that was typed for the one before."""
+        self.place = ""
+        for field in (self.note, self.card):
+            field.setText("")
+            field.setModified(False)
+        self.card_note.setText("")
+
+    def enter(self) -> None:
+        """The station was opened: go to the first reading that is still to be taken."""
+        if self.place not in [p.key for p in self.places]:
+            self.place = self._first_open()
+        self.refresh()
+        self.field.setFocus()
+
+    def focus_card(self) -> None:
+        """To the line that takes all readings in one go."""
+        self.card.setFocus()
+
+    def _first_open(self) -> str:
+        """The first reading that is still to be taken, else the first place there is."""
+        wanted = to_take(self.session.open_job)
+        return wanted[0].key if wanted else (self.places[0].key if self.places else "")
+
+    def field_words(self) -> dict[str, Phrase]:
+        """Every field of this station, for go-to."""
+        return {f"readings.{p.key}": p.words for p in self.places}
+
+    def go_to(self, place: str) -> None:
+        """Show one reading."""
+        if place in [p.key for p in self.places]:
+            self.place = place
+            self.field.clear()
+            self.refresh()
+            self.field.setFocus()
+
+    def next_place(self) -> None:
+        """Go on to what is still to be measured; when that is enough, to what has not been read yet."""
+        job = self.session.open_job
+        wanted = to_take(job)
+        if wanted:
+            self.go_to(wanted[0].key)
+            return
+        places = [p.key for p in self.places]
+        here = places.index(self.place) if self.place in places else -1
+        asked = [p.key for p in (*self.places[here + 1 :], *self.places[: here + 1]) if p.asked and job.reading(p.key) is None]
+        self.session.say("fine", tr("These readings are enough. Ctrl+3 goes on to the cover; one more would check them."))
+        self.go_to(asked[0] if asked else places[(here + 1) % len(places)])
+
+    # Wireless tape
+
+    def _listen(self, on: bool) -> None:
+        """Listen to a wireless tape, or no more."""
+        if not on:
+            if self.wireless is not None:
+                self.wireless.stop()
+            self.session.say("note", tr("No longer listening to the wireless tape."))
+            return
+        from omnipel.bench.wireless import WirelessTape
+        from omnipel.exchange.tape_device import socket_path
+
+        self.wireless = WirelessTape(socket_path(), self.take)
+        fault = self.wireless.start()
+        self.listen.setChecked(not fault)
+        if fault:
+            self.session.say("stop", tr("Not listening: {fault}", fault=Name(fault)))
+        else:
+            self.session.say("fine", tr("Listening at {path}. Send with: omnipel tape", path=Name(str(self.wireless.path))))
+
+    def take(self, text: str) -> str:
+        """Take in what came over the air, one reading or several by their letters; "" or why it was not taken."""
+        if self.session.job is None or not self.isVisible():
+            return say(tr("the bench is not asking for a reading"))
+        if any(mark in text for mark in ",;") and text.strip()[:1].isalpha():
+            return self._take_card(text)
+        try:
+            length = parse_length(text, self.session.unit)
+        except TapeError as error:
+            return self.session.tell(error.phrase)
+        if not 0.0 < length <= LONGEST:
+            return say(tr("a length of more than 0 is expected"))
+        before, want = self.session.open_job, self._want()
+        if want is None:
+            return say(tr("the bench is not asking for a reading"))
+        self._entered(length, False)
+        return "" if self.session.open_job != before else self.session.tell(tr("{place} was not changed", place=want.words))
+
+    # Readings in one go
+
+    def _card(self) -> None:
+        fault = self._take_card(self.card.text())
+        restyle(self.card_note, "stop" if fault else "fine")
+        if fault:
+            self.card_note.setText(fault)
+        else:
+            self.card.setText("")
+            self.card.setModified(False)
+
+    def _take_card(self, text: str) -> str:
+        """Take readings by their letters, all or none; "" or what is wrong."""
+        job = self.session.open_job
+        try:
+            found = read_card(text, [letters(i) for i in range(len(self.places))], job.unit)
+        except CardError as error:
+            return self.session.tell(error.phrase)
+        taken = job
+        for number, lengths in found.items():
+            place = self.places[number]
+            reading = Reading(place=place.key, repeats=lengths, instrument=place.instrument)
+            taken = with_reading(taken, reading)
+        self.session.apply(taken, trn("{n} reading from the card", "{n} readings from the card", len(found)))
+        said = listed(
+            tr("{place} {length}", place=self.places[n].words, length=listed((mm(x) for x in lengths), " / "))
+            for n, lengths in found.items()
+        )
+        self.card_note.setText(self.session.tell(tr("Taken: {readings}", readings=said)))
+        return ""
+
+    # Changes
+
+    def _doubts(self, length: float) -> Phrase:
+        place = self._want()
+        return question(self.session.open_job, place, length, self.instrument.value) if place else NOTHING
+
+    def _entered(self, length: float, stay: bool) -> None:
+        job, place = self.session.open_job, self._want()
+        if place is None:
+            return
+        old = job.reading(place.key)
+        if old is not None and not old.set_aside and len(old.repeats) >= MOST_REPEATS:
+            self.session.say(
+                "look", tr("{place} has {n} repeats already: remove one first.", place=place.words, n=Count(MOST_REPEATS))
+            )
+            return
+        reading = taken_again(old, place, length, self.instrument.value)
+        if self.session.apply(with_reading(job, reading), tr("{place}: {length}", place=place.words, length=mm(length))):
+            self.field.clear()
+            if not stay:
+                self.next_place()
+
+    def _change(self, reason: Phrase, **changes: object) -> None:
+        """Change the reading that is shown."""
+        old = self.session.open_job.reading(self.place)
+        if old is not None:
+            made = replace(old, **changes)  # type: ignore[arg-type]
+            self.session.apply(with_reading(self.session.open_job, made), reason)
+
+    def _instrument(self, instrument: Instrument) -> None:
+        self._change(
+            tr("{place}: taken with {instrument}", place=self._words(), instrument=term(instrument)), instrument=instrument
+        )
+
+    def _beside(self, length: float) -> None:
+        self._change(tr("{place}: {length} beside it", place=self._words(), length=mm(length)), beside=length)
+
+    def _noted(self) -> None:
+        if self.note.isModified():
+            self.note.setModified(False)
+            self._change(tr("note on {place}", place=self._words()), note=self.note.text()[:500])
+
+    def _remove(self, i: int) -> None:
+        old = self.session.open_job.reading(self.place)
+        if old is None:
+            return
+        reason = tr("{place}: {length} removed", place=self._words(), length=mm(old.repeats[i]))
+        if len(old.repeats) == 1:
+            self.session.change(reason, Change(f"readings.{self.place}", act=Act.REMOVE))
+            return
+        left_out = tuple(k - (k > i) for k in old.left_out if k != i)
+        self._change(reason, repeats=tuple(length for k, length in enumerate(old.repeats) if k != i), left_out=left_out)
+
+    def _leave_out(self, i: int, out: bool) -> None:
+        old = self.session.open_job.reading(self.place)
+        if old is None:
+            return
+        words = tr("{place}: {length} left out") if out else tr("{place}: {length} counts again")
+        reason = Phrase(words.template, (("place", self._words()), ("length", mm(old.repeats[i]))))
+        self._change(reason, left_out=tuple(sorted({*old.left_out, i} if out else set(old.left_out) - {i})))
+
+    def _take_check(self) -> None:
+        found = best_check(self.session.open_job)
+        if found is not None:
+            self.go_to(found.place.key)
+
+    def _picked(self, item: QListWidgetItem | None) -> None:
+        key = item.data(Qt.ItemDataRole.UserRole) if item is not None else None
+        if key and key != self.place:
+            self.place = key
+            self.field.clear()
+            self.refresh()
+
+    # Showing
+
+    def _want(self) -> Place | None:
+        return next((p for p in self.places if p.key == self.place), None)
+
+    def _words(self) -> Phrase:
+        want = self._want()
+        return want.words if want is not None else NOTHING
+
+    def refresh(self) -> None:
+        """Show the job as it stands."""
+        job = self.session.open_job
+        if self.place not in [p.key for p in self.places]:
+            self.place = self._first_open()
+        want, reading = self._want(), job.reading(self.place)
+        if want is None:
+            return
+        number = self.places.index(want)
+        kind = NOTHING if want.asked else tr("   (a check)")
+        self.name.setText(f"{letters(number)}   {self.session.sentence(want.words)}{say(kind)}")
+        self.how.setText(self.session.tell(want.how))
+        hint = tr("in {unit}, or with its unit", unit=_unit_word(job))
+        self.field.line.setPlaceholderText(say(hint if reading is None or reading.set_aside else tr("measure it again")))
+        self.field.rename(want.words)
+        self.card.setPlaceholderText(say(tr("all in one go, by their letters: {example}", example=Name(self._example(job)))))
+        self.instrument.show_value(reading.instrument if reading else want.instrument)
+        self.note.setEnabled(reading is not None)
+        if not self.note.isModified():
+            self.note.setText(reading.note if reading else "")
+        self.beside_row.setVisible(want.beside is not None)
+        if want.beside is not None:
+            self.beside_words.setText(say(want.beside.words))
+            self.beside.rename(want.beside.words)
+            self.beside.show_length(reading.beside if reading and reading.beside else want.beside.usual.mm(job.unit))
+            self.beside.setEnabled(reading is not None)
+        self._others(job, want)
+        self._chips(reading)
+        self._value(job, want, reading)
+        self._finding()
+        self._list(job)
+        self._sketch(job, want, reading)
+
+    def _example(self, job: Job) -> str:
+        asked = [(letters(i), p) for i, p in enumerate(self.places) if p.asked][:2]
+        return ", ".join(f"{letter} {self.session.tell(bare(p.sample))}" for letter, p in asked)
+
+    def _others(self, job: Job, want: Place) -> None:
+        """What the other readings say it should be."""
+        found = expected(job, want)
+        self.others.setVisible(found is not None)
+        if found is not None:
+            words = tr("The others say {low} to {high}.", low=bare(found.low), high=mm(found.high))
+            self.others.setText(self.session.tell(words))
+
+    def _chips(self, reading: Reading | None) -> None:
+        emptied(self.chips)
+        self.dots.show_reading(reading)
+        for i, length in enumerate(reading.repeats if reading else ()):
+            chip = button(NOTHING, lambda: None, "chip", tip=tr("click: leave this repeat out, or let it count again"))
+            text = self.session.tell(bare(length))
+            chip.setText(text)
+            chip.setCheckable(True)
+            chip.setChecked(bool(reading and i in reading.left_out))
+            chip.clicked.connect(lambda out, k=i: self._leave_out(k, out))
+            chip.setAccessibleName(self.session.tell(tr("repeat {n}: {length}", n=Count(i + 1), length=mm(length))))
+            gone = button(Name("×"), partial(self._remove, i), "quiet", tip=tr("remove this repeat"))
+            gone.setAccessibleName(say(tr("remove repeat {n}", n=Count(i + 1))))
+            both = QWidget()
+            both.setLayout(row(chip, gone, spacing=2))
+            self.chips.addWidget(both)
+
+    def _value(self, job: Job, want: Place, reading: Reading | None) -> None:
+        draft = self.session.draft
+        doubtful = draft.doubtful if isinstance(draft, Drafted) else frozenset()
+        trusted = trust(job, want, doubtful)
+        self.value.setVisible(reading is not None)
+        self.trust.setVisible(trusted is not None)
+        if reading is None or trusted is None:
+            return
+        n = len(counted(reading))
+        method = tr("median") if n >= 4 else tr("mean") if n > 1 else tr("one reading")
+        words = tr(
+            "{value} ± {spread} ({method})",
+            value=mm(value(reading), fine=True),
+            spread=bare(spread(reading), fine=True),
+            method=method,
+        )
+        self.value.setText(self.session.tell(words))
+        self.trust.setText(say(term(trusted)))
+        restyle(self.trust, TRUST_STYLE[trusted])
+
+    def _finding(self) -> None:
+        """What there is to say about this reading, with its cures as buttons."""
+        draft = self.session.draft
+        found = [
+            f for f in (draft.findings if draft else ()) if f.where == f"readings.{self.place}" and f.code != "reading-missing"
+        ]
+        emptied(self.cures)
+        self.state.setVisible(bool(found))
+        if not found:
+            return
+        self.state.setText(self.session.sentence(found[0].text))
+        restyle(self.state, found[0].severity.value)
+        for remedy in found[0].remedies:
+            cure = WordButton(partial(self.session.remedy, remedy))
+            cure.show_words(self.session.tell(remedy.words))
+            self.cures.addWidget(cure)
+
+    def _list(self, job: Job) -> None:
+        self.list.blockSignals(True)
+        wanted = {p.key for p in to_take(job)}
+        if self.list.count() != len(self.places):
+            self.list.clear()
+            for _ in self.places:
+                self.list.addItem(QListWidgetItem())
+        for i, place in enumerate(self.places):
+            reading, item = job.reading(place.key), self.list.item(i)
+            if reading is not None and not reading.set_aside:
+                shown = tr("{place}:  {value}", place=place.words, value=mm(value(reading), fine=True))
+            elif place.key in wanted:
+                shown = tr("{place}:  to measure", place=place.words)
+            else:
+                shown = (
+                    tr("{place}:  not needed", place=place.words) if place.asked else tr("{place}:  a check", place=place.words)
+                )
+            item.setText(f"{letters(i)}   {self.session.tell(shown)}")
+            item.setData(Qt.ItemDataRole.UserRole, place.key)
+            item.setForeground(LOOK.colour("ink" if reading or place.key in wanted else "soft"))
+            if place.key == self.place:
+                self.list.setCurrentRow(i)
+        self.list.blockSignals(False)
+        self._advice(job)
+
+    def _advice(self, job: Job) -> None:
+        """The reading that would catch most misreads, and the one that matters most to going on."""
+        found = best_check(job)
+        self.check.setVisible(found is not None)
+        if found is not None:
+            words = trn("Check with: {place} (checks {n} reading)", "Check with: {place} (checks {n} readings)", found.checks)
+            text = self.session.tell(Phrase(words.template, (*words.values, ("place", found.place.words)), words.many))
+            self.check.setText(text)
+            self.check.setAccessibleName(text)
+        draft = self.session.draft
+        fit = draft.fit if isinstance(draft, Drafted) else None
+        shares = fit.shares if isinstance(fit, Fit) else ()
+        called = {p.key: p.words for p in self.places}
+        ranked = [
+            tr("{place} ({share} of the doubt)", place=called.get(place, Name(place)), share=Share(part))
+            for place, part in shares
+            if place != SEWING and part > 0.01
+        ]
+        self.again.setText(self.session.tell(tr("What matters most to going on: {readings}.", readings=listed(ranked[:3]))))
+        self.again.setVisible(bool(ranked))
+
+    def _sketch(self, job: Job, want: Place, reading: Reading | None) -> None:
+        body = plausible(job)
+        if body is None:
+            return
+        shown = (
+            tr("{place} {value}", place=want.words, value=bare(value(reading)))
+            if reading
+            else tr("{place}: here", place=want.words)
+        )
+        self.sketch.show_mesh(body.mesh(), body.tape(want.key), self.session.tell(shown))
+
+
+def _unit_word(job: Job) -> Phrase:
+    return {"mm": tr("millimetres"), "cm": tr("centimetres")}.get(job.unit.value, tr("inches"))
+
+
+class Dots(QWidget):
+    """Repeats as dots on a line: how far they lie apart is seen before it is read."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.reading: Reading | None = None
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        return QSize(200, LOOK.px(26))
+
+    def show_reading(self, reading: Reading | None) -> None:
+        """Show the repeats of a reading; one alone needs no line."""
+        self.reading = reading if reading is not None and len(reading.repeats) > 1 else None
+        self.setVisible(self.reading is not None)
+        if self.reading is not None:
+            told = listed(mm(length, fine=True) for length in self.reading.repeats)
+            self.setAccessibleName(self.session.tell(tr("Repeats: {lengths}", lengths=told)))
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        reading = self.reading
+        if reading is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        middle, sigma = value(reading), max(spread(reading), 1e-9)
+        reach = max(4.0 * sigma, *(abs(length - middle) for length in reading.repeats)) * 1.1
+        y, left, right = self.height() / 2.0, 10.0, self.width() - 10.0
+
+        def place(length: float) -> float:
+            return left + (length - middle + reach) / (2.0 * reach) * (right - left)
+
+        painter.setPen(QPen(LOOK.colour("line"), 2.0))
+        painter.drawLine(QPointF(left, y), QPointF(right, y))
+        painter.setPen(QPen(LOOK.colour("accent"), LOOK.px(6)))
+        painter.drawLine(QPointF(place(middle - 2.0 * sigma), y), QPointF(place(middle + 2.0 * sigma), y))
+        doubtful = misreads(reading)
+        for i, length in enumerate(reading.repeats):
+            out = i in reading.left_out
+            painter.setPen(QPen(LOOK.colour("look" if i in doubtful else "ink"), 1.6))
+            painter.setBrush(Qt.BrushStyle.NoBrush if out or i in doubtful else LOOK.colour("ink"))
+            painter.drawEllipse(QPointF(place(length), y), LOOK.px(5), LOOK.px(5))
+        painter.end()

@@ -1,0 +1,1 @@
+"""Judgements as findings, by subject; proposals."""

@@ -1,0 +1,41 @@
+"""Everything there is to say about a draft, stops first."""
+
+from collections.abc import Iterable, Sequence
+from typing import Final
+
+from omnipel.core.advice import making, passing, readings
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.drafting.seams import Trued
+from omnipel.core.fit.going_on import Fit, NoPassage
+from omnipel.core.forms.form import Form, Measured
+from omnipel.core.job.document import Job
+from omnipel.core.job.findings import Finding, Severity
+
+ORDER: Final = (Severity.STOP, Severity.OPEN, Severity.LOOK, Severity.NOTE)
+
+
+def of_measured(job: Job, measured: Measured) -> list[Finding]:
+    """What there is to say about what was measured."""
+    return [*readings.repeats(job, measured.places), *readings.contradictions(job, measured), *readings.doubts(job, measured)]
+
+
+def of_drafted(
+    job: Job, form: Form, measured: Measured, cover: Cover, seams: Sequence[Trued], fit: Fit | NoPassage
+) -> tuple[Finding, ...]:
+    """What there is to say about a whole draft."""
+    found = [
+        *of_measured(job, measured),
+        *cover.findings,
+        *making.hems(job),
+        *making.sticking_out(job, form, cover),
+        *passing.passing(job, fit),
+        *making.seams(job, seams),
+        *making.by_hand(job, cover),
+        *making.cloth(job, cover),
+    ]
+    return in_order(found)
+
+
+def in_order(findings: Iterable[Finding]) -> tuple[Finding, ...]:
+    """Findings, worst first."""
+    return tuple(sorted(findings, key=lambda finding: ORDER.index(finding.severity)))

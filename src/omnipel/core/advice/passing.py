@@ -1,0 +1,103 @@
+"""What there is to say about going on: too narrow, tight, flapping, not sure enough."""
+
+import math
+from collections.abc import Iterator
+
+from omnipel.core.finishing.closing import SPREAD
+from omnipel.core.fit.going_on import Fit, NoPassage, Slack, Verdict
+from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
+from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
+from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
+from omnipel.core.words.phrases import NOTHING, Phrase, Share, mm, tr
+from omnipel.core.words.units import rounded_up
+
+WANTED_CLEARANCE = 8.0
+"""What a remedy for a tight cover aims at: comfortably over tight, far from flapping."""
+ONE_SIDED_95 = 1.645
+"""Standard deviations that nineteen in twenty stay above."""
+
+
+def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
+    """What there is to say about going on."""
+    if isinstance(fit, NoPassage):
+        return
+    slack, where = fit.tightest.slack.value, "cover.clearance.amount"
+    at = place_of(fit.tightest)
+    match fit.verdict:
+        case Verdict.WILL_NOT:
+            text = (
+                tr("It will not go on: {at} the cover is {short} too narrow around.", at=at, short=mm(-slack, fine=True))
+                if fit.tightest.way == 0
+                else tr("It will not go on: {at} the cover is {short} too narrow across.", at=at, short=mm(-slack, fine=True))
+            )
+            yield Finding("will-not-go-on", Severity.STOP, text, where, (*_open(job, fit), *widened(job, fit)))
+        case Verdict.TIGHT:
+            text = tr(
+                "Tight {at}: a gap of only {gap} on each side. Under {least} it is a struggle.",
+                at=at,
+                gap=mm(fit.tightest.clearance, fine=True),
+                least=mm(TIGHT_CLEARANCE, fine=True),
+            )
+            yield Finding("tight", Severity.LOOK, text, where, widened(job, fit))
+        case Verdict.FLAPS:
+            text = tr(
+                "It will flap: the gap is {gap} on each side even where it is tightest. Over {most} it pools water.",
+                gap=mm(min(s.clearance for s in fit.slacks)),
+                most=mm(FLAP_CLEARANCE),
+            )
+            yield Finding("flaps", Severity.LOOK, text, where, widened(job, fit, WANTED_CLEARANCE + 4.0))
+    if slack >= 0.0 and fit.chance < SURE_CHANCE and not fit.doubtful:
+        needed = ONE_SIDED_95 * fit.sigma / fit.tightest.turns
+        text = tr(
+            "The chance that it goes on is {chance}: {slack} is left, give or take {spread}.{most}",
+            chance=Share(fit.chance),
+            slack=mm(slack, fine=True),
+            spread=mm(fit.sigma, fine=True),
+            most=tr(" Measuring again helps most at the reading shown.") if fit.matters_most else NOTHING,
+        )
+        place = f"readings.{fit.matters_most}" if fit.matters_most else where
+        yield Finding("chance-low", Severity.LOOK, text, place, widened(job, fit, max(WANTED_CLEARANCE, needed + 1.0)))
+
+
+def place_of(slack: Slack) -> Phrase:
+    """Where on the object a slack is, as part of a sentence."""
+    return tr("{depth} below the top", depth=mm(slack.depth)) if slack.depth > 0.5 else tr("at the top")
+
+
+def _open(job: Job, fit: Fit) -> tuple[Remedy, ...]:
+    """A zip from the lower edge up, long enough to pass everywhere; where that is longer than the cover, none."""
+    if job.cover.overrides or job.cover.closure.kind is not ClosureKind.NONE:
+        return ()
+    lowest = max(s.depth for s in fit.slacks)
+    failing = [i for i, s in enumerate(fit.slacks) if s.slack.value < 0.0]
+    if not failing or failing[0] == 0 or any(s.slack.value < 0.0 and s.depth == 0.0 for s in fit.across):
+        return ()
+    above, below = fit.slacks[failing[0] - 1], fit.slacks[failing[0]]
+    # The slit has to begin where the slack runs out, and to spread by what is missing further down.
+    part = above.slack.value / (above.slack.value - below.slack.value)
+    starts = above.depth + part * (below.depth - above.depth)
+    needed = max(lowest - starts, *(lowest - fit.slacks[i].depth - fit.slacks[i].slack.value / SPREAD for i in failing))
+    length = rounded_up(needed + 20.0, job.unit, 10.0)
+    if length > lowest:
+        return ()
+    changes = (Change("cover.closure.kind", ClosureKind.ZIP), Change("cover.closure.length", length))
+    return (Remedy(tr("Let a zip of {length} open it from below", length=mm(length)), changes),)
+
+
+def widened(job: Job, fit: Fit, wanted: float = WANTED_CLEARANCE) -> tuple[Remedy, ...]:
+    """Set the clearance so that the tightest place has the wanted gap; a size set by hand has to be dropped first."""
+    if job.cover.overrides:
+        changes = tuple(Change(f"cover.overrides.{o.size}", act=Act.REMOVE) for o in job.cover.overrides)
+        return (Remedy(tr("Drop the sizes set by hand"), changes),)
+    given = job.cover.clearance
+    more = wanted - fit.tightest.clearance
+    if given.school is ClearanceSchool.GIRTH:
+        amount = rounded_up(wanted, job.unit)
+        changes = (Change("cover.clearance.school", ClearanceSchool.SIDE), Change("cover.clearance.amount", amount))
+        return (Remedy(tr("Give the clearance by the side: {gap}", gap=mm(amount)), changes),)
+    side = given.school is ClearanceSchool.SIDE
+    amount = rounded_up(given.amount + (more if side else 2.0 * more), job.unit)
+    if amount < 0.0 or math.isclose(amount, given.amount):
+        return ()
+    words = tr("Clearance {gap}", gap=mm(amount)) if side else tr("Ease {ease}", ease=mm(amount))
+    return (Remedy(words, (Change("cover.clearance.amount", amount),)),)

@@ -1,0 +1,133 @@
+"""A scheme's own choices: key, words, kind, what is usual, bounds, and why it is usual."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+from omnipel.core.job.document import Choice
+from omnipel.core.job.findings import Change, Impossible, Remedy
+from omnipel.core.words.habits import Habits
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Ratio, Rule, Share, Value, listed, mm, term, tr
+
+ZERO = Rule(0.0, 0.0)
+
+
+class OptionKind(StrEnum):
+    """What a scheme's own choice holds."""
+
+    LENGTH = "length"
+    COUNT = "count"
+    SHARE = "share"
+    RATIO = "ratio"
+    YES = "yes or no"
+    PICK = "pick"
+
+
+@dataclass(frozen=True, slots=True)
+class Option:
+    """A choice of one scheme.
+
+    Args:
+        key: its name in job files.
+        words: what it is called.
+        kind: what it holds.
+        default: what it is until it is chosen; a length's is its `rule` in the habits of the job.
+        why: why that is usual.
+        low, high: bounds; mm for a length.
+        picks: what a pick may be; the first is the default.
+        rule: a length's habit.
+    """
+
+    key: str
+    words: Phrase
+    kind: OptionKind
+    default: Choice = 0.0
+    why: Phrase = NOTHING
+    low: float = 0.0
+    high: float = 100_000.0
+    picks: tuple[str, ...] = ()
+    rule: Rule = ZERO
+
+    def usual(self, scheme: str, habits: Habits) -> Choice:
+        """What it is until it is chosen, for those who made the job."""
+        return habits.take(f"{scheme}.{self.key}", self.rule) if self.kind is OptionKind.LENGTH else self.default
+
+    def shown(self, value: Choice) -> Value:
+        """A value of it as something that can be put into words."""
+        if isinstance(value, bool):
+            return tr("yes") if value else tr("no")
+        if isinstance(value, str):
+            return term(value)
+        match self.kind:
+            case OptionKind.LENGTH:
+                return mm(value)
+            case OptionKind.SHARE:
+                return Share(value, 1)
+            case OptionKind.RATIO:
+                return Ratio(value)
+            case _:
+                return Count(value, 2)
+
+    @property
+    def bounds(self) -> Phrase:
+        """What is lawful, in words."""
+        match self.kind:
+            case OptionKind.YES:
+                return tr("yes or no")
+            case OptionKind.PICK:
+                return tr("one of {picks}", picks=listed(term(pick) for pick in self.picks))
+            case _:
+                return tr("{low} to {high}", low=self.shown(self.low), high=self.shown(self.high))
+
+    def checked(self, value: Choice) -> Choice:
+        """The value, once it is lawful.
+
+        Raises:
+            Impossible: it is of the wrong kind or out of bounds.
+        """
+        where = f"cover.options.{self.key}"
+        match self.kind:
+            case OptionKind.YES:
+                lawful = isinstance(value, bool)
+            case OptionKind.PICK:
+                lawful = value in self.picks
+            case _:
+                lawful = isinstance(value, int | float) and not isinstance(value, bool) and self.low <= value <= self.high
+        if not lawful:
+            usual: Choice = self.rule.metric if self.kind is OptionKind.LENGTH else self.default
+            back = self.rule if self.kind is OptionKind.LENGTH else self.shown(usual)
+            remedy = Remedy(tr("Go back to {usual}", usual=back), (Change(where, usual),))
+            number = isinstance(value, int | float) and not isinstance(value, bool)
+            found = self.shown(value) if number and self.kind not in (OptionKind.YES, OptionKind.PICK) else Name(str(value))
+            text = tr("{option}: {found} is not {bounds}", option=self.words, found=found, bounds=self.bounds)
+            raise Impossible(text, where, remedy)
+        return value
+
+
+def length(key: str, words: Phrase, rule: Rule = ZERO, why: Phrase = NOTHING, low: float = 0.0, high: float = 20_000.0) -> Option:
+    """A length, with its habit."""
+    return Option(key, words, OptionKind.LENGTH, rule.metric, why, low, high, rule=rule)
+
+
+def count(key: str, words: Phrase, default: int, why: Phrase = NOTHING, low: int = 1, high: int = 200) -> Option:
+    """A number of things."""
+    return Option(key, words, OptionKind.COUNT, float(default), why, low, high)
+
+
+def share(key: str, words: Phrase, default: float, why: Phrase = NOTHING, low: float = 0.0, high: float = 1.0) -> Option:
+    """A part of a whole."""
+    return Option(key, words, OptionKind.SHARE, default, why, low, high)
+
+
+def ratio(key: str, words: Phrase, default: float, why: Phrase = NOTHING, low: float = 1.0, high: float = 6.0) -> Option:
+    """So many to one."""
+    return Option(key, words, OptionKind.RATIO, default, why, low, high)
+
+
+def yes(key: str, words: Phrase, default: bool, why: Phrase = NOTHING) -> Option:
+    """Yes or no."""
+    return Option(key, words, OptionKind.YES, default, why)
+
+
+def pick(key: str, words: Phrase, picks: tuple[str, ...], why: Phrase = NOTHING) -> Option:
+    """One of several; the first is the default."""
+    return Option(key, words, OptionKind.PICK, picks[0], why, picks=picks)

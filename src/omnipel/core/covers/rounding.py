@@ -1,0 +1,145 @@
+"""Rounds everything chosen to what is round in the job's unit: what changes when a job goes from millimetres to inches, or back.
+
+What was measured is never touched.
+"""
+
+import math
+from collections.abc import Iterator
+from dataclasses import dataclass, fields, is_dataclass, replace
+from typing import Any, Final
+
+from omnipel.core.covers import SCHEMES
+from omnipel.core.covers.options import Option, OptionKind
+from omnipel.core.job.document import ClearanceSchool, Job
+from omnipel.core.tolerances import AS_TYPED
+from omnipel.core.words.habits import Habits, System
+from omnipel.core.words.phrases import Length, Name, Phrase, term, tr
+from omnipel.core.words.units import Unit
+
+CHOSEN: Final = frozenset(
+    (
+        "seam_allowance",
+        "closing_allowance",
+        "width",
+        "turn_under",
+        "padding_inset",
+        "usable_width",
+        "turning_gap",
+        "length",
+        "from_centre",
+        "from_top",
+        "height",
+        "depth",
+    )
+)
+"""Names of what is chosen as a length; thicknesses and what sticks out are measured."""
+METRIC_STEP: Final = 0.5
+"""A chosen length in metric is round to this, mm."""
+
+
+@dataclass(frozen=True, slots=True)
+class Rounding:
+    """One chosen length that is not round: what it is, and both lengths in mm."""
+
+    words: Phrase
+    before: float
+    after: float
+
+    @property
+    def phrase(self) -> Phrase:
+        """What changes."""
+        return tr(
+            "{what}: {before} → {after}",
+            what=self.words,
+            before=Length(self.before, fine=True, chosen=True),
+            after=Length(self.after),
+        )
+
+
+def step_of(unit: Unit) -> float:
+    """What chosen lengths are rounded to, mm: a 16th of an inch (or the finer step the job is worked in), half a millimetre."""
+    return min(unit.step, 25.4 / 16.0) if unit.denominator else METRIC_STEP
+
+
+def round_to(length: float, step: float) -> float:
+    """A length rounded to a step, never to nothing."""
+    rounded = math.floor(abs(length) / step + 0.5) * step
+    return math.copysign(max(rounded, step if length else 0.0), length)
+
+
+def rounded(job: Job) -> Job:
+    """The job with everything chosen round in its unit, following that system's habits from now on."""
+    cover = _rounded(job.cover, step_of(job.unit))
+    lengths = {o.key for o in _options_of(job) if o.kind is OptionKind.LENGTH}
+    options = {
+        key: round_to(value, step_of(job.unit)) if key in lengths and isinstance(value, float | int) else value
+        for key, value in job.cover.options.items()
+    }
+    clearance = cover.clearance
+    if clearance.school is not ClearanceSchool.GIRTH:
+        clearance = replace(clearance, amount=round_to(clearance.amount, step_of(job.unit)))
+    habits = Habits(
+        system=System.of(job.unit), own=job.cover.habits.own if job.cover.habits.system is System.of(job.unit) else {}
+    )
+    return replace(job, cover=replace(cover, options=options, clearance=clearance, habits=habits))
+
+
+def roundings(job: Job) -> tuple[Rounding, ...]:
+    """Everything that rounding would change."""
+    after = rounded(job)
+    found = [*_differences(job.cover, after.cover, ()), *_options(job, after)]
+    if job.cover.clearance != after.cover.clearance:
+        found.insert(0, Rounding(tr("clearance"), job.cover.clearance.amount, after.cover.clearance.amount))
+    return tuple(found)
+
+
+def _rounded(node: Any, step: float) -> Any:
+    """A value with its chosen lengths rounded, all the way down."""
+    if isinstance(node, tuple):
+        return tuple(_rounded(item, step) for item in node)
+    if not is_dataclass(node) or isinstance(node, type):
+        return node
+    changes: dict[str, Any] = {}
+    for f in fields(node):
+        value = getattr(node, f.name)
+        if f.name in CHOSEN and isinstance(value, float | int) and not isinstance(value, bool):
+            changes[f.name] = round_to(value, step)
+        elif f.name not in ("habits", "options", "overrides", "clearance"):
+            changes[f.name] = _rounded(value, step)
+    return replace(node, **changes)
+
+
+def _differences(before: Any, after: Any, path: tuple[str, ...]) -> Iterator[Rounding]:
+    if isinstance(before, tuple):
+        for a, b in zip(before, after, strict=True):
+            yield from _differences(a, b, (*path, getattr(a, "name", "")))
+        return
+    if not is_dataclass(before) or isinstance(before, type):
+        return
+    for f in fields(before):
+        a, b = getattr(before, f.name), getattr(after, f.name)
+        if f.name in ("habits", "options", "overrides", "clearance"):
+            continue
+        if f.name in CHOSEN and isinstance(a, float | int) and abs(a - b) > AS_TYPED:
+            name = term(f.name.replace("_", " "))
+            where = " ".join(part.replace("_", " ") for part in path if part)
+            yield Rounding(tr("{where}, {what}", where=Name(where), what=name) if where else name, float(a), float(b))
+        else:
+            yield from _differences(a, b, (*path, f.name))
+
+
+def _options_of(job: Job) -> tuple[Option, ...]:
+    scheme = SCHEMES.get(job.cover.scheme)
+    return scheme.options if scheme is not None else ()
+
+
+def _options(before: Job, after: Job) -> Iterator[Rounding]:
+    """The scheme's own lengths, also those nobody has chosen: they follow the habits."""
+    for option in _options_of(before):
+        if option.kind is not OptionKind.LENGTH:
+            continue
+        old, new = (
+            float(job.cover.options.get(option.key, option.usual(job.cover.scheme, job.cover.habits))) for job in (before, after)
+        )
+        if abs(old - new) > AS_TYPED:
+            yield Rounding(option.words, old, new)

@@ -1,0 +1,182 @@
+"""Cap: one disc with elastic or cord, for what is open at the top; single layer, or two discs bagged and reversible.
+
+`R = D/2 + overhang`. Single layer: cut `R + casing allowance`. Reversible: two discs cut `R + a`, the casing stitched inside the edge with an entry
+gap. Elastic: *from the rim* rim girth + overlap − tension; *from loose* loose girth − take-off; *by share* rim girth × (1 − s) + overlap.
+"""
+
+import math
+from collections.abc import Sequence
+
+import numpy as np
+
+from omnipel.core.covers.options import length, pick, share
+from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme, too_gathered
+from omnipel.core.drafting.panel import Cloth, Edge, Figure, Panel
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import disc, outline
+from omnipel.core.forms.abilities import Ability, Rimmed
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.job.finish import Finish, FinishKind
+from omnipel.core.plane.curves import Points, Trace, arc_about
+from omnipel.core.plane.trace import grown_ring, polyline_length
+from omnipel.core.words.phrases import Rule, Share, mm, tr
+from omnipel.core.words.working import Worked, worked
+
+STRETCH = 2.0
+"""Braided elastic stretches to about twice its length before it gives way."""
+
+OPTIONS = (
+    pick(
+        "layers",
+        tr("made of"),
+        ("single layer", "reversible"),
+        tr("A single layer sews in half the time; two make it reversible and stiffer."),
+    ),
+    length(
+        "overhang",
+        tr("overhang below the rim"),
+        Rule(55.0, 2.25),
+        tr("Enough to gather under the rim without sagging into the bowl."),
+        5.0,
+        400.0,
+    ),
+    pick("fastening", tr("held by"), ("elastic", "cord"), tr("Elastic goes on with one hand.")),
+    pick(
+        "school",
+        tr("elastic length"),
+        ("by share", "from the rim", "from loose"),
+        tr("By share suits every size; the other two are for a known elastic."),
+    ),
+    share("share", tr("shorter than the rim by"), 0.12, tr("10 to 15 % holds without tearing the stitches."), 0.02, 0.4),
+    length("tension", tr("from the rim: tension"), Rule(90.0, 3.5), high=1000.0),
+    length("take_off", tr("from loose: take-off"), Rule(80.0, 3.25), high=1000.0),
+    length("overlap", tr("elastic overlap"), Rule(15.0, 5 / 8), tr("Sewn across twice."), high=100.0),
+    length("casing", tr("casing fold"), Rule(14.0, 1 / 2), low=6.0, high=80.0),
+    length("casing_turn_under", tr("casing turn-under"), Rule(12.0, 1 / 2), high=60.0),
+    length("entry_gap", tr("entry gap"), Rule(40.0, 1.5), tr("Wide enough for a safety pin."), 10.0, 200.0),
+)
+
+
+def draft(body: Rimmed, brief: Brief) -> Cover:
+    """One disc, or two; where the rim was traced, its outline moved outward."""
+    reversible = brief.picked("layers") == "reversible"
+    casing = Finish(kind=FinishKind.ELASTIC_CASING, width=brief.number("casing"), turn_under=brief.number("casing_turn_under"))
+
+    # Sizes
+    if body.ring is not None:
+        return _traced(body, body.ring, brief, casing)
+    radius = brief.size("finished_radius", body.diameter / 2.0 + brief.length("overhang"))
+    edge = radius * (2.0 * math.pi)
+    cut = brief.size("elastic_cut", _held(body, brief))
+
+    # Panels
+    if reversible:
+        inside = _ring("casing stitch line", radius.value - brief.number("casing"))
+        gap = tr("entry gap of {gap} in the casing line", gap=mm(brief.number("entry_gap")))
+        panels = [
+            disc("cap", radius, brief.seam, figures=(inside,), notes=(gap,)),
+            disc("inner cap", radius, brief.seam, cloth=Cloth.LINING),
+        ]
+    else:
+        gap = tr("entry gap of {gap} in the casing", gap=mm(brief.number("entry_gap")))
+        panels = [disc("cap", radius, casing, source="cover.options.casing", notes=(gap,))]
+    brief.note(cut_radius=panels[0].sizes["cut radius"])
+
+    # Seams
+    seams = (
+        (Seam("bag the edge", (Run("inner cap", "rim"),), (Run("cap", "rim"),), ring=True, kind=SeamKind.BAGGED),)
+        if reversible
+        else ()
+    )
+    return _finished(body, brief, panels, seams, edge, cut)
+
+
+def _traced(body: Rimmed, ring: Points, brief: Brief, casing: Finish) -> Cover:
+    """The rim as it was traced, moved outward by the overhang."""
+    reversible = brief.picked("layers") == "reversible"
+
+    # Sizes
+    grown = grown_ring(ring, brief.number("overhang"), rounded=True)
+    edge = worked(tr("around the edge"), polyline_length(np.vstack((grown, grown[:1]))), how=tr("the traced rim moved outward"))
+    cut = brief.size("elastic_cut", _held(body, brief))
+
+    # Panels
+    rim = Edge("rim", Trace(np.vstack((grown, grown[:1]))), brief.seam if reversible else casing)
+    gap = tr("entry gap of {gap} in the casing", gap=mm(brief.number("entry_gap")))
+    panels = [outline("cap", (rim,), notes=(gap,))]
+    seams: tuple[Seam, ...] = ()
+    if reversible:
+        panels.append(outline("inner cap", (rim,), cloth=Cloth.LINING))
+        seams = (Seam("bag the edge", (Run("inner cap", "rim"),), (Run("cap", "rim"),), ring=True, kind=SeamKind.BAGGED),)
+    brief.note(cut_length=panels[0].cut_length, cut_width=panels[0].cut_width)
+    return _finished(body, brief, panels, seams, edge, cut)
+
+
+def _finished(body: Rimmed, brief: Brief, panels: Sequence[Panel], seams: tuple[Seam, ...], edge: Worked, cut: Worked) -> Cover:
+    """The cap with what draws it in."""
+    fullness = edge.value / body.rim.value
+    brief.note(
+        edge_gather_ratio=worked(
+            tr("edge over rim"), fullness, how=tr("{edge} to {rim}", edge=mm(edge.value), rim=mm(body.rim.value))
+        )
+    )
+    less = Remedy(tr("Make the overhang half as deep"), (Change("cover.options.overhang", brief.number("overhang") / 2.0),))
+    findings = [*too_gathered(brief, fullness, tr("The edge of the cap"), "cover.options.overhang", less)]
+    if brief.picked("fastening") == "elastic":
+        findings += _elastic(body, brief, cut)
+        hardware = Hardware(tr("elastic"), cut, note=tr("{width} wide", width=mm(max(4.0, brief.number("casing") - 4.0))))
+    else:
+        cord = edge + worked(tr("cord tail"), brief.habit("tail")) * 2.0
+        hardware = Hardware(tr("cord"), cord, note=tr("drawn in under the rim"))
+    return brief.cover(panels, seams, roles={"top": "cap"}, seams_across=0, hardware=(hardware,), findings=tuple(findings))
+
+
+def _held(body: Rimmed, brief: Brief) -> Worked:
+    """The elastic to cut, in the chosen school."""
+    overlap = brief.length("overlap")
+    match brief.picked("school"):
+        case "from the rim":
+            return body.rim + overlap - brief.length("tension")
+        case "from loose":
+            return (body.below or body.rim) - brief.length("take_off")
+        case _:
+            return body.rim * (1.0 - brief.number("share")) + overlap
+
+
+def _elastic(body: Rimmed, brief: Brief, cut: Worked) -> list[Finding]:
+    """Whether the elastic passes the rim stretched, and holds relaxed."""
+    closed = cut.value - brief.number("overlap")
+    holds_to = body.below or body.rim
+    share_remedy = Remedy(
+        tr("Take {share} off the rim", share=Share(0.12)),
+        (Change("cover.options.school", "by share"), Change("cover.options.share", 0.12)),
+    )
+    found = []
+    if closed * STRETCH < body.rim.value:
+        text = tr(
+            "Closed, the elastic is {closed}; stretched to {stretched} it does not pass the rim of {rim}.",
+            closed=mm(closed),
+            stretched=mm(closed * STRETCH),
+            rim=mm(body.rim.value),
+        )
+        found.append(Finding("elastic-too-short", Severity.STOP, text, "cover.options.share", (share_remedy,)))
+    if closed >= holds_to.value:
+        text = tr(
+            "Closed, the elastic is {closed} and holds to nothing on a girth of {girth}.",
+            closed=mm(closed),
+            girth=mm(holds_to.value),
+        )
+        shorter = 1.0 - 0.9 * holds_to.value / body.rim.value
+        remedy = Remedy(
+            tr("Take {share} off the rim", share=Share(shorter)),
+            (Change("cover.options.school", "by share"), Change("cover.options.share", round(min(0.4, max(0.02, shorter)), 3))),
+        )
+        found.append(Finding("elastic-does-not-hold", Severity.LOOK, text, "cover.options.share", (remedy,)))
+    return found
+
+
+def _ring(name: str, radius: float) -> Figure:
+    return Figure(name, arc_about((0.0, 0.0), max(radius, 1.0), 0.0, 2.0 * math.pi).points(), closed=True)
+
+
+SCHEME = Scheme("cap", tr("Cap"), tr("One disc gathered under the rim."), frozenset({Ability.RIMMED}), OPTIONS, draft)

@@ -1,0 +1,91 @@
+"""Drape with ties: two faces bagged together, as wide as the object plus clearance and as long as its over-the-top path, or shorter by a chosen gap from the
+table; stiffening on the part that lies on top; four ties in the side seams where that part ends."""
+
+import numpy as np
+
+from omnipel.core.covers.options import length
+from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
+from omnipel.core.drafting.panel import Cloth, Figure, MarkKind
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.forms.abilities import Ability, Boxy
+from omnipel.core.job.finish import RAW
+from omnipel.core.words.phrases import Rule, mm, tr
+from omnipel.core.words.working import worked
+
+OPTIONS = (
+    length(
+        "gap", tr("ends above the table"), Rule(20.0, 3 / 4), tr("Keeps the edges clean and the object breathing."), high=2000.0
+    ),
+    length("tie", tr("each tie"), Rule(300.0, 12.0), low=50.0, high=1000.0),
+    length(
+        "turning_gap",
+        tr("turning gap"),
+        Rule(120.0, 5.0),
+        tr("{least} to {most}: a hand goes through.", least=Rule(80.0, 3.0), most=Rule(150.0, 6.0)),
+        60.0,
+        300.0,
+    ),
+)
+
+
+def draft(body: Boxy, brief: Brief) -> Cover:
+    """Two faces and the stiffening."""
+    c = brief.clearance((body.length + body.width) * 2.0)
+
+    # Sizes
+    wide = brief.size("finished_width", body.length + c * 2.0)
+    long = brief.size("finished_length", body.path - brief.length("gap") * 2.0)
+    top = brief.size("stiffening_length", body.width)
+
+    # Panels
+    a = brief.seam
+    start = (long.value - top.value) / 2.0
+    places = [(start, 0.0), (start + top.value, 0.0), (start, wide.value), (start + top.value, wide.value)]
+    marks = tuple(
+        Figure(f"tie {i}", np.array([(x, y - 6.0), (x, y + 6.0)]), MarkKind.POINT) for i, (x, y) in enumerate(places, 1)
+    )
+    face = rectangle("face", long, wide, bottom=a, right=a, top=a, left=a, figures=marks)
+    back = rectangle(
+        "lining",
+        long,
+        wide,
+        bottom=a,
+        right=a,
+        top=a,
+        left=a,
+        cloth=Cloth.LINING,
+        notes=(tr("turning gap of {gap} in one end", gap=mm(brief.number("turning_gap"))),),
+    )
+    less = worked(tr("kept out of the seams"), brief.habit("stiffening"))
+    stiff = rectangle("stiffening", top, wide - less * 2.0, bottom=RAW, right=RAW, top=RAW, left=RAW, cloth=Cloth.PADDING)
+    brief.note(cut_width=face.cut_width, cut_length=face.cut_length)
+
+    # Seams
+    seams = tuple(
+        Seam(
+            f"bag {name}",
+            (Run("face", name),),
+            (Run("lining", name),),
+            kind=SeamKind.BAGGED,
+            easier="finished_length" if name in ("bottom", "top") else "finished_width",
+        )
+        for name in ("bottom", "right", "top", "left")
+    )
+    return brief.cover(
+        (face, back, stiff),
+        seams,
+        roles={"top": "face", "front": "face", "back": "face"},
+        seams_across=0,
+        hardware=(Hardware(tr("tie tape"), brief.length("tie") * 4.0, note=tr("four ties, in the side seams")),),
+    )
+
+
+SCHEME = Scheme(
+    "drape",
+    tr("Drape with ties"),
+    tr("Two faces bagged, hung over, tied at the sides."),
+    frozenset({Ability.BOXY}),
+    OPTIONS,
+    draft,
+)

@@ -1,0 +1,120 @@
+"""Gathered halves on a base: a cosy. Base disc; two rectangles, each gathered onto half of the base's ring.
+
+The padding is shorter than its panel, so that none lies in a seam or under the channel; two stitch lines near the top make the channel for a ribbon; the sides
+stay open for what sticks out.
+"""
+
+import math
+
+import numpy as np
+
+from omnipel.core.covers.cloths import QUILTING
+from omnipel.core.covers.options import length, ratio
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
+from omnipel.core.drafting.panel import Edge, Figure
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import checked, outline, rectangle
+from omnipel.core.forms.abilities import Ability, Round
+from omnipel.core.job.findings import Change, Remedy
+from omnipel.core.job.finish import double_hem
+from omnipel.core.plane.curves import arc_about
+from omnipel.core.words.phrases import Ratio, Rule, tr
+from omnipel.core.words.working import worked
+
+OPTIONS = (
+    ratio(
+        "ratio",
+        tr("gathered"),
+        2.4,
+        tr("2 to 3: fuller than 2 stands off by itself, over 3 will not go under the foot."),
+        1.0,
+        4.0,
+    ),
+    length("heading", tr("heading above the channel"), Rule(40.0, 1.5), tr("The frill above the ribbon."), 5.0, 300.0),
+    length("channel", tr("width of the channel"), Rule(18.0, 3 / 4), low=6.0, high=80.0),
+)
+
+
+def draft(body: Round, brief: Brief) -> Cover:
+    """Base and two halves."""
+    fullness = brief.number("ratio")
+    u, a = brief.u(body.girth), brief.seam
+
+    # Sizes
+    radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u)
+    half_ring = brief.size("half_ring", (body.girth / (2.0 * math.pi) + u) * math.pi)
+    long = brief.size("half_ungathered", half_ring * fullness)
+    high = brief.size("half_finished_height", body.drop + u + brief.length("channel") + brief.length("heading"))
+
+    # Panels
+    r = checked(radius, tr("the radius of the base"), "panels.base")
+    rim = [Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a) for name, start in (("front rim", math.pi), ("back rim", 0.0))]
+    base = outline(
+        "base",
+        tuple(rim),
+        radius * 2.0,
+        radius * 2.0,
+        sizes={"radius": radius, "cut radius": radius + a.worked("cover.seam_allowance")[0]},
+    )
+    top = high.value - brief.number("heading")
+    lines = tuple(
+        Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]))
+        for words, y in (("lower line", top - brief.number("channel")), ("upper line", top))
+    )
+    half = rectangle(
+        "half",
+        long,
+        high,
+        bottom=a,
+        right=a,
+        top=double_hem(brief.habit("half heading hem"), brief.habit("half heading hem")),
+        left=a,
+        names={"bottom": "base edge"},
+        sources={"top": ""},
+        count=2,
+        figures=lines,
+    )
+    brief.note(base_cut_radius=base.sizes["cut radius"], half_cut_length=half.cut_length)
+
+    # Seams
+    seams = tuple(
+        Seam(
+            f"{words} half to base",
+            (Run("half", "base edge"),),
+            (Run("base", f"{words} rim"),),
+            ratio=fullness,
+            kind=SeamKind.GATHERED,
+            easier="half_ungathered",
+        )
+        for words in ("front", "back")
+    )
+    limit = brief.choices.cloth.gather_limit
+    less = Remedy(tr("Gather {ratio}", ratio=Ratio(limit)), (Change("cover.options.ratio", limit),))
+    passes = inside(brief, half_ring * 2.0, ROUND)
+    return brief.cover(
+        (base, half),
+        seams,
+        profile=passages((0.0, body.drop.value), passes),
+        from_below=True,
+        roles={"base": "base", "side": "half"},
+        seams_across=2,
+        hardware=(
+            Hardware(
+                tr("ribbon"),
+                long * 0.5 + worked(tr("two bows"), brief.habit("two bows")),
+                note=tr("through the channel, one for each half"),
+            ),
+        ),
+        findings=too_gathered(brief, fullness, tr("Each half"), "cover.options.ratio", less),
+    )
+
+
+SCHEME = Scheme(
+    "gathered-halves",
+    tr("Gathered halves on a base"),
+    tr("A cosy: two full halves gathered onto a base, tied at the top."),
+    frozenset({Ability.ROUND}),
+    OPTIONS,
+    draft,
+    {"cloth": QUILTING, "seam_allowance": "seam cotton", "closing_allowance": "seam cotton", "padding": 4.0},
+)

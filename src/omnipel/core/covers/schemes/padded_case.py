@@ -1,0 +1,162 @@
+"""Padded case: closed all round a box, for carrying.
+
+A padded tube `2(l + w)` round and `h + w` tall (half the depth is folded over at top and bottom), closed along the middle of top and
+bottom by a seam and boxed at each end (stitch line w long, w/2 from the fold). The top seam stays open for the handle's length; a zip along
+the whole ring at height z parts the tube into two, each edge with its zip allowance. Girths are measured over clips and handle, and the
+largest wins.
+"""
+
+import numpy as np
+
+from omnipel.core.covers.options import length, share
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Hardware, Scheme, inside, passages
+from omnipel.core.drafting.panel import Edge, Figure, Panel
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import checked, outline, with_allowances
+from omnipel.core.forms.abilities import Ability, Cased
+from omnipel.core.job.findings import Impossible
+from omnipel.core.job.finish import seam
+from omnipel.core.plane.curves import line
+from omnipel.core.words.phrases import Rule, term, tr
+from omnipel.core.words.working import Worked, worked
+
+OPTIONS = (
+    share(
+        "zip_height",
+        tr("height of the zip, share of the case"),
+        0.7,
+        tr("High enough to lift the case out, low enough to reach in."),
+        0.1,
+        0.9,
+    ),
+    length(
+        "zip_allowance",
+        tr("zip allowance"),
+        Rule(8.0, 3 / 8),
+        tr("Half the zip's tape, so that the tube keeps its height."),
+        3.0,
+        40.0,
+    ),
+    share("take_up", tr("quilting take-up"), 0.03, tr("2 to 4 % along each direction sewn; square up after quilting."), 0.0, 0.1),
+)
+
+
+def draft(body: Cased, brief: Brief) -> Cover:
+    """Lower and upper tube."""
+    around = body.around
+    u = brief.u(around)
+
+    # Sizes
+    ring = brief.size("tube_finished_length", around + u * CORNERED)
+    wide = brief.size("case_finished_width", body.width + u * 2.0)
+    high = brief.size("case_finished_height", body.height + u * 2.0)
+    z = brief.number("zip_height")
+    lower = brief.size("lower_finished_height", high * z + wide / 2.0)
+    upper = brief.size("upper_finished_height", high * (1.0 - z) + wide / 2.0)
+    handle = brief.size("handle_opening", body.handle)
+    if handle.value >= ring.value / 2.0 - wide.value:
+        raise Impossible(tr("the handle is longer than the top seam between its boxed ends"), "readings.handle")
+
+    # Panels
+    panels = (
+        _tube("lower tube", ring, lower, wide, brief, folded="bottom", gap=0.0),
+        _tube("upper tube", ring, upper, wide, brief, folded="top", gap=handle.value),
+    )
+    brief.note(
+        tube_cut_length=panels[0].cut_length,
+        lower_cut_height=panels[0].cut_width,
+        upper_cut_height=panels[1].cut_width,
+        boxed_corner=wide / 2.0,
+    )
+
+    # Seams
+    seams = [
+        Seam(f"close the {name}", (Run(name, "close a"),), (Run(name, "close b", reversed=True),), kind=SeamKind.FELLED)
+        for name in ("lower tube", "upper tube")
+    ]
+    seams += [
+        Seam(words, (Run(name, "front half"),), (Run(name, "back half", reversed=True),), kind=SeamKind.PLAIN)
+        for name, words in (("lower tube", "bottom seam"), ("upper tube", "top seam"))
+    ]
+    seams.append(
+        Seam(
+            "zip",
+            (Run("lower tube", "zip edge", reversed=True),),
+            (Run("upper tube", "zip edge"),),
+            ring=True,
+            kind=SeamKind.LAPPED,
+        )
+    )
+    passes = inside(brief, ring, CORNERED)
+    zip_ = Hardware(
+        tr("zip"), ring + worked(tr("ends"), brief.habit("zip end")) * 2.0, note=tr("along the whole ring, two sliders")
+    )
+    return brief.cover(
+        panels,
+        seams,
+        profile=passages((0.0, body.height.value), passes),
+        from_below=True,
+        roles={"top": "upper tube", "side": "lower tube"},
+        seams_across=1,
+        turns=CORNERED,
+        hardware=(zip_,),
+    )
+
+
+def _tube(name: str, ring: Worked, high: Worked, wide: Worked, brief: Brief, *, folded: str, gap: float) -> Panel:
+    """One part of the tube, laid flat: the folded side is sewn to itself, half to half."""
+    x, y = (
+        checked(ring, tr("the length of the {panel}", panel=term(name)), f"panels.{name}"),
+        checked(high, tr("the height of the {panel}", panel=term(name)), f"panels.{name}"),
+    )
+    a, zip_edge = brief.seam, seam(brief.number("zip_allowance"))
+    if folded == "bottom":
+        points = [(0.0, 0.0), (x / 2.0, 0.0), (x, 0.0), (x, y), (0.0, y)]
+        names = ("front half", "back half", "close b", "zip edge", "close a")
+        fold_y = wide.value / 2.0
+    else:
+        points = [(0.0, 0.0), (x, 0.0), (x, y), (x / 2.0, y), (0.0, y)]
+        names = ("zip edge", "close b", "back half", "front half", "close a")
+        fold_y = y - wide.value / 2.0
+    finish = {"zip edge": zip_edge, "front half": a, "back half": a}
+    edges = tuple(Edge(n, line(points[i], points[(i + 1) % 5]), finish.get(n, brief.closing)) for i, n in enumerate(names))
+    half = wide.value / 2.0
+    sewn_y = 0.0 if folded == "bottom" else y
+    # The case's own corners are at a quarter of what is left; the boxing is stitched half the depth from the fold.
+    figures = [Figure(f"{folded} fold", np.array([(0.0, fold_y), (x, fold_y)]))]
+    figures += [
+        Figure(f"boxed end {i}", np.array([(at, sewn_y), (at, fold_y)]))
+        for i, at in enumerate((half, x / 2.0 - half, x / 2.0 + half, x - half), 1)
+    ]
+    if gap:
+        figures += [
+            Figure(f"handle opening {i}", np.array([(at - gap / 2.0, y), (at + gap / 2.0, y)]))
+            for i, at in enumerate((x / 4.0, 3.0 * x / 4.0), 1)
+        ]
+    sides = (brief.closing, "cover.closing_allowance")
+    cut = (
+        with_allowances(ring, sides, sides),
+        with_allowances(high, (a, "cover.seam_allowance"), (zip_edge, "cover.options.zip_allowance")),
+    )
+    take_up = brief.number("take_up")
+    return outline(
+        name,
+        edges,
+        ring,
+        high,
+        cut=cut,
+        figures=tuple(figures),
+        take_up=(take_up, take_up),
+        notes=(tr("quilt, square up, trim to the cut size"),),
+    )
+
+
+SCHEME = Scheme(
+    "padded-case",
+    tr("Padded case"),
+    tr("A padded tube closed at top and bottom, parted by a zip."),
+    frozenset({Ability.CASED}),
+    OPTIONS,
+    draft,
+    {"padding": 6.0, "seam_allowance": "seam general"},
+)

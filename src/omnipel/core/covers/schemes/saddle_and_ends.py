@@ -1,0 +1,155 @@
+"""Saddle and ends: one strip front–top–back, and two ends.
+
+Saddle `2h + w − (4 − π)ρ` for end corners of radius ρ (0 = square), as wide as the box is long; ends `w × h`. The saddle may run the other way: over the sides.
+"""
+
+import math
+
+from omnipel.core.covers.options import length, pick
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
+from omnipel.core.drafting.panel import Edge
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
+from omnipel.core.forms.abilities import Ability, Boxy
+from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.plane.curves import arc_about, line
+from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.working import worked
+
+WORTH_ROUNDING = 8.0
+"""A measured rounding under this is within what a tape over the top can tell, mm."""
+FRONT_AND_BACK, SIDES = "over front and back", "over the sides"
+
+OPTIONS = (
+    pick("runs", tr("the saddle runs"), (FRONT_AND_BACK, SIDES), tr("Over front and back, no seam faces the person.")),
+    length(
+        "rounding",
+        tr("radius of the ends' top corners"),
+        why=tr("0: square corners, easier to mark; rounded ones are easier to sew."),
+        high=2000.0,
+    ),
+)
+
+
+def draft(body: Boxy, brief: Brief) -> Cover:
+    """Saddle and two ends."""
+    box = boxy(brief, body.length, body.width, body.drop)
+    over = brief.picked("runs") == FRONT_AND_BACK
+    long, wide = (box.l, box.w) if over else (box.w, box.l)
+
+    # Sizes
+    end_wide = brief.size("end_finished_width", wide)
+    end_high = brief.size("end_finished_height", box.h)
+    rho = brief.number("rounding")
+    if rho > min(end_high.value, end_wide.value / 2.0) + 1e-9:
+        raise Impossible(
+            tr(
+                "corners of radius {radius} do not fit an end of {width} by {height}",
+                radius=mm(rho),
+                width=mm(end_wide.value),
+                height=mm(end_high.value),
+            ),
+            "cover.options.rounding",
+        )
+    rounding = worked(tr("rounded corners"), rho, "cover.options.rounding") * (4.0 - math.pi)
+    strip = box.h * 2.0 + wide
+    saddle_long = brief.size("saddle_finished_length", strip - rounding if rho else strip)
+    saddle_wide = brief.size("saddle_finished_width", long)
+
+    # Panels
+    a, hem = brief.seam, brief.choices.hem
+    x, y = (
+        checked(end_wide, tr("the width of the end"), "panels.end"),
+        checked(end_high, tr("the height of the end"), "panels.end"),
+    )
+    r = min(rho, x / 2.0, y)
+    stops = [("bottom", line((0.0, 0.0), (x, 0.0)), hem), ("right side", line((x, 0.0), (x, y - r)), a)]
+    if r:
+        stops.append(("right corner", arc_about((x - r, y - r), r, 0.0, math.pi / 2.0), a))
+    stops.append(("top", line((x - r, y), (r, y)), a))
+    if r:
+        stops.append(("left corner", arc_about((r, y - r), r, math.pi / 2.0, math.pi / 2.0), a))
+    stops.append(("left side", line((0.0, y - r), (0.0, 0.0)), a))
+    edges = tuple(Edge(name, curve, finish) for name, curve, finish in stops if curve.length > 1e-9)
+    source, below = (a, "cover.seam_allowance"), (hem, "cover.hem")
+    end = outline(
+        "end",
+        edges,
+        end_wide,
+        end_high,
+        cut=(with_allowances(end_wide, source, source), with_allowances(end_high, source, below)),
+        count=2,
+    )
+    saddle = rectangle(
+        "saddle",
+        saddle_long,
+        saddle_wide,
+        bottom=a,
+        right=hem,
+        top=a,
+        left=hem,
+        names={"bottom": "right edge", "top": "left edge", "left": "front hem", "right": "back hem"},
+        sources={"left": "cover.hem", "right": "cover.hem"},
+    )
+    brief.note(
+        end_cut_width=end.cut_length,
+        end_cut_height=end.cut_width,
+        saddle_cut_length=saddle.cut_length,
+        saddle_cut_width=saddle.cut_width,
+    )
+
+    # Seams
+    around = tuple(Run("end", e.name) for e in edges if e.name != "bottom")
+    seams = (
+        Seam(
+            "saddle to right end", (Run("saddle", "right edge"),), around, kind=SeamKind.FELLED, easier="saddle_finished_length"
+        ),
+        Seam(
+            "saddle to left end",
+            (Run("saddle", "left edge", reversed=True),),
+            around,
+            kind=SeamKind.FELLED,
+            easier="saddle_finished_length",
+        ),
+    )
+    passes = inside(brief, (saddle_wide + end_wide) * 2.0, CORNERED)
+    spans = [saddle_wide - brief.t, end_wide - brief.t]
+    return brief.cover(
+        (saddle, end),
+        seams,
+        profile=passages((0.0, body.drop.value), passes, *(spans if over else reversed(spans))),
+        roles={
+            "top": "saddle",
+            **dict.fromkeys(("front", "back") if over else ("left", "right"), "saddle"),
+            **dict.fromkeys(("left", "right") if over else ("front", "back"), "end"),
+        },
+        seams_across=4,
+        turns=CORNERED,
+        findings=_rounding(body, rho),
+    )
+
+
+def _rounding(body: Boxy, rho: float) -> tuple[Finding, ...]:
+    """What the over-the-top path says about the corners."""
+    measured = body.rounding.value if body.rounding is not None else 0.0
+    if measured < WORTH_ROUNDING or abs(measured - rho) < WORTH_ROUNDING:
+        return ()
+    text = tr(
+        "Over the top is shorter than up, over and down: its edges are rounded by about {measured}. The ends are drafted with {radius}.",
+        measured=mm(measured),
+        radius=mm(rho),
+    )
+    remedy = Remedy(
+        tr("Round the ends by {radius}", radius=mm(measured)), (Change("cover.options.rounding", float(round(measured))),)
+    )
+    return (Finding("rounding-measured", Severity.NOTE, text, "cover.options.rounding", (remedy,)),)
+
+
+SCHEME = Scheme(
+    "saddle-and-ends",
+    tr("Saddle and ends"),
+    tr("One strip over the top and two ends."),
+    frozenset({Ability.BOXY}),
+    OPTIONS,
+    draft,
+)

@@ -1,0 +1,140 @@
+"""Sheet: a hemmed rectangle or outline with fasteners along its sides, or ties.
+
+Corners first: n along a side includes both corners, so all round there are `2(n₁ + n₂) − 4`; spacing even and under a chosen limit.
+"""
+
+import math
+
+import numpy as np
+
+from omnipel.core.covers.options import count, length, pick, yes
+from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
+from omnipel.core.drafting.panel import Edge, Figure, MarkKind
+from omnipel.core.drafting.shapes import outline, rectangle
+from omnipel.core.forms.abilities import Ability, Spread
+from omnipel.core.plane.curves import Trace
+from omnipel.core.plane.trace import corners_of, polyline_length
+from omnipel.core.words.phrases import Count, Rule, mm, term, tr
+from omnipel.core.words.working import worked
+
+OPTIONS = (
+    pick(
+        "fastener", tr("held by"), ("grommets", "snaps", "ties", "nothing"), tr("Grommets take a cord anywhere and wear longest.")
+    ),
+    length(
+        "spacing",
+        tr("no further apart than"),
+        Rule(320.0, 12.0),
+        tr("A hand's span and a half: wind lifts no edge between."),
+        50.0,
+        3000.0,
+    ),
+    count("along", tr("along the length"), 0, tr("0: as many as the spacing asks for; both corners count."), 0),
+    count("across", tr("along the width"), 0, tr("0: as many as the spacing asks for; both corners count."), 0),
+    yes("patches", tr("backing patches"), True, tr("A patch under every fastener keeps it from pulling out.")),
+    yes("mitred", tr("mitred corners"), True, tr("A mitre takes the bulk out of the corner.")),
+)
+
+
+def draft(body: Spread, brief: Brief) -> Cover:
+    """The sheet."""
+    return _traced(body, brief) if body.ring is not None else _rectangle(body, brief)
+
+
+def _rectangle(body: Spread, brief: Brief) -> Cover:
+    # Sizes
+    long, wide = brief.size("finished_length", body.length), brief.size("finished_width", body.width)
+    n_long = brief.count("along") or fasteners(long.value, brief.number("spacing"))
+    n_wide = brief.count("across") or fasteners(wide.value, brief.number("spacing"))
+    n_long, n_wide = max(2, n_long), max(2, n_wide)
+    number = 0 if brief.picked("fastener") == "nothing" else 2 * (n_long + n_wide) - 4
+
+    # Panel
+    hem = brief.choices.hem
+    inset = max(hem.folded, 12.0) / 2.0
+    places = _places(long.value, wide.value, n_long, n_wide, inset) if number else []
+    panel = rectangle(
+        "sheet",
+        long,
+        wide,
+        bottom=hem,
+        right=hem,
+        top=hem,
+        left=hem,
+        sources=dict.fromkeys(("bottom", "right", "top", "left"), "cover.hem"),
+        figures=tuple(_cross(f"{brief.picked('fastener').removesuffix('s')} {i}", at) for i, at in enumerate(places, 1)),
+        mitred=brief.yes("mitred"),
+    )
+    brief.note(
+        cut_length=panel.cut_length,
+        cut_width=panel.cut_width,
+        fasteners=worked(
+            tr("fasteners"),
+            float(number),
+            how=tr("{along} along and {across} across, corners shared", along=Count(n_long), across=Count(n_wide)),
+        ),
+        spacing_along=long / (n_long - 1),
+        spacing_across=wide / (n_wide - 1),
+    )
+    return brief.cover((panel,), roles={"top": "sheet"}, seams_across=0, hardware=_hardware(brief, number))
+
+
+def _traced(body: Spread, brief: Brief) -> Cover:
+    ring = body.ring if body.ring is not None else np.empty((0, 2))
+    hem = brief.choices.hem
+    cuts = corners_of(ring)
+    stretches = []
+    for k, start in enumerate(cuts or [0]):
+        rolled = np.roll(ring, -start, axis=0)
+        size = ((cuts[(k + 1) % len(cuts)] - start) % len(ring) if cuts else len(ring)) or len(ring)
+        stretches.append(np.vstack((rolled, rolled[:1]))[: size + 1])
+    edges = tuple(Edge(f"side {i}", Trace(s.copy()), hem) for i, s in enumerate(stretches, 1))
+    around = sum(polyline_length(s) for s in stretches)
+    number = 0 if brief.picked("fastener") == "nothing" else max(3, math.ceil(around / brief.number("spacing")))
+    panel = outline("sheet", edges)
+    brief.note(
+        finished_length=panel.length,
+        finished_width=panel.width,
+        cut_length=panel.cut_length,
+        cut_width=panel.cut_width,
+        around=worked(tr("around"), around, how=tr("along the outline")),
+        fasteners=worked(tr("fasteners"), float(number)),
+    )
+    return brief.cover((panel,), roles={"top": "sheet"}, seams_across=0, hardware=_hardware(brief, number))
+
+
+def fasteners(side: float, spacing: float) -> int:
+    """How many stand along a side, both corners included, none further apart than the spacing.
+
+    >>> fasteners(1830, 320), fasteners(790, 320)
+    (7, 4)
+    """
+    return max(2, math.ceil(side / spacing - 1e-9) + 1)
+
+
+def _places(x: float, y: float, n_long: int, n_wide: int, inset: float) -> list[tuple[float, float]]:
+    """Corners first, then the sides, in the middle of the hem."""
+    xs, ys = np.linspace(inset, x - inset, n_long), np.linspace(inset, y - inset, n_wide)
+    corners = [(xs[0], ys[0]), (xs[-1], ys[0]), (xs[-1], ys[-1]), (xs[0], ys[-1])]
+    sides = [(at, end) for end in (ys[0], ys[-1]) for at in xs[1:-1]] + [(end, at) for end in (xs[0], xs[-1]) for at in ys[1:-1]]
+    return [(float(a), float(b)) for a, b in (*corners, *sides)]
+
+
+def _cross(name: str, at: tuple[float, float]) -> Figure:
+    x, y = at
+    return Figure(name, np.array([(x - 4, y), (x + 4, y), (x, y), (x, y - 4), (x, y + 4)]), MarkKind.POINT)
+
+
+def _hardware(brief: Brief, number: int) -> tuple[Hardware, ...]:
+    if not number:
+        return ()
+    kind = brief.picked("fastener")
+    side = mm(brief.habit("backing patch"))
+    patch = Hardware(tr("backing patches"), count=number, note=tr("{side} by {side}", side=side))
+    patches = (patch,) if brief.yes("patches") else ()
+    return (Hardware(term(kind), count=number, note=tr("corners first")), *patches)
+
+
+SCHEME = Scheme(
+    "sheet", tr("Sheet with fasteners"), tr("Hemmed, held at its corners and sides."), frozenset({Ability.SPREAD}), OPTIONS, draft
+)

@@ -1,0 +1,110 @@
+"""Sleeve with base, tied at the neck: wall and base, the top hemmed, a ribbon where the neck is."""
+
+import math
+
+import numpy as np
+
+from omnipel.core.covers.cloths import SHIRTING
+from omnipel.core.covers.options import length
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
+from omnipel.core.drafting.panel import Figure, MarkKind
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import disc, rectangle
+from omnipel.core.forms.abilities import Ability, Necked
+from omnipel.core.job.findings import Change, Finding, Remedy
+from omnipel.core.words.phrases import Ratio, Rule, tr
+from omnipel.core.words.working import Worked, worked
+
+MOST_GATHERED = 6.0
+"""No cloth gathers further."""
+
+OPTIONS = (
+    length(
+        "collar",
+        tr("collar above the ribbon"),
+        Rule(60.0, 2.5),
+        tr("Covers the neck and falls over the ribbon; without a neck it is what closes over the top."),
+        10.0,
+        400.0,
+    ),
+    length("bow", tr("each end of the ribbon"), Rule(250.0, 10.0), low=50.0, high=1000.0),
+)
+
+
+def draft(body: Necked, brief: Brief) -> Cover:
+    """Wall and base."""
+    u = brief.u(body.girth)
+
+    # Sizes
+    radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u)
+    ring = brief.size("wall_sew_length", (body.girth / (2.0 * math.pi) + u) * (2.0 * math.pi))
+    tied_at = body.neck_height if body.neck_height is not None else body.height
+    at = brief.size("ribbon_height", tied_at + u)
+    high = brief.size("wall_finished_height", tied_at + u + brief.length("collar"))
+
+    # Panels
+    base = disc("base", radius, brief.seam)
+    tie = Figure("ribbon", np.array([(0.0, at.value), (ring.value, at.value)]), MarkKind.LINE)
+    wall = rectangle(
+        "wall",
+        ring,
+        high,
+        bottom=brief.seam,
+        right=brief.closing,
+        top=brief.choices.hem,
+        left=brief.closing,
+        names={"bottom": "base edge", "top": "upper edge", "left": "close a", "right": "close b"},
+        sources={"top": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        figures=(tie,),
+    )
+    brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
+
+    # Seams
+    seams = (
+        Seam(
+            "wall to base",
+            (Run("wall", "base edge"),),
+            (Run("base", "rim"),),
+            ring=True,
+            kind=SeamKind.FELLED,
+            easier="wall_sew_length",
+        ),
+        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
+    )
+    passes = inside(brief, ring, ROUND)
+    ends = worked(tr("end"), brief.number("bow"), "cover.options.bow") * 2.0
+    drawn = body.neck or ring / brief.choices.cloth.gather_limit
+    return brief.cover(
+        (base, wall),
+        seams,
+        profile=passages((0.0, body.height.value), passes),
+        from_below=True,
+        roles={"base": "base", "side": "wall"},
+        seams_across=1,
+        hardware=(Hardware(tr("ribbon"), drawn + ends, note=tr("caught in the closing seam")),),
+        findings=_gathered(body, brief, ring),
+    )
+
+
+def _gathered(body: Necked, brief: Brief, ring: Worked) -> tuple[Finding, ...]:
+    """Whether the cloth closes to the neck; without one it closes as far as it gathers."""
+    if body.neck is None:
+        return ()
+    fullness = ring.value / body.neck.value
+    finer = Remedy(
+        tr("Take cloth that gathers {ratio}", ratio=Ratio(math.ceil(fullness))),
+        (Change("cover.cloth.gather_limit", float(math.ceil(fullness))),),
+    )
+    remedies = (finer,) if fullness <= MOST_GATHERED else ()
+    return too_gathered(brief, fullness, tr("The wall at the neck"), "cover.cloth.gather_limit", *remedies)
+
+
+SCHEME = Scheme(
+    "sleeve-tied",
+    tr("Sleeve tied at the neck"),
+    tr("Wall and base, gathered to the neck by a ribbon; without a neck a plain bag."),
+    frozenset({Ability.NECKED}),
+    OPTIONS,
+    draft,
+    {"cloth": SHIRTING, "seam_allowance": "seam cotton", "closing_allowance": "seam cotton"},
+)

@@ -1,0 +1,175 @@
+"""Traced ends and gusset: the end is a traced outline moved outward by u; the gusset is as long as that outline without its bottom.
+
+Corners and places where a curve begins are match marks. Corners can be rounded to ease the sewing; the gusset follows.
+"""
+
+import numpy as np
+import shapely
+
+from omnipel.core.covers.options import length, yes
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Passage, Scheme, inside
+from omnipel.core.drafting.panel import Edge
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import outline, rectangle
+from omnipel.core.forms.abilities import Ability, Outlined
+from omnipel.core.job.findings import Impossible
+from omnipel.core.plane.curves import Points, Trace, line
+from omnipel.core.plane.trace import LEVELS, chord, corners_of, grown_ring, polyline_length
+from omnipel.core.words.phrases import Rule, mm, tr, trn
+from omnipel.core.words.working import Worked, through, worked
+
+OPTIONS = (
+    length(
+        "rounding",
+        tr("round the corners by"),
+        why=tr("0: as traced. A radius of {radius} and more goes under the foot without a stop.", radius=Rule(30.0, 1.25)),
+        high=1000.0,
+    ),
+    yes("round_growth", tr("corners grow round"), False, tr("Kept corners look like the object; round ones lie closer.")),
+    length("lift", tr("lower edge above the ground"), why=tr("{lift} keeps it dry.", lift=Rule(15.0, 5 / 8)), high=5000.0),
+)
+
+
+def draft(body: Outlined, brief: Brief) -> Cover:
+    """Two ends and the gusset between them."""
+    ring, across = body.ring, body.across
+    deep = worked(tr("depth of the outline"), float(np.ptp(ring[:, 0])), how=tr("as traced"))
+    u = brief.u((across + deep) * 2.0)
+
+    # Sizes
+    path = _without_bottom(_grown(ring, u.value, brief), brief.number("lift"))
+    traced = through(
+        tr("outline without its bottom"),
+        tr("moved outward by clearance and half the thickness"),
+        lambda out: (
+            polyline_length(_without_bottom(_grown(ring, out, brief), brief.number("lift")))
+            if out != u.value
+            else polyline_length(path)
+        ),
+        u,
+    )
+    gusset_long = brief.size("gusset_finished_length", traced)
+    gusset_wide = brief.size("gusset_finished_width", across + u * 2.0)
+
+    # Panels
+    a, hem = brief.seam, brief.choices.hem
+    pieces = _pieces(path)
+    edges = [Edge("bottom", line(tuple(path[-1]), tuple(path[0])), hem)]
+    edges += [Edge(f"side {i}", Trace(p) if len(p) > 2 else line(tuple(p[0]), tuple(p[1])), a) for i, p in enumerate(pieces, 1)]
+    end = outline("end", tuple(edges), count=2, mirrored=True)
+    gusset = rectangle(
+        "gusset",
+        gusset_long,
+        gusset_wide,
+        bottom=a,
+        right=hem,
+        top=a,
+        left=hem,
+        names={"bottom": "right edge", "top": "left edge", "left": "front hem", "right": "back hem"},
+        sources={"left": "cover.hem", "right": "cover.hem"},
+    )
+    brief.note(
+        end_finished_width=end.length,
+        end_finished_height=end.width,
+        end_cut_width=end.cut_length,
+        end_cut_height=end.cut_width,
+        gusset_cut_length=gusset.cut_length,
+        gusset_cut_width=gusset.cut_width,
+    )
+
+    # Seams
+    around = tuple(Run("end", e.name) for e in edges[1:])
+    seams = (
+        Seam(
+            "gusset to right end", (Run("gusset", "right edge"),), around, kind=SeamKind.FELLED, easier="gusset_finished_length"
+        ),
+        Seam(
+            "gusset to left end",
+            (Run("gusset", "left edge", reversed=True),),
+            around,
+            kind=SeamKind.FELLED,
+            easier="gusset_finished_length",
+        ),
+    )
+    return brief.cover(
+        (end, gusset),
+        seams,
+        profile=_profile(ring, path, gusset_wide, brief),
+        roles={"side": "gusset", "left": "end", "right": "end"},
+        seams_across=4,
+        turns=CORNERED,
+    )
+
+
+def _grown(ring: Points, u: float, brief: Brief) -> Points:
+    """The outline moved outward, its corners rounded if asked."""
+    grown = grown_ring(ring, u, rounded=brief.yes("round_growth")) if u > 0.0 else ring
+    rho = brief.number("rounding")
+    if rho:
+        kept = shapely.Polygon(grown).buffer(-rho).buffer(rho, quad_segs=16)
+        if not isinstance(kept, shapely.Polygon) or kept.is_empty:
+            raise Impossible(
+                tr("corners of radius {radius} leave nothing of the outline", radius=mm(rho)), "cover.options.rounding"
+            )
+        grown = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(kept).simplify(0.005))[-2::-1])
+    return grown
+
+
+def _without_bottom(ring: Points, lift: float) -> Points:
+    """The outline above the lower edge, open, from its right foot over the top to its left foot; `(n, 2)`.
+
+    Raises:
+        Impossible: nothing is above it, or it stands on several feet.
+    """
+    low, high = ring.min(axis=0), ring.max(axis=0)
+    if lift >= high[1]:
+        raise Impossible(tr("the lower edge lies above the whole outline"), "cover.options.lift")
+    # The cover is open below: what was moved outward under the ground is cut off with the bottom.
+    above = shapely.Polygon(ring).intersection(shapely.box(low[0] - 1.0, lift, high[0] + 1.0, high[1] + 1.0))
+    parts = [p for p in getattr(above, "geoms", [above]) if isinstance(p, shapely.Polygon) and p.area > 1.0]
+    if len(parts) != 1:
+        raise Impossible(
+            trn(
+                "the outline does not stand on {n} foot at the lower edge: raise or lower it",
+                "the outline stands on {n} separate feet at the lower edge: raise or lower it",
+                len(parts),
+            ),
+            "cover.options.lift",
+        )
+    closed = shapely.get_coordinates(shapely.normalize(shapely.Polygon(parts[0].exterior)))[-2::-1]
+    on_floor = np.abs(closed[:, 1] - lift) < 1e-6
+    feet = np.flatnonzero(on_floor)
+    right, left = feet[closed[feet, 0].argmax()], feet[closed[feet, 0].argmin()]
+    rolled = np.roll(closed, -right, axis=0)
+    path = rolled[: (left - right) % len(closed) + 1]
+    if (np.abs(path[1:-1, 1] - lift) < 1e-6).any():
+        raise Impossible(tr("the outline stands on separate feet at the lower edge: raise or lower it"), "cover.options.lift")
+    return np.ascontiguousarray(path)
+
+
+def _pieces(path: Points) -> list[Points]:
+    """The open outline parted at its corners, so that each corner is a match mark."""
+    cuts = [0, *corners_of(path, closed=False), len(path) - 1]
+    return [path[i : k + 1] for i, k in zip(cuts, cuts[1:], strict=False) if k > i]
+
+
+def _profile(ring: Points, path: Points, wide: Worked, brief: Brief) -> tuple[Passage, ...]:
+    """What it lets through from the top down: at each depth the chord of the end, and the gusset's width."""
+    top, low = float(ring[:, 1].max()), float(path[:, 1].min())
+    made = []
+    for share in LEVELS:
+        y = max(low + 1e-6, top * (1.0 - share))
+        across = worked(tr("across the end there"), chord(path, y))
+        girth = wide * 2.0 + across * 2.0
+        made.append(Passage(top - y, inside(brief, girth, CORNERED), (wide - brief.t, across - brief.t)))
+    return tuple(made)
+
+
+SCHEME = Scheme(
+    "traced-ends",
+    tr("Traced ends and gusset"),
+    tr("Two shaped ends and one long strip between them."),
+    frozenset({Ability.OUTLINED}),
+    OPTIONS,
+    draft,
+)

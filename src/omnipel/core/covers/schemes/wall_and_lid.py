@@ -1,0 +1,182 @@
+"""Wall and lid, for round bodies; with a second skirt ("choker") if wanted.
+
+`r = G/2π + u`. Lid: a disc of radius r. Wall: 2πr long and h = drop + u high, because the lid lies u above the object. The lid's
+sew line and the wall's are the same number by construction. The second skirt hangs at the lid seam: as long as the wall,
+a share of the drop high, with a cord casing at its free edge.
+"""
+
+import math
+from dataclasses import replace
+
+from omnipel.core.covers.options import ZERO, length, pick, share, yes
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import disc, rectangle
+from omnipel.core.forms.abilities import Ability, Round
+from omnipel.core.forms.body import widest
+from omnipel.core.job.document import RingSchool
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.job.finish import Finish, FinishKind, seam
+from omnipel.core.words.phrases import Ratio, Rule, mm, tr
+from omnipel.core.words.working import Worked, worked
+
+OPTIONS = (
+    yes(
+        "skirt",
+        tr("second skirt"),
+        False,
+        tr("A second skirt with a cord keeps dust out from below; most drums stand well without."),
+    ),
+    share(
+        "skirt_share",
+        tr("height of the second skirt, share of the wall"),
+        0.5,
+        tr("Half the drop reaches under the widest hoop."),
+        0.1,
+        1.0,
+    ),
+    pick("skirt_hangs", tr("the second skirt hangs"), ("inside", "outside"), tr("Inside, the wall sheds rain over its cord.")),
+    length(
+        "cord",
+        tr("cord diameter"),
+        Rule(5.0, 3 / 16),
+        tr("{cord} runs easily and does not cut the fingers.", cord=Rule(5.0, 3 / 16)),
+        1.0,
+        30.0,
+    ),
+    length(
+        "casing",
+        tr("casing fold"),
+        Rule(20.0, 3 / 4),
+        tr("Wider than the least fold, so that a toggle can be hidden in it."),
+        4.0,
+        100.0,
+    ),
+    length("casing_turn_under", tr("casing turn-under"), Rule(12.0, 1 / 2), high=60.0),
+    length("draw", tr("cord closes to a girth of"), ZERO, tr("0: as far as the cloth gathers.")),
+    length("tails", tr("each cord tail"), Rule(50.0, 2.0), tr("Enough to tie a bow with cold hands."), high=1000.0),
+)
+
+
+def draft(body: Round, brief: Brief) -> Cover:
+    """Lid, wall and second skirt."""
+    choices = brief.choices
+    passed = widest(body.sections, body.drop.value).girth
+    u = brief.u(passed)
+
+    # Sizes
+    radius = brief.size("lid_sew_radius", passed / (2.0 * math.pi) + u)
+    ring = brief.size("wall_sew_length", (passed / (2.0 * math.pi) + u) * (2.0 * math.pi))
+    height = brief.size("wall_finished_height", body.drop + u)
+    spare = worked(tr("spare to trim"), brief.habit("spare to trim")) if choices.ring is RingSchool.MEET_AND_TRIM else None
+
+    # Panels
+    lid = disc("lid", radius, brief.seam)
+    wall = rectangle(
+        "wall",
+        ring,
+        height,
+        bottom=choices.hem,
+        right=brief.closing,
+        top=brief.seam,
+        left=brief.closing,
+        names={"top": "lid edge", "bottom": "lower edge", "left": "close a", "right": "close b"},
+        sources={"bottom": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        notes=(tr("meet and trim: {spare} of the cut length are for that", spare=mm(spare.value)),) if spare else (),
+    )
+    cut_length = wall.cut_length + spare if spare else wall.cut_length
+    brief.note(lid_cut_radius=lid.sizes["cut radius"], wall_cut_length=cut_length, wall_cut_height=wall.cut_width)
+
+    # Seams
+    seams = [
+        Seam(
+            "wall to lid",
+            (Run("wall", "lid edge", reversed=True),),
+            (Run("lid", "rim"),),
+            ring=True,
+            kind=SeamKind.FELLED,
+            easier="wall_sew_length",
+        ),
+        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
+    ]
+    profile = passages((0.0, body.drop.value), inside(brief, ring, ROUND))
+    cover = brief.cover((lid, wall), seams, profile=profile, roles={"top": "lid", "side": "wall"}, seams_across=1)
+    return _with_skirt(cover, body, brief, ring) if brief.yes("skirt") else cover
+
+
+def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
+    """The second skirt, its cord and how far that can be drawn."""
+    height = brief.size("skirt_finished_height", cover.sizes["wall_finished_height"] * brief.number("skirt_share"))
+    long = brief.size("skirt_sew_length", ring)
+    casing = Finish(kind=FinishKind.CORD_CASING, width=brief.number("casing"), turn_under=brief.number("casing_turn_under"))
+    skirt = rectangle(
+        "second skirt",
+        long,
+        height,
+        bottom=casing,
+        right=seam(brief.choices.closing_allowance),
+        top=brief.seam,
+        left=seam(brief.choices.closing_allowance),
+        names={"top": "lid edge", "bottom": "casing edge", "left": "close a", "right": "close b"},
+        sources={"bottom": "cover.options.casing", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        notes=(tr("hangs inside the wall") if brief.picked("skirt_hangs") == "inside" else tr("hangs outside the wall"),),
+    )
+    limit = brief.choices.cloth.gather_limit
+    least = long.value / limit
+    drawn_to = brief.number("draw") or least
+    ratio = long.value / drawn_to
+    cord = long + brief.length("tails") * 2.0
+    brief.note(
+        skirt_cut_length=skirt.cut_length,
+        skirt_cut_height=skirt.cut_width,
+        cord_length=cord,
+        cord_drawn_out=long - worked(tr("drawn to a girth of"), drawn_to, "cover.options.draw"),
+        gather_ratio=worked(
+            tr("ungathered over gathered"), ratio, how=tr("{loose} to {drawn}", loose=mm(long.value), drawn=mm(drawn_to))
+        ),
+    )
+    findings = list(cover.findings)
+    if ratio > limit * (1.0 + 1e-9):
+        remedy = Remedy(
+            tr("Draw it in only as far as the cloth gathers"), (Change("cover.options.draw", float(math.ceil(least))),)
+        )
+        text = tr(
+            "Drawing {loose} of casing in to {drawn} gathers it {ratio}; this cloth closes to {limit} at best, so the cord cannot close below {least}.",
+            loose=mm(long.value),
+            drawn=mm(drawn_to),
+            ratio=Ratio(ratio),
+            limit=Ratio(limit),
+            least=mm(least),
+        )
+        findings.append(Finding("cord-cannot-close", Severity.LOOK, text, "cover.options.draw", (remedy,)))
+    seams = (
+        Seam(
+            "second skirt to lid",
+            (Run("second skirt", "lid edge", reversed=True),),
+            (Run("lid", "rim"),),
+            ring=True,
+            easier="skirt_sew_length",
+        ),
+        Seam("close the second skirt", (Run("second skirt", "close a"),), (Run("second skirt", "close b", reversed=True),)),
+    )
+    return replace(
+        cover,
+        by_hand=tuple(brief.by_hand),
+        panels=(*cover.panels, skirt),
+        seams=(*cover.seams, *seams),
+        hardware=(
+            *cover.hardware,
+            Hardware(tr("cord"), cord, note=tr("{cord} thick, in the second skirt", cord=mm(brief.number("cord"), fine=True))),
+        ),
+        findings=tuple(findings),
+    )
+
+
+SCHEME = Scheme(
+    "wall-and-lid",
+    tr("Wall and lid"),
+    tr("A disc on top and one strip around, closed in a seam."),
+    frozenset({Ability.ROUND}),
+    OPTIONS,
+    draft,
+)

@@ -1,0 +1,82 @@
+"""Wall and top: a strip `2(l + w)` by h closed in one seam, and a top `l × w`; the wall is clipped where it turns the corners.
+
+The strip is closed in the middle of the back, because a join never lies on a corner.
+"""
+
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
+from omnipel.core.drafting.panel import Edge
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
+from omnipel.core.forms.abilities import Ability, Boxy
+from omnipel.core.plane.curves import line
+from omnipel.core.words.phrases import tr
+
+AROUND = ("back left", "left", "front", "right", "back right")
+"""Edges of the top in the order in which the wall meets them, from the middle of the back."""
+
+
+def draft(body: Boxy, brief: Brief) -> Cover:
+    """Wall and top."""
+    box = boxy(brief, body.length, body.width, body.drop)
+
+    # Sizes
+    top_long, top_wide = brief.size("top_finished_length", box.l), brief.size("top_finished_width", box.w)
+    ring = brief.size("wall_finished_length", (box.l + box.w) * 2.0)
+    high = brief.size("wall_finished_height", box.h)
+
+    # Panels
+    a = brief.seam
+    x, y = (
+        checked(top_long, tr("the length of the top"), "panels.top"),
+        checked(top_wide, tr("the width of the top"), "panels.top"),
+    )
+    points = [(0.0, 0.0), (x, 0.0), (x, y), (x / 2.0, y), (0.0, y)]
+    names = ("front", "right", "back right", "back left", "left")
+    edges = tuple(Edge(name, line(points[i], points[(i + 1) % 5]), a) for i, name in enumerate(names))
+    side = (a, "cover.seam_allowance")
+    top = outline(
+        "top", edges, top_long, top_wide, cut=(with_allowances(top_long, side, side), with_allowances(top_wide, side, side))
+    )
+    wall = rectangle(
+        "wall",
+        ring,
+        high,
+        bottom=brief.choices.hem,
+        right=brief.closing,
+        top=a,
+        left=brief.closing,
+        names={"top": "top edge", "bottom": "lower edge", "left": "close a", "right": "close b"},
+        sources={"bottom": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        notes=(tr("clip the top edge at the corner marks"),),
+    )
+    brief.note(
+        wall_cut_length=wall.cut_length,
+        wall_cut_height=wall.cut_width,
+        top_cut_length=top.cut_length,
+        top_cut_width=top.cut_width,
+    )
+
+    # Seams
+    seams = (
+        Seam(
+            "wall to top",
+            (Run("wall", "top edge", reversed=True),),
+            tuple(Run("top", name) for name in AROUND),
+            ring=True,
+            kind=SeamKind.FELLED,
+            easier="wall_finished_length",
+        ),
+        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
+    )
+    passes = inside(brief, ring, CORNERED)
+    return brief.cover(
+        (top, wall),
+        seams,
+        profile=passages((0.0, body.drop.value), passes, top_long - brief.t, top_wide - brief.t),
+        roles={"top": "top", "side": "wall"},
+        seams_across=1,
+        turns=CORNERED,
+    )
+
+
+SCHEME = Scheme("wall-and-top", tr("Wall and top"), tr("One strip around, and a top."), frozenset({Ability.BOXY}), (), draft)

@@ -1,0 +1,142 @@
+"""Wheel, both faces: two discs and a boxing, with a flat at the bottom that keeps it off the ground.
+
+Chord at height k: half-angle `φ = acos((r − k)/r)`, flat `2r sin φ`, arc left `2r(π − φ)`. The boxing is that arc long and `W + 2u` wide, its ends
+hemmed. The face towards the axle has a hub opening (hub Ø/2 + its own clearance, bound), a slit from it to the flat, and a flap under it.
+"""
+
+import math
+
+from omnipel.core.covers.options import length
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages
+from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Panel
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import outline, rectangle, with_allowances
+from omnipel.core.forms.abilities import Ability, Wheeled
+from omnipel.core.job.findings import Impossible
+from omnipel.core.job.finish import ON_FOLD, Finish
+from omnipel.core.plane.curves import arc_about, line
+from omnipel.core.words.phrases import Rule, mm, tr
+from omnipel.core.words.working import Worked, through
+
+OPTIONS = (
+    length(
+        "flat",
+        tr("height of the flat"),
+        Rule(25.0, 1.0),
+        tr("Keeps the cloth off the ground, where it would wick and wear."),
+        high=2000.0,
+    ),
+    length(
+        "hub_clearance", tr("clearance at the hub"), Rule(10.0, 3 / 8), tr("Lets the bound edge slip over flanges."), high=200.0
+    ),
+    length("flap", tr("width of the flap under the slit"), Rule(60.0, 2.5), low=20.0, high=400.0),
+)
+
+
+def draft(body: Wheeled, brief: Brief) -> Cover:
+    """Two faces, a boxing, a flap."""
+    u, a, hem = brief.u(body.girth), brief.seam, brief.choices.hem
+
+    # Sizes
+    radius = brief.size("disc_sew_radius", body.girth / (2.0 * math.pi) + u)
+    r, k = radius.value, brief.number("flat")
+    if not 0.0 <= k < r:
+        raise Impossible(
+            tr("a flat {height} high cuts off the hub of a wheel of radius {radius}", height=mm(k), radius=mm(r)),
+            "cover.options.flat",
+        )
+    phi = math.acos((r - k) / r)
+    arc = brief.size(
+        "arc", through(tr("arc left"), tr("the ring without the part under the flat"), lambda r_: arc_left(r_, k), radius)
+    )
+    brief.note(flat_finished=through(tr("flat"), tr("straight across at its height"), lambda r_: chord_at(r_, k), radius))
+    wide = brief.size("boxing_finished_width", body.width + u * 2.0)
+    hub_half = (body.hub / 2.0 if body.hub else body.girth / (12.0 * math.pi)) + brief.length("hub_clearance")
+    hub = brief.size("hub_radius", hub_half)
+    slit = brief.size("slit_length", radius - brief.length("flat") - hub)
+    if slit.value <= 0.0:
+        raise Impossible(tr("the hub opening reaches the flat: no slit is left"), "cover.options.flat")
+
+    # Panels
+    plain = _face("outer face", radius, phi, a, hem, ())
+    opening = Figure("hub opening", arc_about((0.0, 0.0), hub.value, 0.0, 2.0 * math.pi).points(), MarkKind.CUT_OUT, closed=True)
+    cut = Figure("slit", line((0.0, -hub.value), (0.0, -(r - k))).points(), MarkKind.CUT_OUT)
+    axle = _face("axle face", radius, phi, a, hem, (opening, cut))
+    boxing = rectangle(
+        "boxing",
+        arc,
+        wide,
+        bottom=a,
+        right=hem,
+        top=a,
+        left=hem,
+        names={"bottom": "axle edge", "top": "outer edge", "left": "end a", "right": "end b"},
+        sources={"left": "cover.hem", "right": "cover.hem"},
+    )
+    flap = rectangle("flap", slit, brief.length("flap"), bottom=a, right=a, top=a, left=a, names={"bottom": "slit edge"})
+    brief.note(
+        disc_cut_radius=with_allowances(radius, (a, "cover.seam_allowance")),
+        boxing_cut_width=boxing.cut_width,
+        boxing_cut_length=boxing.cut_length,
+    )
+
+    # Seams
+    seams = (
+        Seam(
+            "boxing to outer face",
+            (Run("boxing", "outer edge", reversed=True),),
+            (Run("outer face", "rim"),),
+            kind=SeamKind.FELLED,
+            easier="arc",
+        ),
+        Seam(
+            "boxing to axle face",
+            (Run("boxing", "axle edge"),),
+            (Run("axle face", "rim", reversed=True),),
+            kind=SeamKind.FELLED,
+            easier="arc",
+        ),
+    )
+    passes = inside(brief, radius * (2.0 * math.pi), ROUND)
+    binding = hub * (2.0 * math.pi) + slit * 2.0
+    return brief.cover(
+        (plain, axle, boxing, flap),
+        seams,
+        profile=passages((0.0, body.width.value), passes),
+        roles={"left": "outer face", "right": "axle face", "side": "boxing"},
+        seams_across=0,
+        hardware=(
+            Hardware(tr("binding"), binding, note=tr("hub opening and slit")),
+            Hardware(tr("hook-and-loop"), slit, note=tr("under the flap")),
+        ),
+    )
+
+
+def arc_left(r: float, k: float) -> float:
+    """The ring left over a flat at height k: 2r(π − φ), φ = acos((r − k)/r)."""
+    return 2.0 * r * (math.pi - math.acos((r - k) / r))
+
+
+def chord_at(r: float, k: float) -> float:
+    """The flat at height k: 2r sin φ."""
+    return 2.0 * r * math.sin(math.acos((r - k) / r))
+
+
+def _face(name: str, radius: Worked, phi: float, a: Finish, hem: Finish, figures: tuple[Figure, ...]) -> Panel:
+    """A disc with a flat below: rim from the right end of the flat round to its left end."""
+    r = radius.value
+    rim = arc_about((0.0, 0.0), r, -math.pi / 2.0 + phi, 2.0 * (math.pi - phi))
+    if not phi:
+        return outline(name, (Edge("rim", rim, a),), figures=figures, sizes={"radius": radius})
+    flat = Edge("flat", line(rim.end, rim.start), hem if hem.folded < r else ON_FOLD)
+    return outline(name, (Edge("rim", rim, a), flat), figures=figures, sizes={"radius": radius})
+
+
+SCHEME = Scheme(
+    "wheel-both-faces",
+    tr("Wheel, both faces"),
+    tr("Two discs and a boxing, slit at the axle."),
+    frozenset({Ability.WHEELED}),
+    OPTIONS,
+    draft,
+)

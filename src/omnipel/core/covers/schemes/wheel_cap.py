@@ -1,0 +1,102 @@
+"""Wheel cap: a disc and a boxing strip with a cord at its free edge.
+
+The strip is the ring's length + overlap, its ends hemmed; 30–50 % of the cord is drawn out, which pulls the free edge behind the wheel.
+"""
+
+import math
+
+from omnipel.core.covers.options import length, share
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import disc, edge, outline, with_allowances
+from omnipel.core.forms.abilities import Ability, Wheeled
+from omnipel.core.job.findings import Change, Remedy
+from omnipel.core.job.finish import cord_casing
+from omnipel.core.plane.curves import line
+from omnipel.core.words.phrases import Rule, Share, mm, tr
+from omnipel.core.words.working import worked
+
+OPTIONS = (
+    length(
+        "depth",
+        tr("depth of the boxing"),
+        why=tr("0: the width of the tread and {reach} more, to reach behind it.", reach=Rule(60.0, 2.5)),
+    ),
+    length(
+        "overlap", tr("overlap of the strip's ends"), Rule(40.0, 1.5), tr("The ends lap where the cord comes out."), high=300.0
+    ),
+    share("drawn_share", tr("of the cord drawn out"), 0.4, tr("30 to 50 %: less hangs loose, more will not gather."), 0.05, 0.6),
+    length("cord", tr("cord diameter"), Rule(5.0, 3 / 16), low=1.0, high=20.0),
+    length("casing_turn_under", tr("casing turn-under"), Rule(10.0, 3 / 8), high=60.0),
+    length("tails", tr("each cord tail"), Rule(100.0, 4.0), high=1000.0),
+)
+
+
+def draft(body: Wheeled, brief: Brief) -> Cover:
+    """Disc and boxing strip."""
+    u = brief.u(body.girth)
+
+    # Sizes
+    radius = brief.size("disc_sew_radius", body.girth / (2.0 * math.pi) + u)
+    ring = brief.size("boxing_sew_length", (body.girth / (2.0 * math.pi) + u) * (2.0 * math.pi))
+    chosen = brief.length("depth")
+    depth = brief.size(
+        "boxing_finished_width",
+        chosen if chosen.value else body.width + u + worked(tr("reach behind"), brief.habit("reach behind")),
+    )
+    overlap = brief.length("overlap")
+    strip = ring + overlap
+
+    # Panels
+    casing, ends = cord_casing(brief.number("cord"), brief.number("casing_turn_under")), brief.choices.hem
+    face = disc("disc", radius, brief.seam)
+    x, lap, y = strip.value, overlap.value, depth.value
+    points = [(0.0, 0.0), (x, 0.0), (x, y), (lap, y), (0.0, y)] if lap else [(0.0, 0.0), (x, 0.0), (x, y), (0.0, y)]
+    names = ["casing edge", "end b", "disc edge", "lap edge", "end a"] if lap else ["casing edge", "end b", "disc edge", "end a"]
+    finishes = {"casing edge": casing, "end a": ends, "end b": ends, "disc edge": brief.seam, "lap edge": brief.seam}
+    edges = tuple(edge(name, line(points[i], points[(i + 1) % len(points)]), finishes[name]) for i, name in enumerate(names))
+    cut_long = with_allowances(strip, (ends, "cover.hem"), (ends, "cover.hem"))
+    boxing = outline(
+        "boxing",
+        edges,
+        strip,
+        depth,
+        cut=(cut_long, with_allowances(depth, (brief.seam, "cover.seam_allowance"), (casing, "cover.options.cord"))),
+    )
+    drawn = brief.number("drawn_share")
+    cord = strip + brief.length("tails") * 2.0
+    brief.note(
+        disc_cut_radius=face.sizes["cut radius"],
+        boxing_cut_length=boxing.cut_length,
+        boxing_cut_width=boxing.cut_width,
+        cord_length=cord,
+        cord_drawn_out=strip * drawn,
+    )
+
+    # Seams
+    seams = (
+        Seam(
+            "boxing to disc",
+            (Run("boxing", "disc edge", reversed=True),),
+            (Run("disc", "rim"),),
+            ring=True,
+            kind=SeamKind.FELLED,
+            easier="boxing_sew_length",
+        ),
+    )
+    passes = inside(brief, ring, ROUND)
+    less = Remedy(tr("Draw out {share}", share=Share(0.4)), (Change("cover.options.drawn_share", 0.4),))
+    return brief.cover(
+        (face, boxing),
+        seams,
+        profile=passages((0.0, body.width.value), passes),
+        roles={"left": "disc", "side": "boxing"},
+        seams_across=1,
+        hardware=(Hardware(tr("cord"), cord, note=tr("{cord} thick", cord=mm(brief.number("cord"), fine=True))),),
+        findings=too_gathered(brief, 1.0 / (1.0 - drawn), tr("The free edge"), "cover.options.drawn_share", less),
+    )
+
+
+SCHEME = Scheme(
+    "wheel-cap", tr("Wheel cap"), tr("A disc and a strip, drawn in behind."), frozenset({Ability.WHEELED}), OPTIONS, draft
+)

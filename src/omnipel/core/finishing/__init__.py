@@ -1,0 +1,1 @@
+"""What every cover gets besides its scheme: features, closure, layers, take-up."""

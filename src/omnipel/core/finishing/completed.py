@@ -1,0 +1,59 @@
+"""What every cover gets after its scheme has drafted it: features on panels, closure, lining and padding, take-up."""
+
+from dataclasses import replace
+
+import numpy as np
+
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.drafting.panel import Cloth, Figure, Panel
+from omnipel.core.finishing.closing import with_closure
+from omnipel.core.finishing.features import with_features
+from omnipel.core.finishing.layers import with_layers
+from omnipel.core.job.document import CoverChoices, HemOrder
+from omnipel.core.job.finish import FinishKind
+from omnipel.core.words.phrases import tr
+
+
+def completed(cover: Cover, choices: CoverChoices) -> Cover:
+    """The cover with everything that was chosen besides its scheme."""
+    if choices.features:
+        cover = with_features(cover, choices)
+    cover = with_closure(cover, choices)
+    cover = with_layers(cover, choices)
+    panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), choices), choices) for panel in cover.panels)
+    return replace(cover, panels=panels)
+
+
+def _on_fold(panel: Panel, choices: CoverChoices) -> Panel:
+    """A panel that is the same left and right may be cut on the fold of the cloth: its middle is marked."""
+    if panel.name not in choices.on_fold:
+        return panel
+    low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
+    middle = float(low[0] + high[0]) / 2.0
+    fold = Figure("place on fold", np.array([(middle, float(low[1])), (middle, float(high[1]))]))
+    return replace(panel, figures=(*panel.figures, fold), notes=(*panel.notes, tr("cut on the fold")))
+
+
+def _hemmed_first(panel: Panel, choices: CoverChoices) -> Panel:
+    """Hem first: a hem beside a seam is sewn while the panel is flat, and the seam then runs through it."""
+    beside = any(
+        before.finish.folded and after.finish.kind is FinishKind.SEAM
+        for before, after in zip(panel.edges, (*panel.edges[1:], panel.edges[0]), strict=True)
+    )
+    if choices.hem_order is not HemOrder.HEM_FIRST or not beside or panel.cloth is not Cloth.OUTER:
+        return panel
+    return replace(panel, notes=(*panel.notes, tr("hem it flat, before its seams")))
+
+
+def _taken_up(panel: Panel, choices: CoverChoices) -> Panel:
+    """Shares lost to quilting and to the first wash multiply: what is left is (1 − q)(1 − s)."""
+    left = [1.0 - share for share in panel.take_up]
+    if choices.padding and panel.cloth in (Cloth.OUTER, Cloth.PADDING):
+        left = [left[0] * (1.0 - choices.quilting.along), left[1] * (1.0 - choices.quilting.across)]
+    cloth = {Cloth.OUTER: choices.cloth, Cloth.LINING: choices.lining.cloth}.get(panel.cloth)
+    if cloth is not None:
+        warp_along_x = abs(np.cos(panel.grain)) > 0.5
+        shrink = (cloth.shrink_warp, cloth.shrink_weft) if warp_along_x else (cloth.shrink_weft, cloth.shrink_warp)
+        left = [left[0] * (1.0 - shrink[0]), left[1] * (1.0 - shrink[1])]
+    share = (1.0 - left[0], 1.0 - left[1])
+    return replace(panel, take_up=share) if share != panel.take_up else panel

@@ -1,0 +1,147 @@
+"""Linings and paddings as derived panel sets: own cloth, own allowance, smaller padding, turning gap.
+
+A bagged lining is sewn to the cover's lower edge and turned through a gap; a bound one ends at the binding; layers as one are cut alike and sewn together
+as if they were one cloth. Padding is smaller than its panel, so that none lies in a seam.
+"""
+
+from dataclasses import replace
+
+import numpy as np
+import shapely
+
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Notch, Panel
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
+from omnipel.core.drafting.shapes import outline
+from omnipel.core.job.document import CoverChoices, LiningSchool
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.job.finish import BOUND, FOLDED, RAW, Finish, FinishKind, seam
+from omnipel.core.plane.curves import Trace
+from omnipel.core.words.habits import Habits
+from omnipel.core.words.phrases import Rule, mm, term, tr
+from omnipel.core.words.working import worked
+
+LEAST_GAP, MOST_GAP = 75.0, 155.0
+"""A hand goes through about 80 (3 in); over 150 (6 in) the closing shows. A little is allowed for round numbers in either."""
+
+
+def with_layers(cover: Cover, choices: CoverChoices) -> Cover:
+    """The cover with lining and padding panels, their seams and checks."""
+    sewn = {run.panel for s in cover.seams for run in (*s.a, *s.b)}
+    hosts = [p for p in cover.panels if p.cloth is Cloth.OUTER and (p.name in sewn or not cover.seams)]
+    if choices.lining.school is not LiningSchool.NONE and not any(p.cloth is Cloth.LINING for p in cover.panels):
+        cover = _lined(cover, hosts, choices)
+    if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):
+        cover = _padded(cover, hosts, choices)
+    return cover
+
+
+def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
+    lining, school = choices.lining, choices.lining.school
+    panels = [_lining_panel(p, choices) for p in hosts]
+    if school is LiningSchool.AS_ONE:
+        return replace(cover, panels=(*cover.panels, *panels))
+    named = {p.name for p in hosts}
+    seams = [
+        replace(s, name=f"lining: {s.name}", a=_lining_runs(s.a), b=_lining_runs(s.b), easier="")
+        for s in cover.seams
+        if all(run.panel in named for run in (*s.a, *s.b))
+    ]
+    findings = list(cover.findings)
+    if school is LiningSchool.BAGGED:
+        for host in hosts:
+            seams += [
+                Seam(
+                    f"bag {host.name}, {e.name}",
+                    (Run(f"lining {host.name}", e.name),),
+                    (Run(host.name, e.name),),
+                    kind=SeamKind.BAGGED,
+                )
+                for e in host.edges
+                if e.finish.kind in FOLDED or e.finish.kind in (FinishKind.BOUND, FinishKind.RAW)
+            ]
+        panels, found = _with_gap(panels, lining.turning_gap, choices.habits)
+        findings += found
+    return replace(cover, panels=(*cover.panels, *panels), seams=(*cover.seams, *seams), findings=tuple(findings))
+
+
+def _lining_panel(host: Panel, choices: CoverChoices) -> Panel:
+    """The lining of a panel on the same sew line, with its own allowances."""
+    school, own = choices.lining.school, seam(choices.lining.seam_allowance)
+
+    def finish(edge: Edge) -> Finish:
+        if school is LiningSchool.AS_ONE:
+            return edge.finish
+        if edge.finish.kind in FOLDED or edge.finish.kind in (FinishKind.BOUND, FinishKind.RAW):
+            return BOUND if school is LiningSchool.BOUND else own
+        return own
+
+    edges = tuple(Edge(e.name, e.curve, finish(e)) for e in host.edges)
+    made = outline(
+        f"lining {host.name}",
+        edges,
+        host.length,
+        host.width,
+        cloth=Cloth.LINING,
+        count=host.count,
+        mirrored=host.mirrored,
+        grain=host.grain,
+    )
+    openings = tuple(f for f in host.figures if f.kind is MarkKind.CUT_OUT)
+    return replace(made, figures=openings, take_up=host.take_up)
+
+
+def _lining_runs(side: tuple[Run, ...]) -> tuple[Run, ...]:
+    return tuple(replace(run, panel=f"lining {run.panel}") for run in side)
+
+
+def _with_gap(panels: list[Panel], gap: float, habits: Habits) -> tuple[list[Panel], list[Finding]]:
+    """The gap in the middle of the longest straight seam of the lining, as two marks; and whether a hand goes through."""
+    where = "cover.lining.turning_gap"
+    findings = []
+    if not LEAST_GAP <= gap <= MOST_GAP:
+        text = tr(
+            "The turning gap of {gap} is too small for a hand: {least} to {most}."
+            if gap < LEAST_GAP
+            else "The turning gap of {gap} is longer than closes neatly: {least} to {most}.",
+            gap=mm(gap),
+            least=Rule(80.0, 3.0),
+            most=Rule(150.0, 6.0),
+        )
+        usual = habits.mm("turning gap")
+        remedy = Remedy(tr("Leave {gap} open", gap=mm(usual)), (Change(where, usual),))
+        findings.append(Finding("turning-gap", Severity.LOOK, text, where, (remedy,)))
+    at, host, edge = max((e.curve.length, i, e.name) for i, p in enumerate(panels) for e in p.edges)
+    share = min(0.45, gap / at / 2.0)
+    marks = tuple(Notch(edge, 0.5 + side * share, "gap", MarkKind.POINT) for side in (-1.0, 1.0))
+    panels = list(panels)
+    note = tr("turning gap of {gap} in the {edge}", gap=mm(gap), edge=term(edge))
+    panels[host] = replace(panels[host], notches=(*panels[host].notches, *marks), notes=(note,))
+    return panels, findings
+
+
+def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
+    made, findings = [], list(cover.findings)
+    for host in hosts:
+        inner = (
+            shapely.Polygon(host.sew_points).buffer(-choices.padding_inset, join_style="mitre")
+            if choices.padding_inset
+            else shapely.Polygon(host.sew_points)
+        )
+        if not isinstance(inner, shapely.Polygon) or inner.is_empty:
+            text = tr(
+                "Nothing is left of the padding of the {panel} within its inset of {inset}.",
+                panel=term(host.name),
+                inset=mm(choices.padding_inset),
+            )
+            half = Remedy(tr("No inset"), (Change("cover.padding_inset", 0.0),))
+            findings.append(Finding("padding-too-small", Severity.LOOK, text, "cover.padding_inset", (half,)))
+            continue
+        ring = shapely.get_coordinates(shapely.normalize(inner))[-2::-1]
+        edge = Edge("outline", Trace(np.vstack((ring, ring[:1]))), RAW)
+        inset = worked(tr("inset"), choices.padding_inset, "cover.padding_inset") * 2.0
+        spans = np.ptp(ring, axis=0)
+        plain = abs(spans[0] - (host.length - inset).value) < 0.01 and abs(spans[1] - (host.width - inset).value) < 0.01
+        sizes = (host.length - inset, host.width - inset) if plain else (None, None)
+        made.append(outline(f"padding {host.name}", (edge,), *sizes, cloth=Cloth.PADDING, count=host.count, grain=host.grain))
+    return replace(cover, panels=(*cover.panels, *made), findings=tuple(findings))

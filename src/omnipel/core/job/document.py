@@ -1,0 +1,271 @@
+"""The job: only what a person decided or measured. Everything else is computed from it.
+
+These frozen dataclasses are the one definition of a job. The document layer validates files against them and generates the
+JSON Schema from them.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
+from enum import StrEnum
+from typing import Annotated
+
+from annotated_types import Ge, Gt, Le, Len
+
+from omnipel.core.job.finish import Allowance, Finish, FinishKind
+from omnipel.core.job.reading import Reading
+from omnipel.core.job.thing import Thing
+from omnipel.core.tolerances import LONGEST
+from omnipel.core.words.habits import Habits
+from omnipel.core.words.units import Unit
+
+Name = Annotated[str, Len(1, 120)]
+Text = Annotated[str, Len(0, 4000)]
+Length = Annotated[float, Gt(0), Le(LONGEST)]
+Gap = Annotated[float, Ge(0), Le(1000)]
+Share = Annotated[float, Ge(0), Le(0.5)]
+Choice = bool | float | str
+"""What a scheme's own choice may hold."""
+
+CONFIG = {"extra": "forbid", "allow_inf_nan": False}
+
+
+class ClearanceSchool(StrEnum):
+    """Three ways to say how much larger the cover is than the object."""
+
+    SIDE = "by the side"
+    DIMENSION = "by the dimension"
+    GIRTH = "by the girth"
+
+
+class RingSchool(StrEnum):
+    """How a strip is joined to a ring."""
+
+    RING_FIRST = "ring first"
+    MEET_AND_TRIM = "meet and trim"
+
+
+class ClipSchool(StrEnum):
+    """Who is clipped where a straight edge is bent to a curve."""
+
+    STRAIGHT = "clip the straight side"
+    DISC = "clip the disc"
+    AFTER = "clip after sewing"
+    TRIM = "trim to half"
+
+
+class LiningSchool(StrEnum):
+    """How a lining is put in."""
+
+    NONE = "none"
+    BAGGED = "bagged"
+    BOUND = "bound"
+    AS_ONE = "layers as one"
+
+
+class HemOrder(StrEnum):
+    """Whether the hem is sewn before or after the panels are joined."""
+
+    HEM_FIRST = "hem first"
+    HEM_LAST = "hem last"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Clearance:
+    """The gap between object and inside of cover, in the school's own measure.
+
+    `amount` is the gap on each side (by the side), the ease added to each across-dimension (by the dimension), in mm, or the
+    share of the girth (by the girth), as a number like 0.04.
+    """
+
+    __pydantic_config__ = CONFIG
+
+    school: ClearanceSchool = ClearanceSchool.SIDE
+    amount: Gap = 12.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class ClothChoice:
+    """The cloth as far as the draft needs it."""
+
+    __pydantic_config__ = CONFIG
+
+    name: Annotated[str, Len(0, 120)] = "solution-dyed acrylic"
+    colour: Annotated[str, Len(0, 9)] = "#5f7f6f"
+    thickness: Gap = 0.5
+    usable_width: Length = 1500.0
+    gather_limit: Annotated[float, Ge(1), Le(6)] = 2.0
+    shrink_warp: Share = 0.0
+    shrink_weft: Share = 0.0
+    frays: bool = True
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class TakeUp:
+    """Share that quilting takes up along the panel's length and across it."""
+
+    __pydantic_config__ = CONFIG
+
+    along: Share = 0.0
+    across: Share = 0.0
+
+
+class FeatureKind(StrEnum):
+    """What can be put on a panel."""
+
+    PORT = "port"
+    VENT = "vent"
+    WINDOW = "clear window"
+    POCKET = "pocket"
+    PATCH = "reinforcement patch"
+    HANDLE = "webbing handle"
+    SNAP = "snaps"
+    GROMMET = "grommets"
+    TIE = "ties"
+    HOOK_AND_LOOP = "hook-and-loop"
+    ZIP = "zip"
+    CORD_EXIT = "drawcord exit"
+
+
+class Shape(StrEnum):
+    """The shape of an opening."""
+
+    ROUND = "round"
+    SLOT = "slot"
+    RECTANGLE = "rectangle"
+
+
+class ClosureKind(StrEnum):
+    """What lets the lower edge open, or draws it in."""
+
+    NONE = "none"
+    ZIP = "zip"
+    HOOK_AND_LOOP = "hook-and-loop"
+    LACING = "lacing"
+    CORD = "drawcord"
+    ELASTIC = "elastic"
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Feature:
+    """Something on a panel, placed from the panel's centre line (right is positive) and its top edge, mm.
+
+    Args:
+        kind: what it is.
+        name: what it is called.
+        panel: on which panel.
+        from_centre: of its middle.
+        from_top: of its middle, downward.
+        width, height: its size; a round opening takes the width.
+        shape: of an opening.
+        depth: of a boxed pocket; 0 for a flat one.
+        parts: pockets side by side, or fasteners in a row.
+        slit_to: the edge a slit runs to from an opening, "" for none.
+        flap: whether a flap covers it.
+        edge: the seam a handle is caught in.
+    """
+
+    __pydantic_config__ = CONFIG
+
+    kind: FeatureKind
+    name: Name
+    panel: Name
+    from_centre: Annotated[float, Ge(-100_000), Le(100_000)] = 0.0
+    from_top: Annotated[float, Ge(0), Le(100_000)] = 100.0
+    width: Length = 60.0
+    height: Length = 60.0
+    shape: Shape = Shape.ROUND
+    depth: Gap = 0.0
+    parts: Annotated[int, Ge(1), Le(50)] = 1
+    slit_to: Annotated[str, Len(0, 80)] = ""
+    flap: bool = False
+    edge: Annotated[str, Len(0, 80)] = ""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Lining:
+    """The lining: how it is put in, its own cloth and allowance, the gap to turn it through."""
+
+    __pydantic_config__ = CONFIG
+
+    school: LiningSchool = LiningSchool.NONE
+    cloth: ClothChoice = field(
+        default_factory=lambda: ClothChoice(name="lining cotton", colour="#c9b98f", thickness=0.25, usable_width=1400.0)
+    )
+    seam_allowance: Allowance = 10.0
+    turning_gap: Gap = 120.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Closure:
+    """What opens the lower edge: `length` is how far up it opens; for cord and elastic the girth it draws in to (0: as far as it goes)."""
+
+    __pydantic_config__ = CONFIG
+
+    kind: ClosureKind = ClosureKind.NONE
+    length: Annotated[float, Ge(0), Le(LONGEST)] = 0.0
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Override:
+    """A finished size set by hand, with the reason."""
+
+    __pydantic_config__ = CONFIG
+
+    size: Name
+    value: Length
+    reason: Annotated[str, Len(1, 500)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class CoverChoices:
+    """What was decided about the cover."""
+
+    __pydantic_config__ = CONFIG
+
+    scheme: Annotated[str, Len(1, 60)]
+    habits: Habits = Habits()
+    clearance: Clearance = field(default_factory=Clearance)
+    cloth: ClothChoice = field(default_factory=ClothChoice)
+    padding: Gap = 0.0
+    padding_inset: Gap = 12.0
+    quilting: TakeUp = TakeUp()
+    lining: Lining = field(default_factory=Lining)
+    closure: Closure = Closure()
+    features: Annotated[tuple[Feature, ...], Len(0, 250)] = ()
+    on_fold: Annotated[tuple[str, ...], Len(0, 60)] = ()
+    seam_allowance: Allowance = 12.0
+    closing_allowance: Allowance = 12.0
+    hem: Finish = Finish(kind=FinishKind.DOUBLE_HEM, width=25.0, turn_under=15.0)
+    ring: RingSchool = RingSchool.RING_FIRST
+    hem_order: HemOrder = HemOrder.HEM_LAST
+    clips: ClipSchool = ClipSchool.STRAIGHT
+    sewing_sigma: Annotated[float, Ge(0), Le(10)] = 1.0
+    options: Mapping[str, Choice] = field(default_factory=dict)
+    overrides: Annotated[tuple[Override, ...], Len(0, 60)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Job:
+    """One cover to be made."""
+
+    __pydantic_config__ = CONFIG
+
+    name: Name
+    owner: Annotated[str, Len(0, 120)] = ""
+    place: Annotated[str, Len(0, 120)] = ""
+    unit: Unit = Unit.MM
+    thing: Thing
+    readings: Annotated[tuple[Reading, ...], Len(0, 200)] = ()
+    cover: CoverChoices
+    notes: Text = ""
+
+    def reading(self, place: str) -> Reading | None:
+        """The reading taken at a place."""
+        return next((reading for reading in self.readings if reading.place == place), None)
+
+
+def with_reading(job: Job, reading: Reading) -> Job:
+    """The job with a reading put in, in place of any other at the same place."""
+    if job.reading(reading.place) is None:
+        return replace(job, readings=(*job.readings, reading))
+    return replace(job, readings=tuple(reading if old.place == reading.place else old for old in job.readings))

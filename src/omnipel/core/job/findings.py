@@ -1,0 +1,178 @@
+"""What the program has to say: one shape for every warning, judgement and remedy.
+
+Every code is listed here once with its meaning, so that docs/findings.md is generated and no code is used unlisted.
+"""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Any
+
+from omnipel.core.words.phrases import Phrase, tr
+
+
+class Severity(StrEnum):
+    """How much a finding matters."""
+
+    STOP = "stop"
+    OPEN = "open"
+    LOOK = "look"
+    NOTE = "note"
+
+    @property
+    def words(self) -> Phrase:
+        """What the severity asks of the person."""
+        return {"stop": tr("do not cut"), "open": tr("to do"), "look": tr("look at this"), "note": tr("good to know")}[self.value]
+
+
+class Act(StrEnum):
+    """What a change does at its path."""
+
+    SET = "set"
+    REMOVE = "remove"
+    ADD = "add"
+
+
+@dataclass(frozen=True, slots=True)
+class Change:
+    """One change to a job: at `path` (dotted; a step into a list is a position or an item's own name), set, remove or add."""
+
+    path: str
+    value: Any = None
+    act: Act = Act.SET
+
+
+@dataclass(frozen=True, slots=True)
+class Remedy:
+    """What can be done about a finding, in words, as changes that are applied together."""
+
+    words: Phrase
+    changes: tuple[Change, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class Finding:
+    """Something the program has to say. `where` is the path of the thing it is about (a reading, a choice, a panel, a seam)."""
+
+    code: str
+    severity: Severity
+    text: Phrase
+    where: str
+    remedies: tuple[Remedy, ...] = ()
+
+    def __post_init__(self) -> None:
+        if self.code not in CATALOGUE:
+            raise KeyError(f"finding code {self.code!r} is not in the catalogue")
+
+
+@dataclass(frozen=True, slots=True)
+class Entry:
+    """What a code means, for the catalogue: meaning and usual remedy, in words."""
+
+    severity: Severity
+    meaning: str
+    remedy: str
+
+
+class Impossible(ValueError):
+    """Geometry that cannot be: carries its code, the place in the job and what to do. The pipeline turns it into a finding."""
+
+    def __init__(self, text: Phrase, where: str, *remedies: Remedy, code: str = "size-impossible") -> None:
+        self.text, self.where, self.remedies, self.code = text, where, remedies, code
+        super().__init__(text.template)
+
+    def finding(self) -> Finding:
+        """What is said of it."""
+        return Finding(self.code, Severity.STOP, self.text, self.where, self.remedies)
+
+
+STOP, OPEN, LOOK, NOTE = Severity.STOP, Severity.OPEN, Severity.LOOK, Severity.NOTE
+CATALOGUE: dict[str, Entry] = {
+    "reading-missing": Entry(
+        OPEN, "What has been read is not enough yet.", "Take the reading that is named; the sketch shows where the tape goes."
+    ),
+    "outline-missing": Entry(
+        OPEN, "The form needs a traced outline, and none has been brought in.", "Trace its side and bring the outline in."
+    ),
+    "reading-misread": Entry(
+        LOOK,
+        "Repeats of one reading are further apart than the instrument explains.",
+        "Leave the wrong one out, or measure again.",
+    ),
+    "reading-implausible": Entry(
+        LOOK, "A reading makes the thing what hardly anybody covers.", "Say what was meant, take it again, or say that it is so."
+    ),
+    "readings-disagree": Entry(
+        LOOK,
+        "Readings that should agree cannot all be right.",
+        "Take the one that is named again, or say that it is right and what that means.",
+    ),
+    "size-impossible": Entry(
+        STOP, "A size comes out zero, negative or not possible in geometry.", "Change the number that is named."
+    ),
+    "hem-too-deep": Entry(STOP, "The hem is deeper than the panel it folds onto.", "Make the hem narrower."),
+    "hem-counted-twice": Entry(
+        LOOK, "The drop already holds the hem: it would be added a second time.", "Take the hem off the drop."
+    ),
+    "will-not-go-on": Entry(
+        STOP, "The cover is narrower inside than the object where it has to pass.", "Add clearance, or let a closure open."
+    ),
+    "tight": Entry(LOOK, "The cover goes on with a struggle.", "Add clearance."),
+    "flaps": Entry(
+        LOOK, "The cover is so wide that it flaps in wind and pools water.", "Take clearance away, or add a drawcord."
+    ),
+    "chance-low": Entry(
+        LOOK,
+        "The spread of readings and sewing leaves a fair chance that the cover does not go on.",
+        "Measure the named reading again, or add clearance.",
+    ),
+    "seam-not-true": Entry(
+        STOP, "The two sides of a seam differ by more than the tolerance.", "Change the side that is easier to change."
+    ),
+    "cord-cannot-close": Entry(
+        LOOK,
+        "The cloth cannot be gathered as far as the cord is to be drawn.",
+        "Draw it in less, or make the casing edge shorter.",
+    ),
+    "gathers-too-much": Entry(
+        LOOK, "Cloth would have to gather further than it can.", "Make the gathered edge shorter, or take finer cloth."
+    ),
+    "elastic-too-short": Entry(
+        STOP, "Stretched as far as it goes, the elastic does not pass the rim.", "Cut the elastic longer."
+    ),
+    "elastic-does-not-hold": Entry(
+        LOOK, "Relaxed, the elastic is no shorter than what it shall hold to.", "Cut the elastic shorter."
+    ),
+    "gore-excess": Entry(LOOK, "Flat gore edges are much longer than the meridian.", "Use more gores, or ease the excess in."),
+    "rounding-measured": Entry(
+        NOTE, "The over-the-top path says that the top edges are rounded.", "Round the end panels by as much."
+    ),
+    "port-missing": Entry(
+        LOOK, "Something that sticks out is to get an opening, and the cover has none for it.", "Add a port at its place."
+    ),
+    "covers-too-far": Entry(LOOK, "The cover reaches over something it is to leave below.", "Make the drop shorter."),
+    "sticks-out-unreckoned": Entry(
+        LOOK, "This form does not reckon with what sticks out.", "Measure the girth over it, and drop it from the list."
+    ),
+    "port-across-seam": Entry(
+        STOP, "An opening lies across a seam, a hem or the edge of its panel.", "Move it inward, or make it smaller."
+    ),
+    "slit-reaches-nothing": Entry(STOP, "A slit does not reach the edge it is to run to.", "Name an edge of that panel."),
+    "pocket-too-wide": Entry(
+        STOP, "A pocket, patch or window is larger than its panel has room for.", "Make it smaller, or move it."
+    ),
+    "feature-off-panel": Entry(
+        STOP, "Something is placed on a panel that is not there, or beside it.", "Place it on a panel of this cover."
+    ),
+    "snap-in-stitch-line": Entry(
+        LOOK, "A fastener sits in the stitch line of a hem.", "Move it to the middle of the hem or clear of it."
+    ),
+    "handle-not-in-seam": Entry(
+        STOP, "A webbing handle is to be caught in an edge that is no seam.", "Name an edge that is sewn."
+    ),
+    "turning-gap": Entry(
+        LOOK, "The gap to turn the lining through is too small for a hand, or too long to close neatly.", "80 to 150 mm."
+    ),
+    "padding-too-small": Entry(LOOK, "Nothing is left of the padding within its inset.", "Make the inset smaller."),
+    "size-unknown": Entry(LOOK, "A size set by hand is none of this cover.", "Leave it out."),
+    "longer-than-cloth": Entry(LOOK, "A panel is longer than the cloth is wide.", "Cut it along the cloth, or piece it."),
+}

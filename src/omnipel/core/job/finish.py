@@ -1,0 +1,122 @@
+"""Edge finishes and the allowance each puts between the sew line (or fold) and the cut line."""
+
+import math
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Annotated
+
+from annotated_types import Ge, Le
+
+from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.working import Worked, worked
+
+Allowance = Annotated[float, Ge(0), Le(500)]
+"""A hem, casing or seam allowance in mm."""
+
+
+class FinishKind(StrEnum):
+    """How an edge is finished."""
+
+    SEAM = "seam"
+    SINGLE_HEM = "single hem"
+    DOUBLE_HEM = "double hem"
+    CORD_CASING = "cord casing"
+    ELASTIC_CASING = "elastic casing"
+    FACING = "facing"
+    BOUND = "bound"
+    RAW = "raw"
+    SELVAGE = "selvage"
+    FOLD = "fold"
+
+
+FOLDED = frozenset((FinishKind.SINGLE_HEM, FinishKind.DOUBLE_HEM, FinishKind.CORD_CASING, FinishKind.ELASTIC_CASING))
+TURNED_UNDER = FOLDED - {FinishKind.SINGLE_HEM}
+HEMS = (
+    FinishKind.SINGLE_HEM,
+    FinishKind.DOUBLE_HEM,
+    FinishKind.CORD_CASING,
+    FinishKind.BOUND,
+    FinishKind.RAW,
+    FinishKind.SELVAGE,
+)
+"""What the lower edge of a cover may be."""
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Finish:
+    """The finish of an edge: its kind, its width (seam allowance, hem or casing width, binding width) and turn-under, mm."""
+
+    __pydantic_config__ = {"extra": "forbid", "allow_inf_nan": False}  # noqa: RUF012
+
+    kind: FinishKind
+    width: Allowance = 0.0
+    turn_under: Allowance = 0.0
+
+    @property
+    def allowance(self) -> float:
+        """From the sew line or fold out to the cut line, mm."""
+        return sum(amount for _, amount, _ in self.parts)
+
+    @property
+    def folded(self) -> float:
+        """How deep the finish folds back onto the panel, mm; 0 when it does not."""
+        return self.width if self.kind in FOLDED else 0.0
+
+    @property
+    def parts(self) -> tuple[tuple[Phrase, float, str], ...]:
+        """The allowance in named parts, from the sew line outward, each with the attribute that decides it."""
+        match self.kind:
+            case FinishKind.SEAM | FinishKind.FACING:
+                return ((tr("seam allowance"), self.width, "width"),)
+            case FinishKind.SINGLE_HEM:
+                return ((tr("hem"), self.width, "width"),)
+            case FinishKind.DOUBLE_HEM:
+                return ((tr("hem"), self.width, "width"), (tr("turn-under"), self.turn_under, "turn_under"))
+            case FinishKind.CORD_CASING | FinishKind.ELASTIC_CASING:
+                return ((tr("casing"), self.width, "width"), (tr("turn-under"), self.turn_under, "turn_under"))
+            case FinishKind.BOUND | FinishKind.RAW | FinishKind.SELVAGE | FinishKind.FOLD:
+                return ()
+
+    def worked(self, source: str = "") -> tuple[Worked, ...]:
+        """The parts as numbers that know where they are decided."""
+        single = source.endswith("allowance")
+        return tuple(
+            worked(name, mm, source if single else f"{source}.{attribute}" if source else "")
+            for name, mm, attribute in self.parts
+            if mm
+        )
+
+
+RAW = Finish(kind=FinishKind.RAW)
+BOUND = Finish(kind=FinishKind.BOUND, width=10.0)
+ON_FOLD = Finish(kind=FinishKind.FOLD)
+SELVAGE = Finish(kind=FinishKind.SELVAGE)
+
+
+def seam(allowance: float) -> Finish:
+    """An edge that is sewn to another."""
+    return Finish(kind=FinishKind.SEAM, width=allowance)
+
+
+def single_hem(width: float) -> Finish:
+    """Folded once."""
+    return Finish(kind=FinishKind.SINGLE_HEM, width=width)
+
+
+def double_hem(width: float, turn_under: float) -> Finish:
+    """Folded twice."""
+    return Finish(kind=FinishKind.DOUBLE_HEM, width=width, turn_under=turn_under)
+
+
+def cord_casing(diameter: float, turn_under: float) -> Finish:
+    """A tunnel for a cord.
+
+    >>> cord_casing(6, 12).allowance
+    25.0
+    """
+    return Finish(kind=FinishKind.CORD_CASING, width=cord_fold(diameter), turn_under=turn_under)
+
+
+def cord_fold(diameter: float) -> float:
+    """The least fold width of a cord casing, πd/2 + 3 rounded up to the mm."""
+    return float(math.ceil(math.pi * diameter / 2.0 + 3.0))

@@ -1,0 +1,1 @@
+"""Flat geometry: curves, traces."""

@@ -1,0 +1,139 @@
+"""Traced outlines: from points or an SVG path to a clean ring; corners, smoothing, offset."""
+
+import math
+from collections.abc import Sequence
+from typing import Literal
+
+import numpy as np
+import shapely
+
+from omnipel.core.job.findings import Impossible
+from omnipel.core.job.thing import Outline
+from omnipel.core.plane.curves import Points
+from omnipel.core.tolerances import CORNER_ANGLE, SHORTEST
+from omnipel.core.words.phrases import Name, mm, tr, trn
+
+WHERE = "thing.outline"
+
+
+def ring_of(outline: Outline) -> Points:
+    """The outline as a counter-clockwise ring without repeated end, `(n, 2)`, its lowest left corner at 0, 0.
+
+    Raises:
+        Impossible: fewer than three different points, no area, or it crosses itself (says where).
+    """
+    points = path_points(outline.path) if outline.path else np.array(outline.points, dtype=np.float64).reshape(-1, 2)
+    if len(points):
+        keep = np.hypot(*(points - np.roll(points, 1, axis=0)).T) > 1e-3
+        points = points[keep]
+    if len(points) < 3:
+        raise Impossible(
+            trn("the traced outline has only {n} point", "the traced outline has only {n} different points", len(points)), WHERE
+        )
+    polygon = shapely.Polygon(points)
+    if not polygon.is_valid:
+        _, _, place = shapely.is_valid_reason(polygon).partition("[")
+        at = [float(part) for part in place.rstrip("]").split()[:2]]
+        if len(at) < 2:
+            raise Impossible(tr("the traced outline crosses itself"), WHERE)
+        raise Impossible(tr("the traced outline crosses itself near {x} across and {y} up", x=mm(at[0]), y=mm(at[1])), WHERE)
+    if polygon.area < SHORTEST:
+        raise Impossible(tr("the traced outline holds no area"), WHERE)
+    if not polygon.exterior.is_ccw:
+        points = points[::-1]
+    if outline.smoothing > 0.0:
+        points = smoothed(points, outline.smoothing)
+    return np.ascontiguousarray(points - points.min(axis=0))
+
+
+def path_points(path: str) -> Points:
+    """Points of an SVG path's first closed figure, mm with y up.
+
+    Raises:
+        Impossible: it is no path.
+    """
+    from svgelements import Close, Line, Move, Path
+
+    try:
+        parsed = Path(path)
+        points: list[tuple[float, float]] = []
+        for segment in parsed:
+            if isinstance(segment, Move):
+                if points:
+                    break
+                points.append((segment.end.x, -segment.end.y))
+            elif isinstance(segment, Line | Close):
+                points.append((segment.end.x, -segment.end.y))
+            else:
+                count = min(64, max(4, math.ceil(segment.length(error=1e-3) / 4.0)))
+                points += [(p.x, -p.y) for p in (segment.point(k / count) for k in range(1, count + 1))]
+    except (ValueError, AttributeError, IndexError, TypeError, ZeroDivisionError) as error:
+        raise Impossible(tr("the outline's path cannot be read: {fault}", fault=Name(str(error))), f"{WHERE}.path") from None
+    return np.array(points, dtype=np.float64).reshape(-1, 2)
+
+
+def corners_of(ring: Points, closed: bool = True) -> list[int]:
+    """Indices of the ring's corners: where it turns by more than the corner angle within one step."""
+    before = ring - np.roll(ring, 1, axis=0)
+    after = np.roll(ring, -1, axis=0) - ring
+    turn = np.arctan2(before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0], (before * after).sum(axis=1))
+    found = np.flatnonzero(np.abs(turn) > CORNER_ANGLE).tolist()
+    return [i for i in found if closed or 0 < i < len(ring) - 1]
+
+
+def smoothed(ring: Points, reach: float) -> Points:
+    """The ring with each stretch between corners smoothed by a spline that stays within about `reach` mm of the points."""
+    from scipy.interpolate import splev, splprep
+
+    corners = corners_of(ring)
+    starts = corners or [0]
+    made = []
+    for k, start in enumerate(starts):
+        stop = starts[(k + 1) % len(starts)]
+        stretch = np.roll(ring, -start, axis=0)[: (stop - start - 1) % len(ring) + 2]
+        if len(corners) == 0:
+            stretch = np.vstack((ring, ring[:1]))
+        if len(stretch) < 5:
+            made.append(stretch[:-1])
+            continue
+        spline, _ = splprep(stretch.T, s=len(stretch) * reach * reach, per=not corners)
+        length = float(np.hypot(*np.diff(stretch, axis=0).T).sum())
+        fine = np.column_stack(splev(np.linspace(0.0, 1.0, max(8, int(length / 5.0))), spline))
+        if corners:
+            fine[0], fine[-1] = stretch[0], stretch[-1]
+        made.append(fine[:-1])
+    return np.vstack(made)
+
+
+def grown_ring(ring: Points, distance: float, *, rounded: bool) -> Points:
+    """The ring moved outward, corners kept or rounded.
+
+    Raises:
+        Impossible: nothing is left of it.
+    """
+    style: Literal["round", "mitre"] = "round" if rounded else "mitre"
+    polygon = shapely.Polygon(ring).buffer(distance, join_style=style, mitre_limit=3.0, quad_segs=12)
+    if not isinstance(polygon, shapely.Polygon) or polygon.is_empty:
+        raise Impossible(tr("the outline falls apart when it is moved outward"), WHERE)
+    # Counter-clockwise again, and without the hair-fine steps a buffer leaves.
+    coordinates = shapely.get_coordinates(shapely.normalize(shapely.Polygon(polygon.exterior)).simplify(0.005))[-2::-1]
+    return np.ascontiguousarray(coordinates)
+
+
+def polyline_length(points: Points | Sequence[tuple[float, float]]) -> float:
+    """Along a polyline, mm."""
+    return float(np.hypot(*np.diff(np.asarray(points), axis=0).T).sum())
+
+
+def chord(ring: Points, y: float) -> float:
+    """Across an outline at height y, from its leftmost to its rightmost point there, mm; 0 where it is not."""
+    x0, x1 = float(ring[:, 0].min()) - 1.0, float(ring[:, 0].max()) + 1.0
+    cut = shapely.Polygon(ring).intersection(shapely.LineString([(x0, y), (x1, y)]))
+    if cut.is_empty:
+        return 0.0
+    left, _, right, _ = cut.bounds
+    return float(right - left)
+
+
+LEVELS = (0.02, 0.1, 0.25, 0.4, 0.55, 0.7, 0.85, 0.995)
+"""Where an outline's width is looked at, as shares of its height from the top."""

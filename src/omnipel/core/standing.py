@@ -1,0 +1,115 @@
+"""Where a job stands: the state of each station, the state of the whole, and the one next step. The same fact has the same state everywhere."""
+
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from omnipel.core.draft import Draft, Drafted
+from omnipel.core.job.findings import Finding, Remedy, Severity
+from omnipel.core.words.phrases import Phrase, tr
+
+
+class State(StrEnum):
+    """How a thing stands, best first."""
+
+    FINE = "fine"
+    LOOK = "look"
+    OPEN = "open"
+    STOP = "stop"
+
+    @property
+    def words(self) -> Phrase:
+        """What is said of it."""
+        return {"fine": tr("fine"), "look": tr("look"), "open": tr("to do"), "stop": tr("stop")}[self.value]
+
+
+RANK: Final = {state: i for i, state in enumerate(State)}
+OF_SEVERITY: Final = {Severity.NOTE: State.FINE, Severity.LOOK: State.LOOK, Severity.OPEN: State.OPEN, Severity.STOP: State.STOP}
+STATIONS: Final = ("object", "tape", "cover", "panels")
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """The next thing to do: in words, the place it leads to, and the remedy it applies when it is one."""
+
+    words: Phrase
+    where: str
+    state: State
+    remedy: Remedy | None = None
+
+
+def states(draft: Draft) -> dict[str, State]:
+    """The state of each station from the findings that belong to it; what waits for readings is to do."""
+    worst = dict.fromkeys(STATIONS, State.FINE)
+    for finding in draft.findings:
+        station, state = station_of(finding.where), OF_SEVERITY[finding.severity]
+        worst[station] = max(worst[station], state, key=RANK.__getitem__)
+    if not isinstance(draft, Drafted):
+        waiting = any(f.severity is Severity.OPEN for f in draft.findings)
+        worst["panels"] = max(worst["panels"], State.OPEN, key=RANK.__getitem__)
+        if waiting and worst["cover"] is State.FINE:
+            worst["cover"] = State.OPEN
+    return worst
+
+
+def whole(draft: Draft) -> State:
+    """The state of the job: that of its worst finding."""
+    return max((OF_SEVERITY[f.severity] for f in draft.findings), key=RANK.__getitem__, default=State.FINE)
+
+
+def next_step(draft: Draft) -> Step:
+    """The one next thing to do."""
+    if not draft.findings or draft.findings[0].severity is Severity.NOTE:
+        return Step(tr("Print the pattern and cut"), "papers", State.FINE)
+    first = draft.findings[0]
+    state = OF_SEVERITY[first.severity]
+    if state is State.STOP and first.remedies:
+        return Step(first.remedies[0].words, first.where, state, first.remedies[0])
+    if first.code == "reading-missing":
+        return Step(tr("Measure: {place}", place=dict(first.text.values)["place"]), first.where, state)
+    if state is State.LOOK:
+        return Step(tr("Look at: {subject}", subject=subject(first)), first.where, state)
+    return Step(first.text, first.where, state)
+
+
+def subject(finding: Finding) -> Phrase:
+    """What a finding is about, in a word or two."""
+    return {
+        "reading-misread": tr("repeats that differ"),
+        "reading-implausible": tr("an unlikely reading"),
+        "readings-disagree": tr("readings that disagree"),
+        "hem-counted-twice": tr("a hem counted twice"),
+        "tight": tr("a tight fit"),
+        "flaps": tr("a loose fit"),
+        "chance-low": tr("a chance that is low"),
+        "cord-cannot-close": tr("a cord that cannot close"),
+        "gathers-too-much": tr("too much to gather"),
+        "elastic-does-not-hold": tr("an elastic that does not hold"),
+        "gore-excess": tr("too few gores"),
+        "port-missing": tr("a port that is missing"),
+        "covers-too-far": tr("a cover that reaches too far"),
+        "sticks-out-unreckoned": tr("what sticks out"),
+        "snap-in-stitch-line": tr("a fastener in a stitch line"),
+        "turning-gap": tr("the turning gap"),
+        "padding-too-small": tr("padding of which nothing is left"),
+        "size-unknown": tr("a size set by hand"),
+        "longer-than-cloth": tr("a panel longer than the cloth"),
+    }.get(finding.code, finding.text)
+
+
+def station_of(path: str) -> str:
+    """The station that decides a path of the job."""
+    if path.startswith("cover.overrides"):
+        return "panels"
+    return {
+        "readings": "tape",
+        "thing": "object",
+        "name": "object",
+        "owner": "object",
+        "place": "object",
+        "notes": "object",
+        "panels": "panels",
+        "seams": "panels",
+        "sizes": "panels",
+        "papers": "panels",
+    }.get(path.split(".")[0], "cover")

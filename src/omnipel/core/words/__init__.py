@@ -1,0 +1,1 @@
+"""Lengths, angles, units, notation, habits, phrases; a number and its sum."""

@@ -1,0 +1,104 @@
+"""Habits: what people who work in millimetres, or in inches, start from when nothing has been decided.
+
+A job says which system's habits it follows and which of them its shop has changed, so that a job file stands alone and flipping the
+unit it is shown in never changes a size.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+from typing import Annotated, Final
+
+from annotated_types import Ge, Le
+
+from omnipel.core.words.phrases import Phrase, Rule, tr
+from omnipel.core.words.units import MM_PER_INCH, Unit
+
+
+class System(StrEnum):
+    """Whose habits are followed."""
+
+    METRIC = "metric"
+    INCH = "inch"
+
+    @staticmethod
+    def of(unit: Unit) -> "System":
+        """The system of those who work in a unit."""
+        return System.INCH if unit.denominator else System.METRIC
+
+
+@dataclass(frozen=True, slots=True)
+class Habit:
+    """One habit: what it is about and its value in both systems."""
+
+    words: Phrase
+    rule: Rule
+
+
+HABITS: Final[Mapping[str, Habit]] = {
+    "clearance": Habit(tr("gap on each side, stiff cloth that drops over"), Rule(12.0, 1 / 2)),
+    "clearance soft": Habit(tr("gap on each side, soft lined cloth"), Rule(6.0, 1 / 4)),
+    "seam": Habit(tr("seam allowance, canvas"), Rule(12.0, 1 / 2)),
+    "seam general": Habit(tr("seam allowance, general"), Rule(10.0, 3 / 8)),
+    "seam cotton": Habit(tr("seam allowance, quilting cotton"), Rule(8.0, 1 / 4)),
+    "hem": Habit(tr("hem of the lower edge"), Rule(25.0, 1.0)),
+    "hem outdoors": Habit(tr("hem of the lower edge, outdoors"), Rule(35.0, 1.5)),
+    "turn-under": Habit(tr("turn-under of a hem"), Rule(15.0, 5 / 8)),
+    "lining seam": Habit(tr("seam allowance of the lining"), Rule(10.0, 3 / 8)),
+    "turning gap": Habit(tr("gap to turn the lining through"), Rule(120.0, 5.0)),
+    "padding inset": Habit(tr("padding ends short of the seam by"), Rule(12.0, 1 / 2)),
+    "width": Habit(tr("usable width of the cloth"), Rule(1500.0, 60.0)),
+    "lining width": Habit(tr("usable width of the lining"), Rule(1400.0, 54.0)),
+    "spare to trim": Habit(tr("spare to trim where a ring meets"), Rule(150.0, 6.0)),
+    "tail": Habit(tr("each tail of a drawcord"), Rule(150.0, 6.0)),
+    "elastic overlap": Habit(tr("overlap of an elastic's ends"), Rule(20.0, 3 / 4)),
+    "zip end": Habit(tr("each end of a zip beyond its ring"), Rule(30.0, 1.25)),
+    "reach behind": Habit(tr("a wheel cap's reach behind the tread"), Rule(60.0, 2.5)),
+    "two bows": Habit(tr("ribbon for two bows"), Rule(500.0, 20.0)),
+    "tie": Habit(tr("each tie"), Rule(300.0, 12.0)),
+    "port room": Habit(tr("a port is larger than its thing by"), Rule(20.0, 3 / 4)),
+    "below room": Habit(tr("a cover ends above what it leaves below by"), Rule(10.0, 3 / 8)),
+    "opening room": Habit(tr("an opening keeps clear of seams and hems by"), Rule(10.0, 3 / 8)),
+    "flap": Habit(tr("width of a flap"), Rule(60.0, 2.5)),
+    "flap lap": Habit(tr("a flap is longer than its slit by"), Rule(20.0, 3 / 4)),
+    "hood": Habit(tr("a vent's hood is larger by"), Rule(40.0, 1.5)),
+    "hood hem": Habit(tr("hem of a vent's hood"), Rule(12.0, 1 / 2)),
+    "hood turn-under": Habit(tr("turn-under of a vent's hood"), Rule(8.0, 3 / 8)),
+    "mesh": Habit(tr("mesh behind a vent is larger by"), Rule(30.0, 1.25)),
+    "window lap": Habit(tr("a clear window laps the cloth by"), Rule(12.0, 1 / 2)),
+    "pocket hem": Habit(tr("hem of a pocket"), Rule(20.0, 3 / 4)),
+    "pocket turn-under": Habit(tr("turn-under of a pocket"), Rule(10.0, 3 / 8)),
+    "patch seam": Habit(tr("a patch is turned under by"), Rule(10.0, 3 / 8)),
+    "backing patch": Habit(tr("side of a backing patch"), Rule(40.0, 1.5)),
+    "caught": Habit(tr("webbing caught in a seam by"), Rule(25.0, 1.0)),
+    "half heading hem": Habit(tr("hem of a gathered heading"), Rule(8.0, 5 / 16)),
+    "stiffening": Habit(tr("stiffening ends short of the seam by"), Rule(2.0, 1 / 16)),
+    "test square": Habit(tr("side of the test square"), Rule(50.0, 2.0)),
+    "clear of a stitch line": Habit(tr("a fastener stays clear of a stitch line by"), Rule(12.0, 1 / 2)),
+    "stands up": Habit(tr("width of what stands up on top, when it is not said"), Rule(50.0, 2.0)),
+}
+"""General habits by name; a scheme's own choices bring theirs."""
+
+Millimetres = Annotated[float, Ge(0), Le(20_000)]
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Habits:
+    """Whose habits a job follows; `own` are those its shop has changed, by name, mm."""
+
+    __pydantic_config__ = {"extra": "forbid", "allow_inf_nan": False}  # noqa: RUF012
+
+    system: System = System.METRIC
+    own: Mapping[str, Millimetres] = field(default_factory=dict)
+
+    def mm(self, name: str) -> float:
+        """A general habit, in mm.
+
+        >>> Habits(system=System.INCH).mm("seam"), Habits(own={"seam": 10.0}).mm("seam")
+        (12.7, 10.0)
+        """
+        return self.take(name, HABITS[name].rule)
+
+    def take(self, name: str, rule: Rule) -> float:
+        """The habit of that name, in mm: the shop's own, else the system's."""
+        return self.own.get(name, rule.inches * MM_PER_INCH if self.system is System.INCH else rule.metric)

@@ -1,0 +1,109 @@
+"""Every finding: a job that provokes it, and its remedy, after which it is gone."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+from tests.jobs import drum, job
+
+from omnipel.core.draft import draft
+from omnipel.core.job.changes import changed
+from omnipel.core.job.document import Feature, FeatureKind, Job, Lining, LiningSchool, Override, with_reading
+from omnipel.core.job.findings import CATALOGUE
+from omnipel.core.job.finish import double_hem
+from omnipel.core.job.reading import Instrument, Reading
+from omnipel.core.job.thing import SticksOut, Thing, Treatment
+
+BY_HAND = Override(size="wall_sew_length", value=1860.0, reason="an old wall is to be used")
+
+
+def sticking_out(treatment: Treatment, from_top: float = 300.0) -> Job:
+    """A drum with a tap that is treated so."""
+    tap = SticksOut(name="tap", from_top=from_top, reach=60.0, size=50.0, treatment=treatment)
+    return drum(thing={"sticks_out": (tap,)})
+
+
+def with_feature(kind: FeatureKind, **more: Any) -> Job:
+    """A drum whose wall carries a feature."""
+    return drum(features=(Feature(kind=kind, name="it", **{"panel": "wall", **more}),))
+
+
+PROVOKED: dict[str, Job] = {
+    "port-missing": sticking_out(Treatment.PORT),
+    "covers-too-far": sticking_out(Treatment.BELOW, from_top=500.0),
+    "sticks-out-unreckoned": replace(
+        job("tub", "tapered-tub", {"girth_bottom": 1180.0, "girth_top": 1470.0, "height": 360.0}),
+        thing=Thing(form="tub", sticks_out=(SticksOut(name="grip", from_top=40.0, reach=30.0, size=80.0),)),
+    ),
+    "port-across-seam": with_feature(FeatureKind.PORT, from_top=20.0, width=60.0),
+    "slit-reaches-nothing": with_feature(FeatureKind.PORT, from_top=300.0, slit_to="hub"),
+    "pocket-too-wide": with_feature(FeatureKind.POCKET, from_top=300.0, width=2500.0, height=100.0),
+    "feature-off-panel": with_feature(FeatureKind.SNAP, panel="sleeve"),
+    "snap-in-stitch-line": with_feature(FeatureKind.SNAP, from_top=642.0),
+    "handle-not-in-seam": with_feature(FeatureKind.HANDLE, edge="lower edge"),
+    "turning-gap": drum(lining=Lining(school=LiningSchool.BAGGED, turning_gap=30.0)),
+    "padding-too-small": drum(200.0, 200.0, padding=4.0, padding_inset=100.0, hem=double_hem(10.0, 5.0)),
+    "reading-missing": replace(drum(), readings=()),
+    "reading-misread": drum((1762.0, 1764.0, 1673.0, 1763.0)),
+    "reading-implausible": drum(1763.0, 14.0),
+    "outline-missing": job("traced", "traced-ends", {"width": 480.0}),
+    "size-unknown": drum(overrides=(Override(size="brim", value=20.0, reason="from another scheme"),)),
+    "readings-disagree": with_reading(drum(), Reading(place="across", repeats=(500.0,), instrument=Instrument.EYE)),
+    "size-impossible": drum(options={"draw": -5.0}),
+    "hem-too-deep": drum(drop=30.0, hem=double_hem(60.0, 15.0)),
+    "hem-counted-twice": drum(drop=760.0, readings={"height": 720.0}),
+    "will-not-go-on": drum(overrides=(Override(size="wall_sew_length", value=1700.0, reason="remnant"),)),
+    "tight": drum(c=1.0),
+    "flaps": drum(c=45.0),
+    "chance-low": drum(c=0.3),
+    "seam-not-true": drum(overrides=(BY_HAND,)),
+    "cord-cannot-close": drum(options={"skirt": True, "draw": 300.0}),
+    "gathers-too-much": job("cap-body", "cap", {"across": 120.0}, options={"overhang": 100.0}),
+    "elastic-too-short": job("cap-body", "cap", {"across": 268.0}, options={"school": "from the rim", "tension": 600.0}),
+    "elastic-does-not-hold": job("cap-body", "cap", {"across": 268.0, "below": 700.0}),
+    "gore-excess": job("turned", "gores", {"girth.1": 2500.0, "rise": 380.0}, options={"gores": 6.0}),
+    "rounding-measured": job("box", "saddle-and-ends", {"length": 400.0, "width": 260.0, "height": 340.0, "path": 893.0}),
+    "longer-than-cloth": drum(drop=1800.0, usable_width=1500.0),
+}
+
+
+def codes(job: Job) -> list[str]:
+    return [finding.code for finding in draft(job).findings]
+
+
+def test_every_code_is_provoked() -> None:
+    assert set(PROVOKED) == set(CATALOGUE)
+
+
+@pytest.mark.parametrize("code", PROVOKED)
+def test_provoked_and_remedied(code: str) -> None:
+    job = PROVOKED[code]
+    found = [finding for finding in draft(job).findings if finding.code == code]
+    assert found, codes(job)
+    assert found[0].severity is CATALOGUE[code].severity or code == "longer-than-cloth"
+    assert str(found[0].text).endswith((".", "?"))
+    if code in ("reading-missing", "outline-missing"):
+        assert code not in codes(drum())
+        return
+    if code == "hem-too-deep":
+        assert code not in codes(drum(drop=30.0, hem=double_hem(20.0, 8.0)))
+        return
+    assert found[0].remedies, str(found[0].text)
+    for remedy in found[0].remedies:
+        assert remedy.words
+        assert code not in codes(changed(job, *remedy.changes)), str(remedy.words)
+
+
+@pytest.mark.parametrize("drop", [0.5, 1e-6])
+def test_impossible_sizes_are_findings_not_errors(drop: float) -> None:
+    tiny = drum(1.0, drop, c=0.0, t=0.0)
+    assert "size-impossible" in codes(tiny) or "hem-too-deep" in codes(tiny)
+
+
+def test_a_size_set_by_hand_is_shown_with_its_reason_and_can_be_dropped() -> None:
+    drafted = draft(PROVOKED["seam-not-true"])
+    wall = drafted.cover.sizes["wall_cut_length"]
+    assert "an old wall is to be used" in str(wall.terms[0].name)
+    assert wall.value == pytest.approx(1884.0)
+    finding = next(f for f in drafted.findings if f.code == "seam-not-true")
+    assert "too long" in str(finding.text)

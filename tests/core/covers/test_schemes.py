@@ -1,0 +1,204 @@
+"""Every scheme on random valid sizes: seams true, marks paired, cut lines exact, sums right, everything scaling together."""
+
+import math
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from omnipel.core.covers import SCHEMES, lawful_pairs
+from omnipel.core.covers.options import OptionKind
+from omnipel.core.draft import Draft, draft
+from omnipel.core.drafting.cutline import cut_line, cut_size
+from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.forms import FORMS
+from omnipel.core.job.changes import changed
+from omnipel.core.job.document import Job, Override
+from omnipel.core.job.findings import Act, Change
+from omnipel.core.job.reading import Reading
+from omnipel.core.job.thing import Outline
+from omnipel.core.tolerances import NOTCH_SPACING, SEAM_SOUND
+from omnipel.shop.starter import starter
+
+PAIRS = lawful_pairs()
+COUNTED = ("percent", "deg", "ratio", "gores", "fasteners")
+"""Sizes that are no lengths: they stay when everything scales."""
+
+
+@st.composite
+def jobs(draw: st.DrawFn, form: str, scheme: str) -> Job:
+    """A job with random sizes in the proportions of the sample, random clearance and allowances."""
+    job = starter(form, scheme)
+    size = draw(st.floats(0.6, 4.0))
+    readings = tuple(replace(r, repeats=(r.repeats[0] * size * draw(st.floats(0.85, 1.15)),)) for r in job.readings)
+    cover = replace(
+        job.cover,
+        clearance=replace(job.cover.clearance, amount=draw(st.floats(0.0, 25.0))),
+        cloth=replace(job.cover.cloth, thickness=draw(st.floats(0.1, 3.0)), usable_width=50_000.0),
+        padding=draw(st.sampled_from([0.0, 6.0, 20.0])),
+        seam_allowance=draw(st.sampled_from([6.0, 10.0, 12.0, 13.0])),
+        closing_allowance=draw(st.sampled_from([6.0, 12.0, 20.0])),
+    )
+    return replace(job, readings=readings, cover=cover)
+
+
+def checked(drafted: Draft) -> None:
+    """All that has to hold for any draft."""
+    assert drafted.panels, [str(f.text) for f in drafted.findings]
+    assert not [f for f in drafted.findings if f.code in ("seam-not-true", "size-impossible")]
+    for trued in drafted.seams:
+        assert abs(trued.difference) <= SEAM_SOUND, (trued.seam.name, trued.difference)
+        fractions = [mark.fraction for mark in trued.marks]
+        assert fractions == sorted(set(fractions))
+        stops = [*fractions, 1.0] if trued.seam.ring else [0.0, *fractions, 1.0]
+        assert np.diff(stops).max() * max(trued.length_a, trued.length_b) <= NOTCH_SPACING * 1.001 + 10.0
+    labels: dict[str, set[str]] = {}
+    for panel in drafted.panels:
+        for notch in panel.notches:
+            if notch.kind is MarkKind.NOTCH:
+                for label in notch.label.split("/"):
+                    labels.setdefault(label, set()).add(panel.name)
+        sew, cut = shapely.Polygon(panel.sew_points), shapely.Polygon(cut_line(panel))
+        assert sew.is_valid
+        assert cut.is_valid, panel.name
+        assert sew.exterior.is_ccw
+        assert cut.buffer(1e-6).contains(sew)
+        assert cut_size(panel) == pytest.approx((panel.cut_length.value, panel.cut_width.value), abs=0.05), panel.name
+        assert np.ptp(panel.sew_points, axis=0) == pytest.approx((panel.length.value, panel.width.value), abs=0.05), panel.name
+        for number in (panel.length, panel.width, panel.cut_length, panel.cut_width):
+            assert math.fsum(term.value for term in number.terms) == number.value
+    for trued in drafted.seams:
+        for mark in trued.marks:
+            if 0.0 < mark.fraction < 1.0:
+                assert mark.label in labels, (trued.seam.name, mark)
+
+
+@pytest.mark.parametrize(("form", "scheme"), PAIRS)
+def test_random_valid_sizes(form: str, scheme: str) -> None:
+    @settings(max_examples=200, deadline=None, database=None, suppress_health_check=list(HealthCheck))
+    @given(jobs(form, scheme))
+    def run(job: Job) -> None:
+        checked(draft(job))
+
+    run()
+
+
+@pytest.mark.parametrize(("form", "scheme"), PAIRS)
+@pytest.mark.parametrize("factor", [0.5, 2.0])
+def test_sizes_scale_when_all_lengths_scale(form: str, scheme: str, factor: float) -> None:
+    job = starter(form, scheme)
+    if form == "case":  # what its clips are known to stand out by is a length of its own: say it, so that it scales too
+        job = replace(job, readings=(*job.readings, Reading(place="clips", repeats=(9.0,), sigma=1e-3)))
+    job = replace(job, cover=replace(job.cover, options=fixed_counts(job)))
+    small, large = draft(job), draft(scaled(job, factor))
+    assert set(small.cover.sizes) == set(large.cover.sizes)
+    for name, size in small.cover.sizes.items():
+        if scheme == "wheel-cap" and name == "boxing_cut_width":
+            continue  # the fold of a cord casing is rounded up to the mm
+        wanted = size.value if any(word in name for word in COUNTED) else size.value * factor
+        assert large.cover.sizes[name].value == pytest.approx(wanted, rel=1e-6, abs=1e-6), name
+
+
+def fixed_counts(job: Job) -> dict[str, Any]:
+    """All options of the job's scheme written out, lengths that stand for "reckon it" replaced."""
+    known = SCHEMES[job.cover.scheme]
+    options: dict[str, Any] = {o.key: job.cover.options.get(o.key, o.usual(known.key, job.cover.habits)) for o in known.options}
+    return options | {k: v for k, v in {"gores": 12.0, "depth": 150.0, "along": 5.0, "across": 3.0}.items() if k in options}
+
+
+def scaled(job: Job, k: float) -> Job:
+    """The job with every length multiplied."""
+    lengths = {o.key for o in SCHEMES[job.cover.scheme].options if o.kind is OptionKind.LENGTH}
+    cover, hem, outline = job.cover, job.cover.hem, job.thing.outline
+    return replace(
+        job,
+        thing=replace(job.thing, outline=outline and Outline(points=tuple((x * k, y * k) for x, y in outline.points))),
+        readings=tuple(replace(r, repeats=tuple(mm * k for mm in r.repeats)) for r in job.readings),
+        cover=replace(
+            cover,
+            clearance=replace(cover.clearance, amount=cover.clearance.amount * k),
+            cloth=replace(cover.cloth, thickness=cover.cloth.thickness * k),
+            padding=cover.padding * k,
+            seam_allowance=cover.seam_allowance * k,
+            closing_allowance=cover.closing_allowance * k,
+            hem=replace(hem, width=hem.width * k, turn_under=hem.turn_under * k),
+            options={key: v * k if key in lengths else v for key, v in cover.options.items()},  # type: ignore[operator]
+        ),
+    )
+
+
+@pytest.mark.parametrize(("form", "scheme"), PAIRS)
+def test_a_starter_is_sound_and_none_of_its_options_breaks_it(form: str, scheme: str) -> None:
+    job = starter(form, scheme)
+    drafted = draft(job)
+    checked(drafted)
+    assert not drafted.stops, drafted.findings
+    for option in SCHEMES[scheme].options:
+        picks: tuple[Any, ...] = (
+            option.picks if option.kind is OptionKind.PICK else (True, False) if option.kind is OptionKind.YES else ()
+        )
+        for value in picks:
+            checked(draft(replace(job, cover=replace(job.cover, options={**job.cover.options, option.key: value}))))
+
+
+@pytest.mark.parametrize(("form", "scheme"), PAIRS)
+@pytest.mark.parametrize("size", [0.005, 0.02, 12.0])
+@pytest.mark.parametrize(("c", "padding"), [(0.0, 0.0), (900.0, 0.0), (5.0, 400.0)])
+def test_tiny_huge_and_thick_end_in_panels_or_in_words(form: str, scheme: str, size: float, c: float, padding: float) -> None:
+    job = starter(form, scheme)
+    readings = tuple(replace(r, repeats=(max(1e-3, r.repeats[0] * size),)) for r in job.readings)
+    cover = replace(job.cover, clearance=replace(job.cover.clearance, amount=c), padding=padding)
+    drafted = draft(replace(job, readings=readings, cover=cover))
+    assert drafted.panels or drafted.stops
+    for panel in drafted.panels:
+        assert np.isfinite(cut_line(panel)).all()
+        assert shapely.Polygon(cut_line(panel)).is_valid
+    for trued in drafted.seams:
+        assert abs(trued.difference) <= SEAM_SOUND * max(1.0, size)
+
+
+@pytest.mark.parametrize(("form", "scheme"), PAIRS)
+def test_every_size_that_is_declared_can_be_set_by_hand_and_dropped_again(form: str, scheme: str) -> None:
+    job = starter(form, scheme)
+    plain = draft(job)
+    outlines = [cut_line(p).tobytes() for p in plain.panels]
+    bought = [(str(h.name), h.length and h.length.value, h.count) for h in plain.cover.hardware]
+    assert plain.cover.by_hand or scheme == "sheet"
+    for name in plain.cover.by_hand:
+        size = plain.cover.sizes[name]
+        by_hand = changed(job, Change("cover.overrides", Override(size=name, value=size.value * 1.04, reason="try"), Act.ADD))
+        drafted = draft(by_hand)
+        assert drafted.cover.sizes[name].value == pytest.approx(size.value * 1.04)
+        assert "set by hand: try" in str(drafted.cover.sizes[name].terms[0].name)
+        changed_cloth = [cut_line(p).tobytes() for p in drafted.panels] != outlines
+        changed_goods = [(str(h.name), h.length and h.length.value, h.count) for h in drafted.cover.hardware] != bought
+        marks = [f.points.tobytes() for p in drafted.panels for f in p.figures] != [
+            f.points.tobytes() for p in plain.panels for f in p.figures
+        ]
+        assert changed_cloth or changed_goods or marks, f"{name} does nothing"
+        for trued in drafted.seams:
+            if not trued.true:
+                finding = next(f for f in drafted.findings if f.where == f"seams.{trued.seam.name}")
+                assert finding.remedies, trued.seam.name
+                assert not [f for f in draft(changed(by_hand, *finding.remedies[0].changes)).findings if f.where == finding.where]
+        dropped = changed(by_hand, Change(f"cover.overrides.{name}", act=Act.REMOVE))
+        assert dropped == job
+
+
+def test_every_form_answers_for_sketch_and_tape() -> None:
+    for form in FORMS.values():
+        job = starter(form.key, next(s for f, s in PAIRS if f == form.key))
+        drafted = draft(job)
+        mesh = drafted.body.mesh()
+        assert 0 < len(mesh.faces) <= 400
+        assert np.isfinite(mesh.normals).all()
+        for place in form.places(job.readings, job.thing):
+            path = drafted.body.tape(place.key)
+            assert path.shape[1] == 3, (form.key, place.key)
+            further = place.key.partition(".")[2] == "3"  # the next mark of a turned body is nowhere yet
+            assert len(path) >= 2 or further, (form.key, place.key)
+            assert place.how.template.endswith(".")

@@ -1,0 +1,188 @@
+"""Features, closure, lining, padding and take-up: what they add, and what they change."""
+
+from dataclasses import replace
+from typing import Any
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+from tests.core.covers.test_schemes import checked
+from tests.jobs import drum, job
+
+from omnipel.core.covers import lawful_pairs
+from omnipel.core.draft import draft
+from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.drafting.panel import Cloth, MarkKind
+from omnipel.core.job.changes import changed
+from omnipel.core.job.document import Closure, ClosureKind, Feature, FeatureKind, Job, Lining, LiningSchool, Shape, TakeUp
+from omnipel.shop.document import dumped, loaded
+from omnipel.shop.starter import starter
+
+
+def put(kind: FeatureKind, host: Job | None = None, **more: Any) -> Job:
+    """A drum (or another job) with one feature on its wall."""
+    base = host or drum()
+    feature = Feature(kind=kind, name="it", **{"panel": "wall", "from_top": 300.0, **more})
+    return replace(base, cover=replace(base.cover, features=(feature,)))
+
+
+@pytest.mark.parametrize(
+    ("kind", "more", "panels", "hardware", "figures"),
+    [
+        (FeatureKind.PORT, {}, 0, {"binding"}, {"it"}),
+        (FeatureKind.PORT, {"shape": Shape.SLOT, "height": 120.0}, 0, {"binding"}, {"it"}),
+        (FeatureKind.PORT, {"slit_to": "lower edge", "flap": True}, 1, {"binding", "hook-and-loop"}, {"it", "slit of it"}),
+        (FeatureKind.VENT, {"width": 100.0}, 1, {"mesh"}, {"it"}),
+        (FeatureKind.WINDOW, {"width": 200.0, "height": 120.0}, 1, set(), {"it"}),
+        (
+            FeatureKind.POCKET,
+            {"width": 240.0, "height": 160.0, "parts": 3},
+            1,
+            set(),
+            {"place of it", "division 1 of it", "division 2 of it"},
+        ),
+        (FeatureKind.POCKET, {"width": 240.0, "height": 160.0, "depth": 30.0}, 1, set(), {"place of it"}),
+        (FeatureKind.PATCH, {}, 1, set(), {"place of it"}),
+        (FeatureKind.HANDLE, {"edge": "lid edge", "width": 150.0}, 0, {"webbing"}, set()),
+        (FeatureKind.SNAP, {"parts": 4, "width": 400.0}, 0, {"snaps"}, {f"it {i}" for i in range(1, 5)}),
+        (FeatureKind.GROMMET, {"parts": 2, "width": 100.0}, 0, {"grommets"}, {"it 1", "it 2"}),
+        (FeatureKind.TIE, {}, 0, {"tie tape"}, {"it 1"}),
+        (FeatureKind.CORD_EXIT, {}, 0, {"grommets"}, {"it 1", "it 2"}),
+        (FeatureKind.HOOK_AND_LOOP, {"width": 200.0, "height": 25.0}, 0, {"hook-and-loop"}, {"it"}),
+        (FeatureKind.ZIP, {"width": 10.0, "height": 200.0}, 0, {"zip"}, {"it"}),
+    ],
+)
+def test_each_feature_adds_its_panels_hardware_and_marks(
+    kind: FeatureKind, more: dict[str, Any], panels: int, hardware: set[str], figures: set[str]
+) -> None:
+    made = put(kind, **more)
+    plain, drafted = draft(drum()), draft(made)
+    assert not drafted.stops, drafted.findings
+    checked(drafted)
+    assert len(drafted.panels) == len(plain.panels) + panels
+    assert {str(h.name) for h in drafted.cover.hardware} == hardware
+    wall = next(p for p in drafted.panels if p.name == "wall")
+    assert {f.name for f in wall.figures} == figures
+    assert loaded(dumped(made)) == made
+
+
+def test_a_port_lies_where_the_tape_says() -> None:
+    drafted = draft(put(FeatureKind.PORT, from_centre=-120.0, from_top=200.0, width=80.0))
+    wall = next(p for p in drafted.panels if p.name == "wall")
+    hole = next(f for f in wall.figures if f.kind is MarkKind.CUT_OUT)
+    middle = (hole.points.min(axis=0) + hole.points.max(axis=0)) / 2.0
+    assert middle[0] == pytest.approx(wall.length.value / 2.0 - 120.0)
+    assert middle[1] == pytest.approx(wall.width.value - 200.0)
+    assert np.ptp(hole.points, axis=0) == pytest.approx((80.0, 80.0), abs=0.1)
+
+
+def test_a_slit_runs_straight_to_its_edge() -> None:
+    drafted = draft(put(FeatureKind.PORT, slit_to="lower edge", width=60.0))
+    wall = next(p for p in drafted.panels if p.name == "wall")
+    slit = next(f for f in wall.figures if f.name == "slit of it").points
+    assert np.ptp(slit[:, 0]) == pytest.approx(0.0, abs=1e-6)
+    assert slit[:, 1].min() == pytest.approx(0.0, abs=1e-6)
+    assert np.ptp(slit[:, 1]) == pytest.approx(wall.width.value - 300.0 - 30.0, abs=0.1)
+
+
+@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@given(
+    st.floats(-1500, 1500),
+    st.floats(0, 1200),
+    st.floats(10, 900),
+    st.floats(10, 900),
+    st.sampled_from(FeatureKind),
+    st.integers(1, 6),
+)
+def test_wherever_a_feature_is_put_it_is_drafted_or_said(
+    x: float, y: float, w: float, h: float, kind: FeatureKind, parts: int
+) -> None:
+    drafted = draft(put(kind, from_centre=x, from_top=y, width=w, height=h, parts=parts, edge="lid edge"))
+    assert drafted.panels
+    for finding in drafted.findings:
+        if finding.where.startswith("cover.features") and finding.severity.value == "stop":
+            fixed = draft(changed(drafted.job, *finding.remedies[0].changes))
+            assert finding.code not in [f.code for f in fixed.findings if f.where == finding.where], finding
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize("school", [LiningSchool.BAGGED, LiningSchool.BOUND, LiningSchool.AS_ONE])
+def test_a_lining_is_true_to_itself_and_to_its_cover(form: str, scheme: str, school: LiningSchool) -> None:
+    base = starter(form, scheme)
+    lined = replace(base, cover=replace(base.cover, lining=Lining(school=school)))
+    drafted = draft(lined)
+    checked(drafted)
+    linings = {p.name: p for p in drafted.panels if p.cloth is Cloth.LINING}
+    assert linings
+    for panel in drafted.panels:
+        match = linings.get(f"lining {panel.name}")
+        if match is not None:
+            assert match.sew_points == pytest.approx(panel.sew_points)
+            if school is not LiningSchool.AS_ONE:
+                assert shapely.Polygon(cut_line(panel)).buffer(8.0).contains(shapely.Polygon(cut_line(match)))
+
+
+def test_the_lining_adds_its_thickness_to_every_girth() -> None:
+    plain = draft(drum()).cover.sizes["wall_sew_length"].value
+    lined = draft(drum(lining=Lining(school=LiningSchool.BAGGED))).cover.sizes["wall_sew_length"]
+    assert lined.value - plain == pytest.approx(np.pi * 0.25)
+    assert "lining" in [str(term.name) for term in lined.terms]
+
+
+def test_padding_is_smaller_by_its_inset_and_quilting_is_cut_larger() -> None:
+    drafted = draft(drum(padding=6.0, padding_inset=15.0, quilting=TakeUp(along=0.03, across=0.02)))
+    panels = {p.name: p for p in drafted.panels}
+    wall, pad = panels["wall"], panels["padding wall"]
+    assert (pad.length.value, pad.width.value) == pytest.approx((wall.length.value - 30.0, wall.width.value - 30.0))
+    rough = wall.rough_cut
+    assert rough == pytest.approx((wall.cut_length.value / 0.97, wall.cut_width.value / 0.98))
+
+
+def test_washing_takes_its_own_share_of_warp_and_weft() -> None:
+    base = drum()
+    washed = replace(base, cover=replace(base.cover, cloth=replace(base.cover.cloth, shrink_warp=0.05, shrink_weft=0.02)))
+    wall = next(p for p in draft(washed).panels if p.name == "wall")
+    assert wall.rough_cut == pytest.approx((wall.cut_length.value / 0.95, wall.cut_width.value / 0.98))
+
+
+def test_a_closure_changes_the_answer() -> None:
+    """A tank narrower at the top: the cover does not pass its belly unless it opens."""
+    readings = {"girth.1": 1500.0, "girth.2": 1700.0, "height.2": 300.0, "girth.3": 1400.0, "height.3": 700.0}
+    shut = job("turned", "bands", readings, c=4.0)
+    opened = replace(shut, cover=replace(shut.cover, closure=Closure(kind=ClosureKind.ZIP, length=680.0)))
+    before, after = draft(shut).fit, draft(opened).fit
+    assert before.verdict == "will not go on"
+    assert after.tightest.slack.value > before.tightest.slack.value
+    assert "zip" in [str(h.name) for h in draft(opened).cover.hardware]
+    assert "closure open" in [str(t.name) for s in after.slacks for t in s.slack.terms]
+
+
+def test_the_remedy_for_a_belly_is_a_zip_that_is_long_enough() -> None:
+    readings = {"girth.1": 1310.0, "girth.2": 1495.0, "height.2": 260.0, "girth.3": 940.0, "height.3": 610.0}
+    drafted = draft(job("turned", "bands", readings, c=12.0))
+    finding = next(f for f in drafted.findings if f.code == "will-not-go-on")
+    assert "zip" in str(finding.remedies[0].words)
+    for remedy in finding.remedies:
+        assert "will-not-go-on" not in [f.code for f in draft(changed(drafted.job, *remedy.changes)).findings], remedy.words
+
+
+def test_a_drawcord_that_cannot_close_so_far_is_said() -> None:
+    tight = drum(closure=Closure(kind=ClosureKind.CORD, length=300.0))
+    assert "cord-cannot-close" in [f.code for f in draft(tight).findings]
+
+
+def test_place_on_fold_marks_the_middle() -> None:
+    wall = next(p for p in draft(drum(on_fold=("wall",))).panels if p.name == "wall")
+    fold = next(f for f in wall.figures if f.name == "place on fold")
+    assert fold.points[:, 0] == pytest.approx([wall.length.value / 2.0] * 2)
+    assert "cut on the fold" in [str(n) for n in wall.notes]
+
+
+def test_hem_first_is_said_on_every_hemmed_panel() -> None:
+    from omnipel.core.job.document import HemOrder
+
+    last, first = draft(drum()), draft(drum(hem_order=HemOrder.HEM_FIRST))
+    assert {p.name for p in first.panels if any("hem it flat" in str(n) for n in p.notes)} == {"wall"}
+    assert not [p for p in last.panels if any("hem it flat" in str(n) for n in p.notes)]

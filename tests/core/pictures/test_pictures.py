@@ -1,0 +1,108 @@
+"""Pictures: panels beside one another, words on their panel, dimensions outside it, sketches with what they must show."""
+
+import math
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from omnipel.core.draft import draft
+from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path, together
+from omnipel.core.pictures.sheet import arranged, board, panel_drawing
+from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.words.notation import parse_length
+from omnipel.core.words.phrases import Voice
+from omnipel.shop.sample import SAMPLES
+
+JOBS = [sample() for sample in SAMPLES]
+DRAFTS = [d for d in map(draft, JOBS) if d.panels]
+NAMES = [d.job.name for d in DRAFTS]
+
+
+@given(st.lists(st.tuples(st.floats(1.0, 500.0), st.floats(1.0, 500.0)), min_size=1, max_size=9), st.floats(0.2, 5.0))
+def test_boxes_in_rows_never_overlap(sizes: list[tuple[float, float]], aspect: float) -> None:
+    places = arranged(sizes, 5.0, aspect)
+    assert len(places) == len(sizes)
+    boxes = [shapely.box(x, y, x + w, y + h) for (x, y), (w, h) in zip(places, sizes, strict=True)]
+    for i, a in enumerate(boxes):
+        for b in boxes[i + 1 :]:
+            assert a.intersection(b).area < 1e-9
+
+
+@pytest.mark.parametrize("drafted", DRAFTS, ids=NAMES)
+def test_on_the_board_every_panel_stands_alone_and_to_scale(drafted) -> None:
+    text = max(p.cut_length.value for p in drafted.panels) / 60.0
+    drawing = board(drafted.panels, Voice(drafted.job.unit), text, 2.0)
+    cuts = {i.ref: shapely.Polygon(i.points) for i in drawing.items if isinstance(i, Path) and i.closed and i.fill}
+    assert set(cuts) == {f"panels.{p.name}" for p in drafted.panels}
+    for name, shape in cuts.items():
+        panel = next(p for p in drafted.panels if f"panels.{p.name}" == name)
+        assert shape.area == pytest.approx(shapely.Polygon(cut_line(panel)).area, rel=1e-6)
+        for other, theirs in cuts.items():
+            assert name == other or not shape.intersects(theirs)
+
+
+@pytest.mark.parametrize("drafted", DRAFTS, ids=NAMES)
+def test_the_name_plate_lies_on_its_panel_and_dimensions_beside_it(drafted) -> None:
+    for panel in drafted.panels:
+        text = min(panel.cut_length.value, panel.cut_width.value) / 18.0
+        drawing = panel_drawing(panel, Voice(drafted.job.unit), text)
+        cut = shapely.Polygon(cut_line(panel))
+        plate = [i for i in drawing.items if isinstance(i, Label) and i.layer is Layer.TEXT]
+        assert plate[0].words == panel.name
+        for line in plate:
+            half = 0.25 * len(line.words) * line.size
+            words = shapely.box(line.at[0] - half, line.at[1], line.at[0] + half, line.at[1] + line.size * 0.7)
+            assert cut.contains(words) or line.size <= 0.31 * text, (panel.name, line.words)
+        sizes = [i for i in drawing.items if isinstance(i, Label) and i.layer is Layer.DIMENSION]
+        assert len(sizes) == 2
+        for size in sizes:
+            assert not cut.contains(shapely.Point(size.at))
+        lengths = sorted(parse_length(size.words, drafted.job.unit) for size in sizes)
+        assert lengths == pytest.approx(
+            sorted((panel.cut_length.value, panel.cut_width.value)), abs=drafted.job.unit.step / 2 + 1e-6
+        )
+
+
+@pytest.mark.parametrize("drafted", DRAFTS, ids=NAMES)
+def test_every_edge_can_be_pointed_at(drafted) -> None:
+    for panel in drafted.panels:
+        refs = {i.ref for i in panel_drawing(panel, Voice(), 10.0).items if isinstance(i, Path) and i.layer is Layer.SEW}
+        assert refs == {f"panels.{panel.name}.{edge.name}" for edge in panel.edges}
+
+
+@settings(max_examples=25, deadline=None)
+@given(st.floats(-3.0, 3.0), st.floats(-0.3, 1.4), st.sampled_from(DRAFTS))
+def test_a_sketch_shows_only_what_looks_at_the_viewer(yaw: float, pitch: float, drafted) -> None:
+    mesh = drafted.body.mesh()
+    drawing = sketch(mesh, View(yaw, pitch))
+    faces = [i for i in drawing.items if isinstance(i, Path) and i.layer is Layer.FACE]
+    assert 0 < len(faces) <= len(mesh.faces)
+    for face in faces:  # counter-clockwise on the screen: its outside is seen
+        ring = face.points
+        area = 0.5 * float(np.sum(ring[:, 0] * np.roll(ring[:, 1], -1) - np.roll(ring[:, 0], -1) * ring[:, 1]))
+        assert area > -1e-6
+        assert 0.0 <= face.tone <= 1.0
+    assert View(yaw, pitch).matrix() @ View(yaw, pitch).matrix().T == pytest.approx(np.eye(3), abs=1e-12)
+
+
+def test_the_tape_has_a_start_a_stop_and_its_value() -> None:
+    body = draft(JOBS[-1]).body
+    drawing = sketch(body.mesh(), View(), body.tape("drop"), "drop 655", 12.0)
+    tape = [i for i in drawing.items if isinstance(i, Path) and i.layer is Layer.TAPE]
+    assert len(tape) == 3  # the path, an arrowhead where it stops, a bar where it starts
+    assert [i.words for i in drawing.items if isinstance(i, Label)] == ["drop 655"]
+    around = sketch(body.mesh(), View(), body.tape("girth"), "", 12.0)
+    assert {i.ref for i in around.items if isinstance(i, Path) and i.layer is Layer.TAPE} == {"near", "far"}
+
+
+def test_drawings_move_and_join() -> None:
+    one = Drawing((Path(np.array([(0.0, 0.0), (10.0, 5.0)]), Layer.CUT), Label((20.0, 1.0), "x", 3.0)))
+    assert one.bounds == (0.0, 0.0, 20.0, 5.0)
+    assert one.moved(5.0, -1.0).bounds == (5.0, -1.0, 25.0, 4.0)
+    assert together([one, one.moved(100.0, 0.0)]).bounds == (0.0, 0.0, 120.0, 5.0)
+    assert Drawing(()).bounds == (0.0, 0.0, 0.0, 0.0)
+    assert math.isfinite(sum(one.bounds))

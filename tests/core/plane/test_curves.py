@@ -1,0 +1,61 @@
+"""Arcs that stay sound down to curvature 0, and traces."""
+
+import math
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from omnipel.core.plane.curves import Arc, Trace, arc_about, line
+
+arcs = st.builds(
+    Arc,
+    st.tuples(st.floats(-500, 500), st.floats(-500, 500)),
+    st.floats(-3.0, 3.0),
+    st.floats(-0.02, 0.02),
+    st.floats(1.0, 250.0),
+)
+
+
+@given(arcs)
+def test_reversed_runs_the_same_way_back(arc: Arc) -> None:
+    back = arc.reversed()
+    for fraction in (0.0, 0.3, 1.0):
+        assert back.at(fraction) == pytest.approx(arc.at(1.0 - fraction), abs=1e-6)
+
+
+@given(arcs, st.floats(-30.0, 30.0))
+def test_offset_keeps_its_distance(arc: Arc, distance: float) -> None:
+    moved = arc.offset(distance)
+    for fraction in (0.0, 0.5, 1.0):
+        assert math.dist(arc.at(fraction), moved.at(fraction)) == pytest.approx(abs(distance), abs=1e-6)
+
+
+@given(arcs, st.floats(0.005, 0.5))
+def test_flattening_stays_within_the_chord_error(arc: Arc, error: float) -> None:
+    points = arc.points(error)
+    walked = np.hypot(*np.diff(points, axis=0).T).sum()
+    assert walked <= arc.length + 1e-6
+    middles = (points[:-1] + points[1:]) / 2.0
+    count = len(points) - 1
+    for i in range(0, count, max(1, count // 7)):
+        assert math.dist(middles[i], arc.at((i + 0.5) / count)) <= error * 1.001 + 1e-9
+
+
+def test_an_arc_of_no_curvature_is_a_line() -> None:
+    almost = Arc((0.0, 0.0), 0.3, 1e-12, 1000.0)
+    straight = line((0.0, 0.0), (1000.0 * math.cos(0.3), 1000.0 * math.sin(0.3)))
+    assert almost.end == pytest.approx(straight.end, abs=1e-6)
+
+
+def test_a_parallel_that_would_turn_inside_out_is_refused() -> None:
+    with pytest.raises(ValueError, match="no parallel"):
+        arc_about((0.0, 0.0), 10.0, 0.0, -math.pi).offset(10.5)
+
+
+def test_a_trace_is_walked_by_length() -> None:
+    trace = Trace(np.array([(0.0, 0.0), (10.0, 0.0), (10.0, 30.0)]))
+    assert trace.length == 40.0
+    assert trace.at(0.5) == pytest.approx((10.0, 10.0))
+    assert trace.heading_at(0.75) == pytest.approx(math.pi / 2)
