@@ -169,8 +169,8 @@ class Frustum:
     """A cone's band laid flat: slant, sector radii and angle, and its two arcs; shared by `count` panels."""
 
     slant: Worked
-    inner_radius: float
-    outer_radius: float
+    inner_radius: Worked
+    outer_radius: Worked
     angle: float
     bottom_arc: Worked
     top_arc: Worked
@@ -192,10 +192,13 @@ def frustum(bottom: Worked, top: Worked, height: Worked, count: int) -> Frustum:
         top,
         bottom,
     )
-    small = min(r1, r2)
-    inner = small * s / abs(r2 - r1) if r2 != r1 else math.inf
+    if r2 != r1:
+        rule = lambda high, wide, narrow: min(wide, narrow) * math.hypot(high, wide - narrow) / abs(wide - narrow)  # noqa: E731
+        inner = through(tr("inner radius"), tr("from the cone's tip to the near arc"), rule, height, top, bottom)
+    else:
+        inner = worked(tr("inner radius"), math.inf)
     share = 2.0 * math.pi / count
-    return Frustum(slant, inner, inner + s, 2.0 * math.pi * abs(r2 - r1) / s if s else 0.0, bottom * share, top * share)
+    return Frustum(slant, inner, inner + slant, 2.0 * math.pi * abs(r2 - r1) / s if s else 0.0, bottom * share, top * share)
 
 
 def outline(

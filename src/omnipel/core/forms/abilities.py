@@ -144,6 +144,13 @@ class Outlined(Protocol):
         """The side outline, standing on y = 0, seen from the right."""
 
     @property
+    def sides(self) -> tuple[Worked, ...]:
+        """What the outline is made from, where it was not traced."""
+
+    def outline(self, *sides: float) -> Points:
+        """The side outline for other values of its sides, mm."""
+
+    @property
     def across(self) -> Worked:
         """How far it is drawn out."""
 

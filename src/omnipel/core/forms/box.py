@@ -215,7 +215,16 @@ class Box:
     @property
     def ring(self) -> Points:
         """Its side, seen from the right."""
-        return side_outline(self.width.value, self.height.value, self.front_height.value)
+        return self.outline(*(side.value for side in self.sides))
+
+    @property
+    def sides(self) -> tuple[Worked, ...]:
+        """What its side is made from."""
+        return self.width, self.height, self.front_height
+
+    def outline(self, *sides: float) -> Points:
+        """Its side for other values of width, height and front, mm."""
+        return side_outline(*sides)
 
     @property
     def across(self) -> Worked:

@@ -88,6 +88,15 @@ class Traced:
     sections: tuple[Section, ...]
 
     @property
+    def sides(self) -> tuple[Worked, ...]:
+        """A tracing is what it is."""
+        return ()
+
+    def outline(self, *sides: float) -> Points:
+        """The tracing."""
+        return self.ring
+
+    @property
     def across(self) -> Worked:
         """How far the outline is drawn out."""
         return self.width

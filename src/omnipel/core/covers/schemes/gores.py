@@ -10,7 +10,7 @@ import numpy as np
 
 from omnipel.core.covers.options import count, yes
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.meridian import Meridian, meridian, meridian_length, walls
+from omnipel.core.covers.schemes.meridian import Meridian, meridian, meridian_length, petal_edge, walls
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, frustum, outline, sector
@@ -42,10 +42,10 @@ def draft(body: Turned, brief: Brief) -> Cover:
     half = brief.size("half_width_at_base", base * (math.pi / n))
     along = brief.size("meridian", meridian_length(body, brief, start))
     x = line_.radius * (math.pi / n)
-    edge_length = float(np.hypot(np.diff(x), np.diff(line_.along)).sum())
-    excess = edge_length / line_.length - 1.0
+    edge = petal_edge(body, brief, n, start)
+    excess = edge.value / line_.length - 1.0
     brief.note(
-        edge_length=worked(tr("edge of a gore"), edge_length, how=tr("flat petal, along its edge")),
+        edge_length=edge,
         excess_percent=worked(tr("excess in percent"), excess * 100.0, how=tr("edge beyond the meridian")),
         gores=worked(tr("gores"), float(n), how=tr("chosen") if brief.count("gores") else tr("fewest with an excess under 1 %")),
     )

@@ -44,44 +44,51 @@ def walls(body: Turned, brief: Brief) -> list[tuple[Worked, Worked]]:
 
 
 def meridian(body: Turned, brief: Brief, start: int = 0) -> Meridian:
-    """The meridian from a station up to the crown, or to the highest station when the top is flat."""
-    rings = [(r.value, h.value) for r, h in walls(body, brief)][start:]
-    radius, along = [rings[0][0]], [0.0]
-    for (r0, h0), (r1, h1) in zip(rings, rings[1:], strict=False):
+    """The meridian from a mark up to the crown, or to the highest mark when the top is flat."""
+    return traced(len(walls(body, brief)) - start, *(number.value for number in _inputs(body, brief, start)))
+
+
+def _inputs(body: Turned, brief: Brief, start: int) -> tuple[Worked, ...]:
+    """Radii, then heights of the rings, then the body's own radius under the dome and its rise (0 for a flat top)."""
+    rings = walls(body, brief)[start:]
+    bare, rise = body.stations[-1].girth / (2.0 * math.pi), body.rise or worked(tr("flat top"), 0.0)
+    return (*(r for r, _ in rings), *(h for _, h in rings), bare, rise)
+
+
+def traced(n: int, *values: float) -> Meridian:
+    """The meridian over `n` rings from plain numbers: radii, heights, the body's radius under the dome, its rise, mm."""
+    radii, heights, (bare, up) = values[:n], values[n : 2 * n], values[2 * n :]
+    radius, along = [radii[0]], [0.0]
+    for r0, r1, h0, h1 in zip(radii, radii[1:], heights, heights[1:], strict=False):
         radius.append(r1)
         along.append(along[-1] + math.hypot(r1 - r0, h1 - h0))
-    if body.rise is None:
+    if up <= 0.0:
         return Meridian(np.array(radius), np.array(along), along[-1])
     # The dome grows by u with the radius, so that it stays a part of a sphere about the same centre.
-    rim, grow = rings[-1][0], rings[-1][0] / body.stations[-1].radius
-    rise = body.rise.value * grow
+    rim, rise = radii[-1], up * radii[-1] / bare
     sphere = sphere_of(rim, rise)
     half = math.atan2(rim, sphere - rise)
     angles = np.linspace(half, 0.0, FINE + 1)[1:]
-    dome = sphere * half
     return Meridian(
         np.concatenate((radius, sphere * np.sin(angles))),
         np.concatenate((along, along[-1] + sphere * (half - angles))),
-        along[-1] + dome,
+        along[-1] + sphere * half,
     )
 
 
 def meridian_length(body: Turned, brief: Brief, start: int = 0) -> Worked:
     """Length of the meridian from a mark up to the top, as a number that knows its readings."""
-    rings = walls(body, brief)[start:]
-    rim_body = body.stations[-1].girth / (2.0 * math.pi)
-    rise = body.rise or worked(tr("flat top"), 0.0)
+    n = len(walls(body, brief)) - start
+    how = tr("along the curve from the lower edge to the top")
+    return through(tr("meridian"), how, lambda *at: traced(n, *at).length, *_inputs(body, brief, start))
 
-    def along(*values: float) -> float:
-        radii, heights, (bare, up) = values[: len(rings)], values[len(rings) : 2 * len(rings)], values[2 * len(rings) :]
-        straight = math.fsum(
-            math.hypot(r1 - r0, h1 - h0) for r0, r1, h0, h1 in zip(radii, radii[1:], heights, heights[1:], strict=False)
-        )
-        if up <= 0.0:
-            return straight
-        lifted = up * radii[-1] / bare
-        sphere = sphere_of(radii[-1], lifted)
-        return straight + sphere * math.atan2(radii[-1], sphere - lifted)
 
-    inputs = (*(r for r, _ in rings), *(h for _, h in rings), rim_body, rise)
-    return through(tr("meridian"), tr("along the curve from the lower edge to the top"), along, *inputs)
+def petal_edge(body: Turned, brief: Brief, gores: int, start: int = 0) -> Worked:
+    """Length of the edge of a flat petal, one of `gores`: half-width π r(σ)/n at meridian length σ."""
+    n = len(walls(body, brief)) - start
+
+    def edge(*at: float) -> float:
+        line = traced(n, *at)
+        return float(np.hypot(np.diff(line.radius * (math.pi / gores)), np.diff(line.along)).sum())
+
+    return through(tr("edge of a gore"), tr("flat petal, along its edge"), edge, *_inputs(body, brief, start))

@@ -30,8 +30,8 @@ def draft(body: Tapered, brief: Brief) -> Cover:
     slant = brief.size("slant", flat.slant)
     low, high = brief.size("panel_bottom_arc", flat.bottom_arc), brief.size("panel_top_arc", flat.top_arc)
     brief.note(
-        sector_inner_radius=worked(tr("inner radius"), flat.inner_radius, how=tr("from the cone's tip to the near arc")),
-        sector_outer_radius=worked(tr("outer radius"), flat.outer_radius, how=tr("from the cone's tip to the far arc")),
+        sector_inner_radius=flat.inner_radius,
+        sector_outer_radius=flat.outer_radius,
         angle_total_deg=worked(tr("angle in degrees"), math.degrees(flat.angle), how=tr("of the whole cone laid flat")),
         panel_angle_deg=worked(
             tr("angle of a panel in degrees"), math.degrees(flat.angle) / n, how=trn("{n} panel", "shared by {n} panels", n)

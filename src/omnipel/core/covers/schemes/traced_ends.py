@@ -16,7 +16,7 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.plane.curves import Points, Trace, line
 from omnipel.core.plane.trace import LEVELS, chord, corners_of, grown_ring, polyline_length
 from omnipel.core.words.phrases import Rule, mm, tr, trn
-from omnipel.core.words.working import Worked, through, worked
+from omnipel.core.words.working import Worked, through
 
 OPTIONS = (
     length(
@@ -32,21 +32,19 @@ OPTIONS = (
 
 def draft(body: Outlined, brief: Brief) -> Cover:
     """Two ends and the gusset between them."""
-    ring, across = body.ring, body.across
-    deep = worked(tr("depth of the outline"), float(np.ptp(ring[:, 0])), how=tr("as traced"))
+    across, sides = body.across, body.sides
+    deep = through(tr("depth of the outline"), tr("as traced"), lambda *s: float(np.ptp(body.outline(*s)[:, 0])), *sides)
     u = brief.u((across + deep) * 2.0)
 
     # Sizes
-    path = _without_bottom(_grown(ring, u.value, brief), brief.number("lift"))
+    around = Around(body, brief)
+    path = around.path(u.value, *(side.value for side in sides))
     traced = through(
         tr("outline without its bottom"),
         tr("moved outward by clearance and half the thickness"),
-        lambda out: (
-            polyline_length(_without_bottom(_grown(ring, out, brief), brief.number("lift")))
-            if out != u.value
-            else polyline_length(path)
-        ),
+        lambda *at: polyline_length(around.path(*at)),
         u,
+        *sides,
     )
     gusset_long = brief.size("gusset_finished_length", traced)
     gusset_wide = brief.size("gusset_finished_width", across + u * 2.0)
@@ -78,15 +76,13 @@ def draft(body: Outlined, brief: Brief) -> Cover:
     )
 
     # Seams
-    around = tuple(Run("end", e.name) for e in edges[1:])
+    side = tuple(Run("end", e.name) for e in edges[1:])
     seams = (
-        Seam(
-            "gusset to right end", (Run("gusset", "right edge"),), around, kind=SeamKind.FELLED, easier="gusset_finished_length"
-        ),
+        Seam("gusset to right end", (Run("gusset", "right edge"),), side, kind=SeamKind.FELLED, easier="gusset_finished_length"),
         Seam(
             "gusset to left end",
             (Run("gusset", "left edge", reversed=True),),
-            around,
+            side,
             kind=SeamKind.FELLED,
             easier="gusset_finished_length",
         ),
@@ -94,11 +90,26 @@ def draft(body: Outlined, brief: Brief) -> Cover:
     return brief.cover(
         (end, gusset),
         seams,
-        profile=_profile(ring, path, gusset_wide, brief),
+        profile=_profile(body, around, u, gusset_wide, brief),
         roles={"side": "gusset", "left": "end", "right": "end"},
         seams_across=4,
         turns=CORNERED,
     )
+
+
+class Around:
+    """The outline moved outward and cut off below, for the sides and the distance it is asked for; each is worked out once."""
+
+    def __init__(self, body: Outlined, brief: Brief) -> None:
+        self.body, self.brief = body, brief
+        self.known: dict[tuple[float, ...], Points] = {}
+
+    def path(self, u: float, *sides: float) -> Points:
+        """The open outline `(n, 2)` from its right foot over the top to its left foot, `u` outside the body."""
+        at = (u, *sides)
+        if at not in self.known:
+            self.known[at] = _without_bottom(_grown(self.body.outline(*sides), u, self.brief), self.brief.number("lift"))
+        return self.known[at]
 
 
 def _grown(ring: Points, u: float, brief: Brief) -> Points:
@@ -153,15 +164,21 @@ def _pieces(path: Points) -> list[Points]:
     return [path[i : k + 1] for i, k in zip(cuts, cuts[1:], strict=False) if k > i]
 
 
-def _profile(ring: Points, path: Points, wide: Worked, brief: Brief) -> tuple[Passage, ...]:
+def _profile(body: Outlined, around: Around, u: Worked, wide: Worked, brief: Brief) -> tuple[Passage, ...]:
     """What it lets through from the top down: at each depth the chord of the end, and the gusset's width."""
-    top, low = float(ring[:, 1].max()), float(path[:, 1].min())
+    high = float(body.ring[:, 1].max())
     made = []
     for share in LEVELS:
-        y = max(low + 1e-6, top * (1.0 - share))
-        across = worked(tr("across the end there"), chord(path, y))
+
+        def chord_there(out: float, *sides: float, part: float = share) -> float:
+            path, top = around.path(out, *sides), float(body.outline(*sides)[:, 1].max())
+            return chord(path, max(float(path[:, 1].min()) + 1e-6, top * (1.0 - part)))
+
+        across = through(tr("across the end there"), tr("from side to side of the outline"), chord_there, u, *body.sides)
         girth = wide * 2.0 + across * 2.0
-        made.append(Passage(top - y, inside(brief, girth, CORNERED), (wide - brief.t, across - brief.t)))
+        low = float(around.path(u.value, *(side.value for side in body.sides))[:, 1].min())
+        depth = high - max(low + 1e-6, high * (1.0 - share))
+        made.append(Passage(depth, inside(brief, girth, CORNERED), (wide - brief.t, across - brief.t)))
     return tuple(made)
 
 
