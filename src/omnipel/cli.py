@@ -8,7 +8,9 @@ from pathlib import Path
 from typing import NoReturn
 
 from omnipel import __version__
+from omnipel.core.pictures.pens import PAPERS, SMALL
 from omnipel.core.words.phrases import Name, Phrase, Voice, tr
+from omnipel.core.words.units import Unit
 
 
 class UsageError(Exception):
@@ -70,7 +72,7 @@ def _parser() -> argparse.ArgumentParser:
     export.add_argument("job", type=Path, metavar="JOB")
     export.add_argument("--pdf", type=Path, metavar="F")
     export.add_argument("--svg", type=Path, metavar="F")
-    export.add_argument("--paper", default="A4", choices=("A4", "Letter", "A0", "roll914"))
+    export.add_argument("--paper", default="A4", choices=tuple(PAPERS))
     export.add_argument("--despite-stop", action="store_true", help="export although a finding says: do not cut")
     export.set_defaults(run=_export)
 
@@ -92,7 +94,7 @@ def _parser() -> argparse.ArgumentParser:
     card = commands.add_parser("card", help="the blank tape card of a job, as PDF")
     card.add_argument("job", type=Path, metavar="JOB")
     card.add_argument("pdf", type=Path, metavar="F")
-    card.add_argument("--paper", default="A4", choices=("A4", "Letter"))
+    card.add_argument("--paper", default="A4", choices=SMALL)
     card.set_defaults(run=_card)
 
     schema = commands.add_parser("schema", help="the JSON Schema of a job")
@@ -103,7 +105,7 @@ def _parser() -> argparse.ArgumentParser:
     new.add_argument("scheme", nargs="?", metavar="SCHEME")
     new.add_argument("--list", action="store_true", help="the lawful pairs of form and scheme")
     new.add_argument("--json", action="store_true", help="the list as JSON")
-    new.add_argument("--unit", default="mm", choices=("mm", "cm", "in/8", "in/16", "in/32"))
+    new.add_argument("--unit", default="mm", choices=tuple(unit.value for unit in Unit))
     new.add_argument("-o", "--output", type=Path, metavar="F", help="write it there instead of to the terminal")
     new.set_defaults(run=_new)
     return parser
@@ -219,7 +221,6 @@ def _schema(asked: argparse.Namespace) -> int:
 
 def _new(asked: argparse.Namespace) -> int:
     from omnipel.core.covers import lawful_pairs
-    from omnipel.core.words.units import Unit
     from omnipel.shop.document import dumped, write
     from omnipel.shop.starter import UnknownPair, starter
 

@@ -3,6 +3,7 @@
 import io
 import math
 import re
+from dataclasses import replace
 from xml.etree import ElementTree
 
 import numpy as np
@@ -14,9 +15,12 @@ from tests.jobs import drum
 
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.job.changes import changed
+from omnipel.core.job.document import Clearance, Override
+from omnipel.core.job.findings import Act, Change
+from omnipel.core.pictures.pens import PAPERS
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.paper import PAPERS
 from omnipel.exchange.pattern import LAP, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
 
@@ -103,3 +107,18 @@ def test_svg_is_in_millimetres_with_layers() -> None:
     radius = SMALL.cover.sizes["lid_cut_radius"].value
     assert np.ptp(points, axis=0) == pytest.approx((2 * radius, 2 * radius), abs=0.1)
     assert shapely.Polygon(points).area == pytest.approx(math.pi * radius**2, rel=1e-3)
+
+
+@pytest.mark.parametrize("paper", PAPERS)
+def test_every_sheet_of_a_job_that_must_not_be_cut_says_so(paper: str) -> None:
+    good, bad = (
+        SMALL,
+        draft(replace(SMALL.job, cover=replace(SMALL.job.cover, clearance=Clearance(amount=0.0), padding_inset=0.0))),
+    )
+    bad = draft(
+        changed(bad.job, Change("cover.overrides", Override(size="wall_sew_length", value=380.0, reason="remnant"), Act.ADD))
+    )
+    assert bad.stops
+    for drafted, says in ((good, False), (bad, True)):
+        text = [extract_text(io.BytesIO(pattern_pdf(drafted, paper)), page_numbers=[i]) for i in range(3)]
+        assert [("DO NOT CUT" in page) for page in text] == [says] * 3, paper

@@ -10,17 +10,12 @@ from PySide6.QtWidgets import QDialog, QFileDialog
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import button, column, combo, label, row
 from omnipel.bench.speech import say
-from omnipel.core.words.phrases import Name, Rule, tr
+from omnipel.core.pictures.pens import PAPERS
+from omnipel.core.words.phrases import Name, tr
+from omnipel.shop.document import file_name
 
 if TYPE_CHECKING:
     from omnipel.bench.window import Window
-
-PAPER_WORDS = (
-    (tr("A4, tiled"), "A4"),
-    (tr("Letter, tiled"), "Letter"),
-    (tr("A0"), "A0"),
-    (tr("roll, {width} wide", width=Rule(914.0, 36.0)), "roll914"),
-)
 
 
 class PapersDialog(QDialog):
@@ -31,9 +26,9 @@ class PapersDialog(QDialog):
         self.setWindowTitle(say(tr("Papers")))
         self.window_ = window
         job = window.session.open_job
-        self.file = Path.home() / f"{job.name}.pdf"
+        self.file = Path.home() / file_name(job.name, ".pdf")
         self.choice = combo(
-            tr("Paper"), [(Name(window.session.tell(words)), paper) for words, paper in PAPER_WORDS], lambda _p: None
+            tr("Paper"), [(Name(window.session.tell(paper.words)), name) for name, paper in PAPERS.items()], lambda _p: None
         )
         self.where = button(Name(str(self.file)), self._ask, tip=tr("Choose another file"))
         warning = label(

@@ -23,7 +23,8 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from omnipel.bench.look import LOOK, Colours
 from omnipel.bench.speech import say
-from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path
+from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.pens import FAR, PENS, Layer
 from omnipel.core.words.phrases import Phrase
 
 NEAR = 7.0
@@ -37,24 +38,10 @@ def pen(layer: Layer, *, lit: bool = False, far: bool = False) -> QPen:
 
 @lru_cache(maxsize=256)
 def _pen(layer: Layer, lit: bool, far: bool, _colours: Colours) -> QPen:
-    ink, soft, accent = LOOK.colour("ink"), LOOK.colour("soft"), LOOK.colour("accent")
-    look = {
-        Layer.CUT: (ink, 1.6, None),
-        Layer.SEW: (ink, 1.1, [6.0, 3.0]),
-        Layer.FOLD: (soft, 1.2, [2.0, 2.5]),
-        Layer.MARKS: (LOOK.colour("stop"), 1.2, None),
-        Layer.GRAIN: (soft, 1.1, None),
-        Layer.FIGURE: (LOOK.colour("look"), 1.2, [4.0, 2.0]),
-        Layer.DIMENSION: (soft, 0.8, None),
-        Layer.OUTLINE: (ink, 1.3, None),
-        Layer.FACE: (soft, 0.5, None),
-        Layer.TAPE: (accent, 1.4 if far else 3.0, [2.0, 2.0] if far else None),
-        Layer.COVER: (accent, 1.2, None),
-        Layer.TEXT: (ink, 1.0, None),
-    }[layer]
-    made = QPen(accent if lit else look[0], 3.2 if lit else look[1])
-    if look[2] and not lit:
-        made.setDashPattern(look[2])
+    known = FAR if far else PENS[layer]
+    made = QPen(LOOK.colour("accent" if lit else known.ink), 3.2 if lit else known.px)
+    if known.px_dash and not lit:
+        made.setDashPattern(known.px_dash)
     made.setCosmetic(True)
     made.setCapStyle(Qt.PenCapStyle.FlatCap)
     made.setJoinStyle(Qt.PenJoinStyle.RoundJoin)

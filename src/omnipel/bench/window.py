@@ -44,7 +44,7 @@ from omnipel.core.standing import next_step, states, station_of
 from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Share, listed, term, tr, trn
 from omnipel.core.words.units import NEXT_UNIT, Unit
-from omnipel.shop.document import SUFFIX, DocumentError, read, write
+from omnipel.shop.document import SUFFIX, DocumentError, file_name, read, write
 from omnipel.shop.starter import plausible, starter
 from omnipel.shop.store import Store, StoreError
 
@@ -420,7 +420,7 @@ class Window(QMainWindow):
 
     def ask_tape_card(self) -> None:
         """Ask where to, and write the blank tape card."""
-        name = say(tr("{job} tape card", job=Name(self.session.open_job.name))) + ".pdf"
+        name = file_name(say(tr("{job} tape card", job=Name(self.session.open_job.name))), ".pdf")
         path, _ = QFileDialog.getSaveFileName(self, say(tr("Write the tape card")), name, f"{say(tr('Papers'))} (*.pdf)")
         if path:
             self.write_tape_card(Path(path))
@@ -465,7 +465,7 @@ class Window(QMainWindow):
         """Ask where to, and write the job's file."""
         job = self.session.open_job
         path, _ = QFileDialog.getSaveFileName(
-            self, say(tr("Write the job file")), f"{job.name}{SUFFIX}", f"{say(tr('Omnipel jobs'))} (*{SUFFIX})"
+            self, say(tr("Write the job file")), file_name(job.name, SUFFIX), f"{say(tr('Omnipel jobs'))} (*{SUFFIX})"
         )
         if path:
             try:

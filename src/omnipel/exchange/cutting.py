@@ -9,11 +9,12 @@ from reportlab.pdfbase import pdfmetrics
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued
+from omnipel.core.pictures.pens import Paper
 from omnipel.core.pictures.sheet import by, count_words
 from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Voice, bare, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
-from omnipel.exchange.paper import PLAIN, SQUARE, STRONG, Paper, check_square
+from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut
 
 Row = tuple[str, str, float]
 """Kind of row, words, indent in mm."""
@@ -23,13 +24,16 @@ def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> No
     """Draw the sheet as one page; the type shrinks until everything stands on it."""
     left, right = paper.margin + 5.0, paper.width - paper.margin - 5.0
     rows = list(_rows(draft, voice))
+    over = BAND if draft.stops else 0.0
     lead, laid = 5.4, []
     while True:
         laid = list(_wrapped(rows, lead, right - left))
-        if len(laid) * lead <= paper.height - 2.0 * paper.margin - 32.0 - SQUARE or lead < 2.2:
+        if len(laid) * lead <= paper.height - 2.0 * paper.margin - 32.0 - SQUARE - over or lead < 2.2:
             break
         lead *= 0.94
-    y = paper.height - paper.margin - 10.0
+    y = paper.height - paper.margin - 10.0 - over
+    if over:
+        do_not_cut(canvas, voice, paper)
     canvas.setFillGray(0.0)
     canvas.setFont(STRONG, 18)
     canvas.drawString(left * mm, y * mm, draft.job.name)

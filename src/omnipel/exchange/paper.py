@@ -1,7 +1,6 @@
-"""Paper sizes, the pens of every layer on paper, and how a drawing is replayed on a reportlab canvas."""
+"""How a drawing is replayed on a reportlab canvas, and what every sheet carries."""
 
 import math
-from dataclasses import dataclass
 from pathlib import Path as FilePath
 from typing import Any, Final
 
@@ -9,7 +8,8 @@ from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 
-from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path
+from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.pens import FAR, PENS, Layer, Paper
 from omnipel.core.words.habits import HABITS
 from omnipel.core.words.phrases import Length, Voice, tr
 
@@ -18,40 +18,6 @@ PLAIN: Final = "Omnipel"
 STRONG: Final = "Omnipel-Strong"
 SQUARE: Final = 51.0
 """Room for the test square in either system, mm."""
-
-
-@dataclass(frozen=True, slots=True)
-class Paper:
-    """A paper: its size and the margin that a home printer leaves, mm."""
-
-    name: str
-    width: float
-    height: float
-    margin: float = 10.0
-
-
-PAPERS: Final = {
-    "A4": Paper("A4", 210.0, 297.0),
-    "Letter": Paper("Letter", 215.9, 279.4),
-    "A0": Paper("A0", 841.0, 1189.0),
-    "roll914": Paper("roll914", 914.0, 2000.0),
-}
-
-PENS: Final = {
-    Layer.CUT: (0.5, None),
-    Layer.SEW: (0.35, (6.0, 2.0)),
-    Layer.FOLD: (0.35, (2.0, 2.0)),
-    Layer.MARKS: (0.4, None),
-    Layer.GRAIN: (0.35, None),
-    Layer.FIGURE: (0.3, (4.0, 1.5)),
-    Layer.DIMENSION: (0.2, None),
-    Layer.OUTLINE: (0.35, None),
-    Layer.FACE: (0.1, None),
-    Layer.TAPE: (0.8, None),
-    Layer.COVER: (0.4, None),
-    Layer.TEXT: (0.2, None),
-}
-"""Line weight and dash by layer, mm."""
 
 
 def load_type() -> None:
@@ -74,10 +40,10 @@ def replay(canvas: Any, drawing: Drawing, *, scale: float = 1.0, filled: bool = 
 
 
 def _path(canvas: Any, item: Path, scale: float, filled: bool) -> None:
-    weight, dash = PENS[item.layer] if item.ref != "far" else (0.25, (1.0, 1.0))
-    canvas.setLineWidth(weight * mm)
-    canvas.setDash(*([[part * mm for part in dash], 0] if dash else [[], 0]))
-    canvas.setStrokeGray(0.35 if item.layer in (Layer.DIMENSION, Layer.FACE) else 0.0)
+    pen = PENS[item.layer] if item.ref != "far" else FAR
+    canvas.setLineWidth(pen.weight * mm)
+    canvas.setDash([part * mm for part in pen.dash], 0)
+    canvas.setStrokeGray(pen.grey)
     path = canvas.beginPath()
     points = (item.points * scale * mm).tolist()
     for i, (x, y) in enumerate(points):
@@ -122,4 +88,34 @@ def check_square(canvas: Any, voice: Voice, x: float, y: float) -> None:
     canvas.setFont(PLAIN, 8.5)
     canvas.drawString((x + 3) * mm, (y + 22) * mm, voice.say(tr("measures {side} each way;", side=Length(side))))
     canvas.drawString((x + 3) * mm, (y + 18) * mm, voice.say(tr("if not, print at 100 %")))
+    canvas.restoreState()
+
+
+BAND: Final = 9.0
+"""Height of the band over a sheet that must not be cut, mm."""
+
+
+def do_not_cut(canvas: Any, voice: Voice, paper: Paper) -> None:
+    """A hatched band along the top of a sheet: what is on it is only to be looked at."""
+    left, low, wide = paper.margin, paper.height - paper.margin - BAND, paper.width - 2.0 * paper.margin
+    canvas.saveState()
+    frame = canvas.beginPath()
+    frame.rect(left * mm, low * mm, wide * mm, BAND * mm)
+    canvas.setFillGray(1.0)
+    canvas.setStrokeGray(0.0)
+    canvas.setDash([], 0)
+    canvas.setLineWidth(0.5 * mm)
+    canvas.drawPath(frame, stroke=1, fill=1)
+    canvas.clipPath(frame, stroke=0)
+    for step in range(math.ceil((wide + BAND) / 5.0)):
+        x = left - BAND + 5.0 * step
+        canvas.line(x * mm, low * mm, (x + BAND) * mm, (low + BAND) * mm)
+    words = voice.say(tr("DO NOT CUT: a finding says stop"))
+    size = 15.0
+    room = pdfmetrics.stringWidth(words, STRONG, size) + 6.0 * mm
+    middle = paper.width * mm / 2.0
+    canvas.rect(middle - room / 2.0, (low + 1.0) * mm, room, (BAND - 2.0) * mm, stroke=0, fill=1)
+    canvas.setFillGray(0.0)
+    canvas.setFont(STRONG, size)
+    canvas.drawCentredString(middle, (low + 2.6) * mm, words)
     canvas.restoreState()

@@ -13,10 +13,11 @@ from reportlab.pdfgen.canvas import Canvas
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.pens import PAPERS, Paper
 from omnipel.core.pictures.sheet import count_words, panel_drawing
 from omnipel.core.words.phrases import Count, Name, Voice, term, tr
 from omnipel.exchange.cutting import cutting_sheet
-from omnipel.exchange.paper import PAPERS, PLAIN, SQUARE, STRONG, Paper, check_square, load_type, replay
+from omnipel.exchange.paper import PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay
 
 FOOT = 12.0
 """Strip below each tile for its name, mm."""
@@ -66,7 +67,7 @@ def pattern_pdf(draft: Drafted, paper_name: str = "A4", voice: Voice | None = No
     canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
     canvas.setTitle(voice.say(tr("{job} · pattern", job=Name(draft.job.name))))
     canvas.setAuthor("Omnipel")
-    sheet_paper = PAPERS["Letter" if paper_name == "Letter" else "A4"]
+    sheet_paper = PAPERS[paper.sheet]
     canvas.setPageSize((sheet_paper.width * mm, sheet_paper.height * mm))
     cutting_sheet(canvas, draft, sheet_paper, voice)
     canvas.setPageSize((paper.width * mm, paper.height * mm))
@@ -82,6 +83,8 @@ def _panel_pages(canvas: Any, panel: Panel, draft: Drafted, paper: Paper, voice:
     for count, (column, row) in enumerate(spread.tiles()):
         _tile(canvas, drawing, spread, column, row, paper)
         _foot(canvas, panel, draft, spread, column, row, paper, voice)
+        if draft.stops:
+            do_not_cut(canvas, voice, paper)
         if count == 0:
             _map(canvas, drawing, spread, paper)
         if count == 0 and first:

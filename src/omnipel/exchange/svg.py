@@ -8,17 +8,19 @@ import numpy as np
 
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path
+from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.pens import PENS, Layer
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
 
 GROUPS = (
-    ("cut", (Layer.CUT,), {"stroke-width": "0.5"}),
-    ("sew", (Layer.SEW,), {"stroke-width": "0.35", "stroke-dasharray": "6 2"}),
-    ("fold", (Layer.FOLD,), {"stroke-width": "0.35", "stroke-dasharray": "2 2"}),
-    ("marks", (Layer.MARKS, Layer.GRAIN, Layer.FIGURE), {"stroke-width": "0.35"}),
-    ("text", (Layer.TEXT, Layer.DIMENSION), {"stroke-width": "0.2"}),
+    ("cut", (Layer.CUT,)),
+    ("sew", (Layer.SEW,)),
+    ("fold", (Layer.FOLD,)),
+    ("marks", (Layer.MARKS, Layer.GRAIN, Layer.FIGURE)),
+    ("text", (Layer.TEXT, Layer.DIMENSION)),
 )
+"""What is switched on and off together in a drawing program; drawn with the pen of its first layer."""
 TEXT = 5.0
 MARGIN = 20.0
 
@@ -49,7 +51,11 @@ def written(drawings: Sequence[Drawing], panels: Sequence[Panel], title: str) ->
         },
     )
     SubElement(root, "title").text = title
-    for name, layers, style in GROUPS:
+    for name, layers in GROUPS:
+        pen = PENS[layers[0]]
+        style = {"stroke-width": f"{pen.weight:g}"} | (
+            {"stroke-dasharray": " ".join(f"{part:g}" for part in pen.dash)} if pen.dash else {}
+        )
         group = SubElement(root, "g", {"id": name, "fill": "none", "stroke": "#000", **style})
         for panel, drawing in zip(panels, drawings, strict=True):
             inner = SubElement(group, "g", {"id": f"{name}-{panel.name.replace(' ', '-')}"})

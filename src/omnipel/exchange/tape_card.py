@@ -12,9 +12,10 @@ from omnipel.core.draft import letters as letter
 from omnipel.core.forms.body import Body
 from omnipel.core.forms.form import Place
 from omnipel.core.job.document import Job
+from omnipel.core.pictures.pens import PAPERS
 from omnipel.core.pictures.sketch import View, sketch
 from omnipel.core.words.phrases import Name, Voice, plain, term, tr
-from omnipel.exchange.paper import PAPERS, PLAIN, STRONG, load_type, replay
+from omnipel.exchange.paper import PLAIN, STRONG, load_type, replay
 
 BOXES = 3
 """Room for so many repeats of each reading."""

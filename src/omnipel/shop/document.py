@@ -25,6 +25,8 @@ SUFFIX: Final = ".omnipel.json"
 LARGEST: Final = 4_000_000
 """A job file is a few kB; a traced outline of 20 000 points is 0.6 MB."""
 LONGEST_SHOWN: Final = 60
+LONGEST_NAME: Final = 200
+"""Bytes of a file name, its suffix not counted: file systems take 255."""
 
 
 class DocumentError(ValueError):
@@ -38,6 +40,18 @@ class DocumentError(ValueError):
     def phrase(self) -> Phrase:
         """Where and what, as something that can be put into words."""
         return tr("{where}: {what}", where=Name(self.where), what=self.what) if self.where else self.what
+
+
+def file_name(name: str, suffix: str) -> str:
+    """A file name made from what a person called something: no folder, no hidden file, no sign a file system refuses.
+
+    >>> file_name("1/2 barrel: Ana's", ".pdf"), file_name("...", ".pdf")
+    ("1-2 barrel- Ana's.pdf", 'job.pdf')
+    """
+    kept = "".join("-" if sign in '/\\:*?"<>|' else sign for sign in name if sign.isprintable()).strip(" .-")
+    while len(kept.encode()) > LONGEST_NAME:
+        kept = kept[:-1]
+    return (kept or "job") + suffix
 
 
 @cache

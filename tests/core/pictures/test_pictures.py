@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
-from omnipel.core.pictures.drawing import Drawing, Label, Layer, Path, together
+from omnipel.core.pictures.drawing import Drawing, Label, Path, together
+from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheet import arranged, board, panel_drawing
 from omnipel.core.pictures.sketch import View, sketch
 from omnipel.core.words.notation import parse_length

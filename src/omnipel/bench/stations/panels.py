@@ -18,7 +18,7 @@ from omnipel.core.drafting.seams import Trued
 from omnipel.core.forms.mesh import Mesh
 from omnipel.core.job.document import Override
 from omnipel.core.job.findings import Act, Change
-from omnipel.core.pictures.drawing import LAYER_WORDS, Layer
+from omnipel.core.pictures.pens import LAYER_WORDS, Layer
 from omnipel.core.pictures.sheet import board
 from omnipel.core.pictures.worn import COVER, worn
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, Ratio, bare, listed, mm, term, tr

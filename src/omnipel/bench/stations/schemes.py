@@ -21,7 +21,8 @@ from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.forms import FORMS
 from omnipel.core.job.document import Job
-from omnipel.core.pictures.drawing import Drawing, Layer, Path, together
+from omnipel.core.pictures.drawing import Drawing, Path, together
+from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheet import arranged
 from omnipel.core.plane.curves import Arc
 from omnipel.core.words.phrases import Area, Phrase, Ratio, Run, mm, tr, trn

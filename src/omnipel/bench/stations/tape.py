@@ -321,8 +321,12 @@ class TapeStation(QWidget):
         old = self.session.open_job.reading(self.place)
         if old is None:
             return
-        words = tr("{place}: {length} left out") if out else tr("{place}: {length} counts again")
-        reason = Phrase(words.template, (("place", self._words()), ("length", mm(old.repeats[i]))))
+        place, length = self._words(), mm(old.repeats[i])
+        reason = (
+            tr("{place}: {length} left out", place=place, length=length)
+            if out
+            else tr("{place}: {length} counts again", place=place, length=length)
+        )
         self._change(reason, left_out=tuple(sorted({*old.left_out, i} if out else set(old.left_out) - {i})))
 
     def _take_check(self) -> None:
@@ -475,8 +479,14 @@ class TapeStation(QWidget):
         found = best_check(job)
         self.check.setVisible(found is not None)
         if found is not None:
-            words = trn("Check with: {place} (checks {n} reading)", "Check with: {place} (checks {n} readings)", found.checks)
-            text = self.session.tell(Phrase(words.template, (*words.values, ("place", found.place.words)), words.many))
+            text = self.session.tell(
+                trn(
+                    "Check with: {place} (checks {n} reading)",
+                    "Check with: {place} (checks {n} readings)",
+                    found.checks,
+                    place=found.place.words,
+                )
+            )
             self.check.setText(text)
             self.check.setAccessibleName(text)
         draft = self.session.draft

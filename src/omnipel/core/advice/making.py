@@ -69,11 +69,7 @@ def sticking_out(job: Job, form: Form, cover: Cover) -> Iterator[Finding]:
                     "covers-too-far", Severity.LOOK, text, where, (Remedy(tr("Drop {drop}", drop=mm(most)), (act,)), forget)
                 )
         if thing.treatment is Treatment.COVER and (not form.grows or (thing.face is Face.TOP and not form.dropped_over)):
-            text = tr(
-                "The {thing} is to be covered over: measure the {form} over it, for its reach is not added.",
-                thing=name,
-                form=form.words,
-            )
+            text = tr("The {thing} is to be covered over: take the readings over it, for its reach is not added.", thing=name)
             yield Finding("sticks-out-unreckoned", Severity.LOOK, text, where, (forget,))
 
 
@@ -91,13 +87,11 @@ def seams(job: Job, walked: Sequence[Trued]) -> Iterator[Finding]:
             continue
         panels = listed((term(name) for name in dict.fromkeys(run.panel for run in trued.seam.a)), " + ")
         more = mm(abs(trued.difference), fine=True)
-        text = tr(
-            "{seam}: {panels} is {more} too long for its other side."
+        seam = term(trued.seam.name)
+        text = (
+            tr("{seam}: {panels} is {more} too long for its other side.", seam=seam, panels=panels, more=more)
             if trued.difference > 0
-            else "{seam}: {panels} is {more} too short for its other side.",
-            seam=term(trued.seam.name),
-            panels=panels,
-            more=more,
+            else tr("{seam}: {panels} is {more} too short for its other side.", seam=seam, panels=panels, more=more)
         )
         remedies = []
         easier = trued.seam.easier

@@ -7,7 +7,7 @@ from omnipel.core.finishing.closing import SPREAD
 from omnipel.core.fit.going_on import Fit, NoPassage, Slack, Verdict
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
-from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
+from omnipel.core.tolerances import AS_TYPED, FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, mm, tr
 from omnipel.core.words.units import rounded_up
 
@@ -32,11 +32,16 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
             )
             yield Finding("will-not-go-on", Severity.STOP, text, where, (*_open(job, fit), *widened(job, fit)))
         case Verdict.TIGHT:
-            text = tr(
-                "Tight {at}: a gap of only {gap} on each side. Under {least} it is a struggle.",
-                at=at,
-                gap=mm(fit.tightest.clearance, fine=True),
-                least=mm(TIGHT_CLEARANCE, fine=True),
+            gap, least = fit.tightest.clearance, mm(TIGHT_CLEARANCE, fine=True)
+            text = (
+                tr(
+                    "Tight {at}: a gap of {gap} on each side. Under {least} it is a struggle.",
+                    at=at,
+                    gap=mm(gap, fine=True),
+                    least=least,
+                )
+                if gap > AS_TYPED
+                else tr("Tight {at}: no gap at all. Under {least} it is a struggle.", at=at, least=least)
             )
             yield Finding("tight", Severity.LOOK, text, where, widened(job, fit))
         case Verdict.FLAPS:
@@ -46,12 +51,12 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
                 most=mm(FLAP_CLEARANCE),
             )
             yield Finding("flaps", Severity.LOOK, text, where, widened(job, fit, WANTED_CLEARANCE + 4.0))
-    if slack >= 0.0 and fit.chance < SURE_CHANCE and not fit.doubtful:
+    if slack >= -AS_TYPED and fit.chance < SURE_CHANCE and not fit.doubtful:
         needed = ONE_SIDED_95 * fit.sigma / fit.tightest.turns
         text = tr(
             "The chance that it goes on is {chance}: {slack} is left, give or take {spread}.{most}",
             chance=Share(fit.chance),
-            slack=mm(slack, fine=True),
+            slack=mm(slack, fine=True) if slack > AS_TYPED else tr("nothing"),
             spread=mm(fit.sigma, fine=True),
             most=tr(" Measuring again helps most at the reading shown.") if fit.matters_most else NOTHING,
         )

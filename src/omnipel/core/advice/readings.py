@@ -12,7 +12,7 @@ from omnipel.core.job.thing import Face, SticksOut
 from omnipel.core.tape.misreads import Misread, named
 from omnipel.core.tape.readings import misreads
 from omnipel.core.tape.settling import Contradiction
-from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, listed, mm, tr
+from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, either, listed, mm, tr
 
 
 def missing(open_: MissingReading) -> Iterator[Finding]:
@@ -86,7 +86,7 @@ def contradictions(job: Job, measured: Measured) -> Iterator[Finding]:
             expected=mm(expected),
             slip=tr(" Perhaps {slip}.", slip=slip.words) if slip else NOTHING,
             long=tr(" Perhaps {reason}.", reason=long) if long and not slip else NOTHING,
-            others=tr(" It may as well be {others}.", others=listed(others)) if others else NOTHING,
+            others=tr(" It may as well be {others}.", others=either(others)) if others else NOTHING,
         )
         where = f"readings.{culprit.place}"
         yield Finding("readings-disagree", Severity.LOOK, text, where, tuple(_cures(job, measured, found, place, expected, slip)))

@@ -4,7 +4,7 @@ What was measured is never touched.
 """
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, fields, is_dataclass, replace
 from typing import Any, Final
 
@@ -13,26 +13,26 @@ from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.job.document import ClearanceSchool, Job
 from omnipel.core.tolerances import AS_TYPED
 from omnipel.core.words.habits import Habits, System
-from omnipel.core.words.phrases import Length, Name, Phrase, term, tr
+from omnipel.core.words.phrases import NOTHING, Length, Phrase, plain, tr
 from omnipel.core.words.units import Unit
 
-CHOSEN: Final = frozenset(
-    (
-        "seam_allowance",
-        "closing_allowance",
-        "width",
-        "turn_under",
-        "padding_inset",
-        "usable_width",
-        "turning_gap",
-        "length",
-        "from_centre",
-        "from_top",
-        "height",
-        "depth",
-    )
-)
-"""Names of what is chosen as a length; thicknesses and what sticks out are measured."""
+CHOSEN: Final[Mapping[str, Phrase]] = {
+    "seam_allowance": tr("seam allowance"),
+    "closing_allowance": tr("closing seam allowance"),
+    "width": tr("width"),
+    "turn_under": tr("turn-under"),
+    "padding_inset": tr("padding ends short of the seam by"),
+    "usable_width": tr("usable width"),
+    "turning_gap": tr("turning gap"),
+    "length": tr("length"),
+    "from_centre": tr("from the centre"),
+    "from_top": tr("from the top"),
+    "height": tr("height"),
+    "depth": tr("depth"),
+}
+"""What is chosen as a length, by its name in the job; thicknesses and what sticks out are measured."""
+OF: Final[Mapping[str, Phrase]] = {"cloth": tr("cloth"), "lining": tr("lining"), "hem": tr("hem"), "closure": tr("closure")}
+"""What it is chosen for."""
 METRIC_STEP: Final = 0.5
 """A chosen length in metric is round to this, mm."""
 
@@ -52,7 +52,7 @@ class Rounding:
             "{what}: {before} → {after}",
             what=self.words,
             before=Length(self.before, fine=True, chosen=True),
-            after=Length(self.after),
+            after=Length(self.after, fine=True),
         )
 
 
@@ -87,7 +87,7 @@ def rounded(job: Job) -> Job:
 def roundings(job: Job) -> tuple[Rounding, ...]:
     """Everything that rounding would change."""
     after = rounded(job)
-    found = [*_differences(job.cover, after.cover, ()), *_options(job, after)]
+    found = [*_differences(job.cover, after.cover), *_options(job, after)]
     if job.cover.clearance != after.cover.clearance:
         found.insert(0, Rounding(tr("clearance"), job.cover.clearance.amount, after.cover.clearance.amount))
     return tuple(found)
@@ -109,10 +109,11 @@ def _rounded(node: Any, step: float) -> Any:
     return replace(node, **changes)
 
 
-def _differences(before: Any, after: Any, path: tuple[str, ...]) -> Iterator[Rounding]:
+def _differences(before: Any, after: Any, of: Phrase = NOTHING) -> Iterator[Rounding]:
+    """What changes inside a value; `of` says what it belongs to."""
     if isinstance(before, tuple):
         for a, b in zip(before, after, strict=True):
-            yield from _differences(a, b, (*path, getattr(a, "name", "")))
+            yield from _differences(a, b, plain(a.name) if hasattr(a, "name") else of)
         return
     if not is_dataclass(before) or isinstance(before, type):
         return
@@ -120,12 +121,16 @@ def _differences(before: Any, after: Any, path: tuple[str, ...]) -> Iterator[Rou
         a, b = getattr(before, f.name), getattr(after, f.name)
         if f.name in ("habits", "options", "overrides", "clearance"):
             continue
-        if f.name in CHOSEN and isinstance(a, float | int) and abs(a - b) > AS_TYPED:
-            name = term(f.name.replace("_", " "))
-            where = " ".join(part.replace("_", " ") for part in path if part)
-            yield Rounding(tr("{where}, {what}", where=Name(where), what=name) if where else name, float(a), float(b))
+        if f.name in CHOSEN and isinstance(a, float | int):
+            if abs(a - b) > AS_TYPED:
+                words = CHOSEN[f.name]
+                yield Rounding(tr("{whole}, {what}", whole=of, what=words) if of else words, float(a), float(b))
         else:
-            yield from _differences(a, b, (*path, f.name))
+            yield from _differences(a, b, _within(of, OF.get(f.name, NOTHING)))
+
+
+def _within(whole: Phrase, part: Phrase) -> Phrase:
+    return tr("{whole}, {what}", whole=whole, what=part) if whole and part else part or whole
 
 
 def _options_of(job: Job) -> tuple[Option, ...]:

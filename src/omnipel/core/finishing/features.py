@@ -142,13 +142,16 @@ def _fits(feature: Feature, host: Panel, points: Points, where: str, code: str, 
         )
         remedies.append(Remedy(tr("Move it to the nearest place that is clear"), changes))
     remedies.append(_leave_out(where))
-    text = tr(
-        "{feature} lies across a seam, a hem or the edge of the {panel}: it has to stay {room} clear."
+    called, panel, clear = Name(feature.name), term(host.name), mm(room)
+    text = (
+        tr(
+            "{feature} lies across a seam, a hem or the edge of the {panel}: it has to stay {room} clear.",
+            feature=called,
+            panel=panel,
+            room=clear,
+        )
         if shapely.Polygon(host.sew_points).intersects(shape)
-        else "{feature} lies beside the {panel}: it has to stay {room} clear.",
-        feature=Name(feature.name),
-        panel=term(host.name),
-        room=mm(room),
+        else tr("{feature} lies beside the {panel}: it has to stay {room} clear.", feature=called, panel=panel, room=clear)
     )
     return Finding(code, Severity.STOP, text, where, tuple(remedies))
 

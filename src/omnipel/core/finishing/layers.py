@@ -100,13 +100,13 @@ def _with_gap(panels: list[Panel], gap: float, habits: Habits) -> tuple[list[Pan
     where = "cover.lining.turning_gap"
     findings = []
     if not LEAST_GAP <= gap <= MOST_GAP:
-        text = tr(
-            "The turning gap of {gap} is too small for a hand: {least} to {most}."
+        least, most = Rule(80.0, 3.0), Rule(150.0, 6.0)
+        text = (
+            tr("The turning gap of {gap} is too small for a hand: {least} to {most}.", gap=mm(gap), least=least, most=most)
             if gap < LEAST_GAP
-            else "The turning gap of {gap} is longer than closes neatly: {least} to {most}.",
-            gap=mm(gap),
-            least=Rule(80.0, 3.0),
-            most=Rule(150.0, 6.0),
+            else tr(
+                "The turning gap of {gap} is longer than closes neatly: {least} to {most}.", gap=mm(gap), least=least, most=most
+            )
         )
         usual = habits.mm("turning gap")
         remedy = Remedy(tr("Leave {gap} open", gap=mm(usual)), (Change(where, usual),))

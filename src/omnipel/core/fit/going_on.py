@@ -20,7 +20,7 @@ from omnipel.core.forms.body import Body, section_at
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.reading import Reading
 from omnipel.core.tape.readings import spread
-from omnipel.core.tolerances import FLAP_CLEARANCE, TIGHT_CLEARANCE
+from omnipel.core.tolerances import AS_TYPED, FLAP_CLEARANCE, TIGHT_CLEARANCE
 from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.working import READINGS, Worked, worked
 
@@ -84,7 +84,7 @@ class Fit:
     @property
     def verdict(self) -> Verdict:
         """What comes of trying it on."""
-        if self.tightest.slack.value < 0.0:
+        if self.tightest.slack.value < -AS_TYPED:
             return Verdict.WILL_NOT
         if self.doubtful:
             return Verdict.NOT_SURE

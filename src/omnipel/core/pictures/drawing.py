@@ -2,41 +2,12 @@
 
 from collections.abc import Iterable
 from dataclasses import dataclass
-from enum import StrEnum
 from functools import cached_property
 
 import numpy as np
 
+from omnipel.core.pictures.pens import Layer
 from omnipel.core.plane.curves import Points
-from omnipel.core.words.phrases import tr
-
-
-class Layer(StrEnum):
-    """What a line means; each has its own weight and dash in every back-end."""
-
-    FACE = "face"
-    OUTLINE = "outline"
-    CUT = "cut"
-    SEW = "sew"
-    FOLD = "fold"
-    MARKS = "marks"
-    GRAIN = "grain"
-    FIGURE = "figure"
-    TEXT = "text"
-    DIMENSION = "dimension"
-    TAPE = "tape"
-    COVER = "cover"
-
-
-LAYER_WORDS = {
-    Layer.CUT: tr("cut line"),
-    Layer.SEW: tr("sew line"),
-    Layer.FOLD: tr("fold"),
-    Layer.MARKS: tr("match mark, clip"),
-    Layer.GRAIN: tr("grain"),
-    Layer.FIGURE: tr("placement"),
-}
-"""The key that stands beside a panel drawing."""
 
 
 @dataclass(frozen=True)

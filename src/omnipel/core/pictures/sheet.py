@@ -9,7 +9,8 @@ import shapely
 from omnipel.core.drafting.cutline import cut_line, fold_lines
 from omnipel.core.drafting.panel import MarkKind, Notch, Panel
 from omnipel.core.job.finish import FinishKind
-from omnipel.core.pictures.drawing import Drawing, Item, Label, Layer, Path, together
+from omnipel.core.pictures.drawing import Drawing, Item, Label, Path, together
+from omnipel.core.pictures.pens import Layer
 from omnipel.core.plane.curves import Points
 from omnipel.core.tolerances import CHORD_ERROR, CLIP_SHORT_OF_STITCH
 from omnipel.core.words.phrases import Count, Phrase, Voice, bare, mm, term, tr

@@ -11,7 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnipel.core.forms.mesh import CREASE, Mesh, Solid
-from omnipel.core.pictures.drawing import Drawing, Item, Label, Layer, Path
+from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
+from omnipel.core.pictures.pens import Layer
 
 LIGHT = np.array([-0.45, -0.65, 0.62])
 

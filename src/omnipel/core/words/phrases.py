@@ -150,6 +150,12 @@ def listed(values: "Iterable[Value]", between: str = ", ") -> Listed:
     return Listed(tuple(values), between)
 
 
+def either(values: "Iterable[Value]") -> "Value":
+    """One of several: "a, b or c"."""
+    *those, last = values
+    return tr("{those} or {that}", those=listed(those), that=last) if those else last
+
+
 NOTHING: Final = Phrase("")
 
 
@@ -248,6 +254,10 @@ class Voice:
         return template.format_map({name: self.say(value) for name, value in fields.items()})
 
     def _length(self, length: Length) -> str:
+        step = self.unit.fine_step if length.fine else self.unit.step
+        if not length.bare and not length.chosen and 1e-9 < abs(length.mm) < step / 2.0 - 1e-9:
+            # A gap that is there is not "0 in", and nothing is "0 in narrower".
+            return self.say(tr("under {step}", step=Length(step, length.fine)))
         near = "≈\u202f" if length.chosen and not reads_exactly(length.mm, self.unit, fine=length.fine) else ""
         return near + format_length(length.mm, self.unit, fine=length.fine, with_unit=not length.bare)
 

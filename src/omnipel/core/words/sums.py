@@ -132,6 +132,8 @@ def scaled_words(factor: float, amount: str) -> str:
     size = abs(factor)
     if math.isclose(size, 1.0, rel_tol=1e-12):
         return ""
+    if size < 1e-6:
+        return f"0 × {amount}"
     for scale, mark in ((1.0, ""), (math.pi, "π")):
         for number, sign in ((size / scale, "×"), (1.0 / (size * scale), "÷")):
             part = Fraction(number).limit_denominator(12)

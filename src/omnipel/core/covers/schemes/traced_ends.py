@@ -153,6 +153,8 @@ def _without_bottom(ring: Points, lift: float) -> Points:
     right, left = feet[closed[feet, 0].argmax()], feet[closed[feet, 0].argmin()]
     rolled = np.roll(closed, -right, axis=0)
     path = rolled[: (left - right) % len(closed) + 1]
+    if len(path) < 3:
+        raise Impossible(tr("the lower edge leaves nothing of the outline above it"), "cover.options.lift")
     if (np.abs(path[1:-1, 1] - lift) < 1e-6).any():
         raise Impossible(tr("the outline stands on separate feet at the lower edge: raise or lower it"), "cover.options.lift")
     return np.ascontiguousarray(path)

@@ -1,0 +1,96 @@
+"""How every layer is drawn, once for screen, PDF and SVG, and the papers that can be printed on."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from enum import StrEnum
+from typing import Final
+
+from omnipel.core.words.phrases import Phrase, Rule, tr
+
+
+class Layer(StrEnum):
+    """What a line means; each has its own weight and dash in every back-end."""
+
+    FACE = "face"
+    OUTLINE = "outline"
+    CUT = "cut"
+    SEW = "sew"
+    FOLD = "fold"
+    MARKS = "marks"
+    GRAIN = "grain"
+    FIGURE = "figure"
+    TEXT = "text"
+    DIMENSION = "dimension"
+    TAPE = "tape"
+    COVER = "cover"
+
+
+LAYER_WORDS = {
+    Layer.CUT: tr("cut line"),
+    Layer.SEW: tr("sew line"),
+    Layer.FOLD: tr("fold"),
+    Layer.MARKS: tr("match mark, clip"),
+    Layer.GRAIN: tr("grain"),
+    Layer.FIGURE: tr("placement"),
+}
+"""The key that stands beside a panel drawing."""
+
+
+@dataclass(frozen=True, slots=True)
+class Pen:
+    """One layer's line.
+
+    Args:
+        weight: on paper, mm.
+        dash: on paper, mm on and off; empty for a whole line.
+        ink: its colour on screen, by the name the look knows.
+        px: weight on screen.
+        px_dash: dash on screen, in line weights.
+        grey: on paper, 0 black … 1 white.
+    """
+
+    weight: float
+    dash: tuple[float, ...] = ()
+    ink: str = "ink"
+    px: float = 1.0
+    px_dash: tuple[float, ...] = ()
+    grey: float = 0.0
+
+
+PENS: Final[Mapping[Layer, Pen]] = {
+    Layer.CUT: Pen(0.5, px=1.6),
+    Layer.SEW: Pen(0.35, (6.0, 2.0), px=1.1, px_dash=(6.0, 3.0)),
+    Layer.FOLD: Pen(0.35, (2.0, 2.0), "soft", 1.2, (2.0, 2.5)),
+    Layer.MARKS: Pen(0.4, ink="stop", px=1.2),
+    Layer.GRAIN: Pen(0.35, ink="soft", px=1.1),
+    Layer.FIGURE: Pen(0.3, (4.0, 1.5), "look", 1.2, (4.0, 2.0)),
+    Layer.DIMENSION: Pen(0.2, ink="soft", px=0.8, grey=0.35),
+    Layer.OUTLINE: Pen(0.35, px=1.3),
+    Layer.FACE: Pen(0.1, ink="soft", px=0.5, grey=0.35),
+    Layer.TAPE: Pen(0.8, ink="accent", px=3.0),
+    Layer.COVER: Pen(0.4, ink="accent", px=1.2),
+    Layer.TEXT: Pen(0.2),
+}
+FAR: Final = Pen(0.25, (1.0, 1.0), "accent", 1.4, (2.0, 2.0))
+"""A tape where it runs behind the thing."""
+
+
+@dataclass(frozen=True, slots=True)
+class Paper:
+    """A paper: what it is called, its size and the margin that a printer leaves, mm; `sheet` is what its cutting sheet is printed on."""
+
+    words: Phrase
+    width: float
+    height: float
+    margin: float = 10.0
+    sheet: str = "A4"
+
+
+PAPERS: Final[Mapping[str, Paper]] = {
+    "A4": Paper(tr("A4, tiled"), 210.0, 297.0),
+    "Letter": Paper(tr("Letter, tiled"), 215.9, 279.4, sheet="Letter"),
+    "A0": Paper(tr("A0"), 841.0, 1189.0),
+    "roll914": Paper(tr("roll, {width} wide", width=Rule(914.0, 36.0)), 914.0, 2000.0),
+}
+SMALL: Final = ("A4", "Letter")
+"""Papers of a home printer, for cards and sheets."""
