@@ -145,9 +145,13 @@ class Shelf(QWidget):
     def enter(self) -> None:
         """The shelf was opened."""
         self.refresh()
+        self.take_focus()
+
+    def take_focus(self) -> None:
+        """To the first job, or to the first question of a new shop."""
         if self.cards:
             self.cards[0].setFocus()
-        elif self.first.isVisible():
+        elif self.first.isVisibleTo(self):
             for made in self.units.buttons():
                 if made.isChecked():
                     made.setFocus()

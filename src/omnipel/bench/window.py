@@ -5,7 +5,7 @@ from pathlib import Path
 from typing import Any
 
 import shiboken6
-from PySide6.QtCore import QEvent, QObject, Qt, QTimer
+from PySide6.QtCore import QEvent, QObject, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -155,6 +155,8 @@ class Window(QMainWindow):
         if key != "shelf" and self.session.job is None:
             self.session.say("note", tr("Open a job first."))
             return
+        if key != self.here:
+            self.working.say("note", say(HINT))  # what was said belonged to the station before
         self.here = key
         station = self.station(key)
         self.stack.setCurrentWidget(station)
@@ -559,9 +561,9 @@ class Window(QMainWindow):
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
-        QTimer.singleShot(
-            0,
-            lambda: (
-                self.stations[self.here].setFocus(Qt.FocusReason.OtherFocusReason) if QApplication.focusWidget() is None else None
-            ),
-        )
+        QTimer.singleShot(0, self, self._first_focus)
+
+    def _first_focus(self) -> None:
+        """Once the window is there: to what the shelf asks first."""
+        if QApplication.focusWidget() is None and self.here == "shelf":
+            self.shelf.take_focus()

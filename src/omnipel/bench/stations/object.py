@@ -199,7 +199,12 @@ class ObjectStation(QWidget):
         if self.open and card is not None:
             card.setFocus()
         else:
-            self.name.setFocus()
+            self._to_name()
+
+    def _to_name(self) -> None:
+        """To the name, all of it picked, so that typing replaces the one that was made up."""
+        self.name.setFocus()
+        self.name.selectAll()
 
     def unfold(self) -> None:
         """Show all forms, to pick another."""
@@ -268,7 +273,7 @@ class ObjectStation(QWidget):
         self.open = False
         if key == job.thing.form:
             self.refresh()
-            self.name.setFocus()
+            self._to_name()
             return
         form, scheme = FORMS[key], SCHEMES.get(job.cover.scheme)
         if scheme is None or not scheme.serves_form(form):
@@ -277,7 +282,7 @@ class ObjectStation(QWidget):
         cover = replace(fresh.cover, cloth=job.cover.cloth, padding=max(job.cover.padding, fresh.cover.padding))
         thing = replace(job.thing, form=key, outline=job.thing.outline if form.traced else None)
         self.session.apply(replace(job, thing=thing, cover=cover), tr("form: {form}", form=form.words))
-        self.name.setFocus()
+        self._to_name()
 
     def _like_earlier(self) -> None:
         """Start from a copy of an earlier job: its form, cover and cloth, without its readings."""

@@ -359,7 +359,7 @@ class TapeStation(QWidget):
         if want is None:
             return
         number = self.places.index(want)
-        kind = NOTHING if want.asked else tr("   (a check)")
+        kind = NOTHING if want.asked or reading is not None else tr("   (another way)") if to_take(job) else tr("   (a check)")
         self.name.setText(f"{letters(number)}   {self.session.sentence(want.words)}{say(kind)}")
         self.how.setText(self.session.tell(want.how))
         hint = tr("in {unit}, or with its unit", unit=_unit_word(job))
@@ -462,10 +462,10 @@ class TapeStation(QWidget):
                 shown = tr("{place}:  {value}", place=place.words, value=mm(value(reading), fine=True))
             elif place.key in wanted:
                 shown = tr("{place}:  to measure", place=place.words)
+            elif place.asked:
+                shown = tr("{place}:  not needed", place=place.words)
             else:
-                shown = (
-                    tr("{place}:  not needed", place=place.words) if place.asked else tr("{place}:  a check", place=place.words)
-                )
+                shown = tr("{place}:  another way", place=place.words) if wanted else tr("{place}:  a check", place=place.words)
             item.setText(f"{letters(i)}   {self.session.tell(shown)}")
             item.setData(Qt.ItemDataRole.UserRole, place.key)
             item.setForeground(LOOK.colour("ink" if reading or place.key in wanted else "soft"))
