@@ -185,6 +185,7 @@ class CoverStation(QWidget):
             lambda c: c.ring,
             lambda r: self._set("ring", r, term(r)),
             lambda c: RING_WHY[c.ring],
+            lambda c: c.scheme in SCHEMES and SCHEMES[c.scheme].rings,
         )
         self._pick(
             "hem_order",
@@ -249,7 +250,10 @@ class CoverStation(QWidget):
     def _head(self, words: Phrase) -> None:
         self.form.addRow(label(words, "head", wrap=True))
 
-    def _row(self, path: str, words: Phrase, field: QWidget, why: Callable[[CoverChoices], Phrase] | None = None) -> None:
+    def _row(
+        self, path: str, words: Phrase, field: QWidget, why: Callable[[CoverChoices], Phrase] | None = None
+    ) -> tuple[QWidget, ...]:
+        """A field with its name, and a sentence below it; what stands in the form's field column."""
         full = f"cover.{path}"
         self.fields[full] = field
         if words:
@@ -258,14 +262,14 @@ class CoverStation(QWidget):
         name.setMinimumWidth(LOOK.px(150))
         name.setBuddy(field)
         self.form.addRow(name, field)
-        if why is not None:
-            self._why(why)
+        return (field, self._why(why)) if why is not None else (field,)
 
-    def _why(self, why: Callable[[CoverChoices], Phrase]) -> None:
+    def _why(self, why: Callable[[CoverChoices], Phrase]) -> QWidget:
         """A sentence below the last field."""
         under = label(NOTHING, "soft", wrap=True)
         self.form.addRow(under)
         self.fills.append(lambda c: under.setText(self.session.tell(why(c))))
+        return under
 
     def _length(
         self,
@@ -322,10 +326,18 @@ class CoverStation(QWidget):
         get: Callable[[CoverChoices], object],
         picked: Callable[..., object],
         why: Callable[[CoverChoices], Phrase] | None = None,
+        shown: Callable[[CoverChoices], bool] | None = None,
     ) -> None:
         field = combo(words, picks, picked)
-        self._row(path, words, field, why)
+        rows = self._row(path, words, field, why)
         self.fills.append(lambda c: field.show_value(get(c)))
+        if shown is not None:
+
+            def show(choices: CoverChoices) -> None:
+                for row in rows:
+                    self.form.setRowVisible(row, shown(choices))
+
+            self.fills.append(show)
 
     def _percent(self, path: str, words: Phrase, get: Callable[[CoverChoices], float]) -> None:
         """A share: 40 %, 40% or 0.4."""

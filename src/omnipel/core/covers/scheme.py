@@ -10,9 +10,9 @@ from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Seam
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form
-from omnipel.core.job.document import Choice, ClearanceSchool, CoverChoices, LiningSchool
+from omnipel.core.job.document import Choice, ClearanceSchool, CoverChoices, LiningSchool, RingSchool
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
-from omnipel.core.job.finish import Finish, seam
+from omnipel.core.job.finish import Finish, seam, trimmed
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, mm, tr
 from omnipel.core.words.working import Worked, through, worked
 
@@ -118,6 +118,13 @@ class Brief:
         """The seam that closes a strip into a ring."""
         return seam(self.choices.closing_allowance)
 
+    @property
+    def meeting(self) -> Finish:
+        """The other end of a strip that is joined to a ring: like the first, or cut longer to be trimmed where it meets."""
+        if self.choices.ring is RingSchool.RING_FIRST:
+            return self.closing
+        return trimmed(self.choices.closing_allowance, self.habit("spare to trim"))
+
     def size(self, name: str, value: Worked) -> Worked:
         """Enter a size under its name; it can be set by hand, and what is set takes its place."""
         for override in self.choices.overrides:
@@ -175,6 +182,7 @@ class Scheme:
         options: its own choices.
         draft: from body and brief to a cover.
         starts_with: changes to a new job's choices that suit this scheme; lengths as names of habits.
+        rings: whether it joins a strip to a ring, so that one can ask how.
     """
 
     key: str
@@ -184,6 +192,7 @@ class Scheme:
     options: tuple[Option, ...]
     draft: Callable[[Any, Brief], Cover]
     starts_with: Mapping[str, Any] = field(default_factory=dict)
+    rings: bool = False
 
     def serves_form(self, form: Form) -> bool:
         """Whether a form has an ability that this scheme asks for."""
@@ -232,6 +241,12 @@ def inside(brief: Brief, ring: Worked, turns: float) -> Worked:
 
 ROUND, CORNERED, FLAT = 2.0 * math.pi, 8.0, 4.0
 """What a girth changes by when every side moves out by 1: round, with four square corners, and flat between two layers."""
+
+
+def meeting_notes(brief: Brief) -> tuple[Phrase, ...]:
+    """What to know when a strip is cut that meets and is trimmed."""
+    spare = brief.meeting.turn_under
+    return (tr("meet and trim: {spare} of the cut length are for that", spare=mm(spare)),) if spare else ()
 
 
 def one_each(panels: Iterable[Panel]) -> dict[str, Panel]:

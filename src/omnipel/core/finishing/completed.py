@@ -10,7 +10,7 @@ from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.features import with_features
 from omnipel.core.finishing.layers import with_layers
 from omnipel.core.job.document import CoverChoices, HemOrder
-from omnipel.core.job.finish import FinishKind
+from omnipel.core.job.finish import SEWN
 from omnipel.core.words.phrases import tr
 
 
@@ -37,7 +37,7 @@ def _on_fold(panel: Panel, choices: CoverChoices) -> Panel:
 def _hemmed_first(panel: Panel, choices: CoverChoices) -> Panel:
     """Hem first: a hem beside a seam is sewn while the panel is flat, and the seam then runs through it."""
     beside = any(
-        before.finish.folded and after.finish.kind is FinishKind.SEAM
+        before.finish.folded and after.finish.kind in SEWN
         for before, after in zip(panel.edges, (*panel.edges[1:], panel.edges[0]), strict=True)
     )
     if choices.hem_order is not HemOrder.HEM_FIRST or not beside or panel.cloth is not Cloth.OUTER:

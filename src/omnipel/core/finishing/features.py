@@ -17,7 +17,7 @@ from omnipel.core.drafting.panel import Cloth, Edge, Figure, MarkKind, Notch, Pa
 from omnipel.core.drafting.shapes import outline, rectangle
 from omnipel.core.job.document import CoverChoices, Feature, FeatureKind, Shape
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
-from omnipel.core.job.finish import FinishKind, double_hem, seam
+from omnipel.core.job.finish import SEWN, double_hem, seam
 from omnipel.core.plane.curves import Points, line
 from omnipel.core.words.phrases import Name, mm, plain, term, tr
 from omnipel.core.words.working import worked
@@ -311,7 +311,7 @@ def _patch(feature: Feature, host: Panel, choices: CoverChoices, where: str, mad
 
 def _handle(feature: Feature, host: Panel, choices: CoverChoices, where: str, made: Additions) -> None:
     """Webbing handle: both ends caught in a seam, marked on its edge."""
-    sewn = [e for e in host.edges if e.finish.kind in (FinishKind.SEAM, FinishKind.FACING)]
+    sewn = [e for e in host.edges if e.finish.kind in SEWN]
     edges = [e for e in sewn if e.name == feature.edge]
     if not edges:
         remedies = tuple(

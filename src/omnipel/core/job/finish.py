@@ -18,6 +18,7 @@ class FinishKind(StrEnum):
     """How an edge is finished."""
 
     SEAM = "seam"
+    TRIMMED = "seam, trimmed when it meets"
     SINGLE_HEM = "single hem"
     DOUBLE_HEM = "double hem"
     CORD_CASING = "cord casing"
@@ -29,6 +30,8 @@ class FinishKind(StrEnum):
     FOLD = "fold"
 
 
+SEWN = frozenset((FinishKind.SEAM, FinishKind.TRIMMED, FinishKind.FACING))
+"""Edges that are sewn to another."""
 FOLDED = frozenset((FinishKind.SINGLE_HEM, FinishKind.DOUBLE_HEM, FinishKind.CORD_CASING, FinishKind.ELASTIC_CASING))
 TURNED_UNDER = FOLDED - {FinishKind.SINGLE_HEM}
 HEMS = (
@@ -68,6 +71,8 @@ class Finish:
         match self.kind:
             case FinishKind.SEAM | FinishKind.FACING:
                 return ((tr("seam allowance"), self.width, "width"),)
+            case FinishKind.TRIMMED:
+                return ((tr("seam allowance"), self.width, "width"), (tr("spare to trim"), self.turn_under, ""))
             case FinishKind.SINGLE_HEM:
                 return ((tr("hem"), self.width, "width"),)
             case FinishKind.DOUBLE_HEM:
@@ -81,7 +86,7 @@ class Finish:
         """The parts as numbers that know where they are decided."""
         single = source.endswith("allowance")
         return tuple(
-            worked(name, mm, source if single else f"{source}.{attribute}" if source else "")
+            worked(name, mm, (source if single else f"{source}.{attribute}") if source and attribute else "")
             for name, mm, attribute in self.parts
             if mm
         )
@@ -96,6 +101,11 @@ SELVAGE = Finish(kind=FinishKind.SELVAGE)
 def seam(allowance: float) -> Finish:
     """An edge that is sewn to another."""
     return Finish(kind=FinishKind.SEAM, width=allowance)
+
+
+def trimmed(allowance: float, spare: float) -> Finish:
+    """The end of a strip that is closed where it meets: cut longer by `spare`, which is trimmed off then."""
+    return Finish(kind=FinishKind.TRIMMED, width=allowance, turn_under=spare)
 
 
 def single_hem(width: float) -> Finish:

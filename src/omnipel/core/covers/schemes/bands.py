@@ -27,6 +27,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
     n = brief.count("panels")
 
     panels: list[Panel] = []
+    around: list[Worked] = []
     seams: list[Seam] = []
     for k, ((low, below), (high, above)) in enumerate(zip(rings, rings[1:], strict=False), 1):
         # Sizes
@@ -34,6 +35,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
         lower = brief.size(f"band_{k}_lower_arc", flat.bottom_arc)
         upper = brief.size(f"band_{k}_upper_arc", flat.top_arc)
         slant = brief.size(f"band_{k}_slant", flat.slant)
+        around[-1:] = [min((*around[-1:], lower * n), key=lambda arc: arc.value), upper * n]
         # Panels
         name = f"band {k}"
         finish = brief.choices.hem if k == 1 else brief.seam
@@ -68,7 +70,11 @@ def draft(body: Turned, brief: Brief) -> Cover:
         )
     )
     crown = rings[-1][1].value
-    profile = tuple(Passage(max(0.0, crown - h.value), inside(brief, r * ROUND, ROUND)) for r, h in reversed(rings))
+    around[-1] = min(around[-1], top * ROUND, key=lambda arc: arc.value)
+    profile = tuple(
+        Passage(max(0.0, crown - h.value), inside(brief, arc, ROUND))
+        for arc, (_, h) in reversed(list(zip(around, rings, strict=True)))
+    )
     return brief.cover(panels, seams, profile=profile, roles={"side": "band 1", "top": "top"}, seams_across=n)
 
 

@@ -19,7 +19,7 @@ from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.plane.curves import Trace, line
 from omnipel.core.tolerances import GORE_EXCESS
 from omnipel.core.words.phrases import Count, Share, tr, trn
-from omnipel.core.words.working import Worked, worked
+from omnipel.core.words.working import Worked, through, worked
 
 MOST = 48
 
@@ -72,9 +72,19 @@ def draft(body: Turned, brief: Brief) -> Cover:
     if skirted:
         panels, seams = _with_skirt(panels, seams, body, brief, n, half)
     top_depth = body.top
-    profile = tuple(Passage(max(0.0, top_depth - h.value), inside(brief, r * ROUND, ROUND)) for r, h in reversed(rings))
+    profile = tuple(
+        Passage(max(0.0, top_depth - h.value), inside(brief, _girth(half, r, base, n) if k >= start else r * ROUND, ROUND))
+        for k, (r, h) in reversed(list(enumerate(rings)))
+    )
     findings = _excess(excess, n, line_)
     return brief.cover(panels, seams, profile=profile, roles={"side": "gore", "top": "top"}, seams_across=n, findings=findings)
+
+
+def _girth(half: Worked, radius: Worked, base: Worked, n: int) -> Worked:
+    """Around all gores where the body's ring has this radius: they are as wide there as at their base, in proportion."""
+    return through(
+        tr("around the gores"), tr("all gores side by side"), lambda x, r, low: 2.0 * n * x * r / low, half, radius, base
+    )
 
 
 def proposed(line_: Meridian) -> int:

@@ -54,8 +54,9 @@ def draft(body: Boxy, brief: Brief) -> Cover:
             )
             for here, there in zip(SIDES, (*SIDES[1:], SIDES[0]), strict=True)
         )
-    passes = inside(brief, (box.l + box.w) * 2.0, CORNERED)
-    spans = (long - corner * 2.0 - brief.t, wide - corner * 2.0 - brief.t)
+    top_long, top_wide = long - corner * 2.0, wide - corner * 2.0
+    passes = inside(brief, (top_long + top_wide) * 2.0, CORNERED)
+    spans = (top_long - brief.t, top_wide - brief.t)
     return brief.cover(
         (sheet,),
         seams,

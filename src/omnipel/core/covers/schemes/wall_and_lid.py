@@ -9,14 +9,13 @@ import math
 from dataclasses import replace
 
 from omnipel.core.covers.options import ZERO, length, pick, share, yes
-from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, meeting_notes, passages
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.forms.abilities import Ability, Round
 from omnipel.core.forms.body import widest
-from omnipel.core.job.document import RingSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
-from omnipel.core.job.finish import Finish, FinishKind, seam
+from omnipel.core.job.finish import Finish, FinishKind
 from omnipel.core.words.phrases import Ratio, Rule, mm, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -68,7 +67,6 @@ def draft(body: Round, brief: Brief) -> Cover:
     radius = brief.size("lid_sew_radius", passed / (2.0 * math.pi) + u)
     ring = brief.size("wall_sew_length", (passed / (2.0 * math.pi) + u) * (2.0 * math.pi))
     height = brief.size("wall_finished_height", body.drop + u)
-    spare = worked(tr("spare to trim"), brief.habit("spare to trim")) if choices.ring is RingSchool.MEET_AND_TRIM else None
 
     # Panels
     lid = disc("lid", radius, brief.seam)
@@ -77,15 +75,14 @@ def draft(body: Round, brief: Brief) -> Cover:
         ring,
         height,
         bottom=choices.hem,
-        right=brief.closing,
+        right=brief.meeting,
         top=brief.seam,
         left=brief.closing,
         names={"top": "lid edge", "bottom": "lower edge", "left": "close a", "right": "close b"},
         sources={"bottom": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
-        notes=(tr("meet and trim: {spare} of the cut length are for that", spare=mm(spare.value)),) if spare else (),
+        notes=meeting_notes(brief),
     )
-    cut_length = wall.cut_length + spare if spare else wall.cut_length
-    brief.note(lid_cut_radius=lid.sizes["cut radius"], wall_cut_length=cut_length, wall_cut_height=wall.cut_width)
+    brief.note(lid_cut_radius=lid.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 
     # Seams
     seams = [
@@ -114,12 +111,15 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
         long,
         height,
         bottom=casing,
-        right=seam(brief.choices.closing_allowance),
+        right=brief.meeting,
         top=brief.seam,
-        left=seam(brief.choices.closing_allowance),
+        left=brief.closing,
         names={"top": "lid edge", "bottom": "casing edge", "left": "close a", "right": "close b"},
         sources={"bottom": "cover.options.casing", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
-        notes=(tr("hangs inside the wall") if brief.picked("skirt_hangs") == "inside" else tr("hangs outside the wall"),),
+        notes=(
+            tr("hangs inside the wall") if brief.picked("skirt_hangs") == "inside" else tr("hangs outside the wall"),
+            *meeting_notes(brief),
+        ),
     )
     limit = brief.choices.cloth.gather_limit
     least = long.value / limit
@@ -179,4 +179,5 @@ SCHEME = Scheme(
     frozenset({Ability.ROUND}),
     OPTIONS,
     draft,
+    rings=True,
 )

@@ -3,7 +3,7 @@
 The strip is closed in the middle of the back, because a join never lies on a corner.
 """
 
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, meeting_notes, passages
 from omnipel.core.drafting.panel import Edge
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
@@ -42,12 +42,12 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         ring,
         high,
         bottom=brief.choices.hem,
-        right=brief.closing,
+        right=brief.meeting,
         top=a,
         left=brief.closing,
         names={"top": "top edge", "bottom": "lower edge", "left": "close a", "right": "close b"},
         sources={"bottom": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
-        notes=(tr("clip the top edge at the corner marks"),),
+        notes=(tr("clip the top edge at the corner marks"), *meeting_notes(brief)),
     )
     brief.note(
         wall_cut_length=wall.cut_length,
@@ -79,4 +79,6 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     )
 
 
-SCHEME = Scheme("wall-and-top", tr("Wall and top"), tr("One strip around, and a top."), frozenset({Ability.BOXY}), (), draft)
+SCHEME = Scheme(
+    "wall-and-top", tr("Wall and top"), tr("One strip around, and a top."), frozenset({Ability.BOXY}), (), draft, rings=True
+)
