@@ -3,7 +3,7 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 
-.PHONY: demo run test lint bench lock shots docs clean setup setup-dev
+.PHONY: demo run test lint bench mutate lock shots docs clean setup setup-dev
 
 demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample shop
 	@$(BIN)/omnipel --demo
@@ -25,6 +25,9 @@ lint: $(VENV)/.dev-ready            ## format, lint, types, import contracts
 
 bench: $(VENV)/.dev-ready           ## speed, as ratios and against a reference in the same run
 	@QT_QPA_PLATFORM=offscreen $(BIN)/python tools/speed.py
+
+mutate: $(VENV)/.dev-ready          ## change the core a little, 200 times: do the tests notice?
+	@$(BIN)/python tools/mutate.py
 
 shots: $(VENV)/.dev-ready           ## the pictures in docs/screenshots, from the sample shop
 	@QT_QPA_PLATFORM=offscreen $(BIN)/python tools/shots.py

@@ -157,7 +157,7 @@ def text(draft: Draft, voice: Voice | None = None) -> str:
         named = ((tr("finished"), panel.length, panel.width), (tr("cut"), panel.cut_length, panel.cut_width))
         for words, long, wide in named:
             lines.append(f"  {say(words)}  {say(by(long, wide))}")
-            lines += [f"       {sum_words(size, voice)}" for size in (long, wide)]
+            lines += [f"       {line}" for line in dict.fromkeys(sum_words(size, voice) for size in (long, wide))]
         lines += [f"  {say(term(name))}  {sum_words(size, voice)}" for name, size in panel.sizes.items()]
         lines += [f"  {say(note)}" for note in panel.notes]
         lines.append("")

@@ -7,8 +7,9 @@ from typing import Any
 import numpy as np
 import pytest
 import shapely
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
+from tests.wild import tried
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.options import OptionKind
@@ -79,7 +80,7 @@ def checked(drafted: Draft) -> None:
 
 @pytest.mark.parametrize(("form", "scheme"), PAIRS)
 def test_random_valid_sizes(form: str, scheme: str) -> None:
-    @settings(max_examples=200, deadline=None, database=None, suppress_health_check=list(HealthCheck))
+    @tried(200)
     @given(jobs(form, scheme))
     def run(job: Job) -> None:
         checked(draft(job))

@@ -4,8 +4,9 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 import pytest
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
+from tests.wild import tried
 
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
@@ -97,7 +98,7 @@ def test_at_the_starters(form: str, scheme: str) -> None:
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
 def test_at_random_jobs(form: str, scheme: str) -> None:
-    @settings(max_examples=6, deadline=None, database=None, suppress_health_check=list(HealthCheck))
+    @tried(6)
     @given(
         st.lists(st.floats(0.8, 1.25), min_size=8, max_size=8),
         st.sampled_from(ClearanceSchool),

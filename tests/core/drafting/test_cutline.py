@@ -5,8 +5,9 @@ import math
 import numpy as np
 import pytest
 import shapely
-from hypothesis import assume, example, given, settings
+from hypothesis import assume, example, given
 from hypothesis import strategies as st
+from tests.wild import tried
 
 from omnipel.core.drafting.cutline import cut_line, cut_size
 from omnipel.core.drafting.panel import Edge, Panel
@@ -48,7 +49,7 @@ def test_equal_allowances_agree_with_a_mitred_buffer(shape: np.ndarray, allowanc
     assert ours.symmetric_difference(theirs).area < 0.02 * max(1.0, allowance)
 
 
-@settings(max_examples=400, deadline=None)
+@tried(400)
 @given(st.lists(st.floats(80.0, 260.0), min_size=3, max_size=9), st.lists(st.sampled_from(FINISHES), min_size=1, max_size=5))
 @example(radii=[80.0, 253.0, 253.30834044886814, 80.0, 80.0, 80.0, 86.0], finishes=[single_hem(20.0), BOUND])
 def test_any_panel_gets_a_valid_exact_cut_line(radii: list[float], finishes: list[Finish]) -> None:

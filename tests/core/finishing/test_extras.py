@@ -6,10 +6,11 @@ from typing import Any
 import numpy as np
 import pytest
 import shapely
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.covers.test_schemes import checked
 from tests.jobs import drum, job
+from tests.wild import tried
 
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import draft
@@ -87,7 +88,7 @@ def test_a_slit_runs_straight_to_its_edge() -> None:
     assert np.ptp(slit[:, 1]) == pytest.approx(wall.width.value - 300.0 - 30.0, abs=0.1)
 
 
-@settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+@tried(60)
 @given(
     st.floats(-1500, 1500),
     st.floats(0, 1200),

@@ -5,8 +5,9 @@ import math
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import given
 from hypothesis import strategies as st
+from tests.wild import tried
 
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
@@ -75,7 +76,7 @@ def test_every_edge_can_be_pointed_at(drafted) -> None:
         assert refs == {f"panels.{panel.name}.{edge.name}" for edge in panel.edges}
 
 
-@settings(max_examples=25, deadline=None)
+@tried(25)
 @given(st.floats(-3.0, 3.0), st.floats(-0.3, 1.4), st.sampled_from(DRAFTS))
 def test_a_sketch_shows_only_what_looks_at_the_viewer(yaw: float, pitch: float, drafted) -> None:
     mesh = drafted.body.mesh()
