@@ -44,13 +44,6 @@ CLIP_SPACING_TIGHT: Final = 15.0
 CLIP_SHORT_OF_STITCH: Final = 2.0
 """A relief clip ends this far short of the stitch line, so that it never cuts a stitch."""
 
-GIRTH_AGAINST_ACROSS: Final = 0.02
-"""Share. A girth and an across-reading that differ by more do not describe the same round body."""
-
-MISREAD_DEVIATIONS: Final = 3.0
-"""A repeat further from the median than this many scaled median deviations is a likely misread."""
-
-
 TIGHT_CLEARANCE: Final = 3.0
 """Slack over 2π below this is a struggle to get on (no lubricated cloth slides under less)."""
 
@@ -79,5 +72,8 @@ AS_TYPED: Final = 1e-6
 CONTRADICTION: Final = 3.3
 """A reading further from what the others say than this many of its own standard deviations is 1 in 1000 on a good job."""
 
-REPEATS_APART: Final = 4.0
-"""A repeat further from the others' middle than this many σ of one reading is likely misread; 1 in 200 on five good repeats."""
+REPEATS_APART: Final = 5.0
+"""A repeat further from the others' middle than this many σ of one reading is likely misread: 1 in 2000 on good repeats, read at eight places."""
+
+TWO_APART: Final = 4.0
+"""The same where there are only two, as a multiple of the σ of their difference: 1 in 16 000."""

@@ -83,7 +83,7 @@ class TapeStation(QWidget):
         self.list.setMinimumSize(60, 120)
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
-        self.check = button(NOTHING, self._take_check)
+        self.check = WordButton(self._take_check, "")
         self.again = label(NOTHING, "soft", wrap=True)
         self.card = line(tr("All readings in one go, by their letters"), tr("all in one go, by their letters"))
         self.card.returnPressed.connect(self._card)
@@ -487,8 +487,7 @@ class TapeStation(QWidget):
                     place=found.place.words,
                 )
             )
-            self.check.setText(text)
-            self.check.setAccessibleName(text)
+            self.check.show_words(text)
         draft = self.session.draft
         fit = draft.fit if isinstance(draft, Drafted) else None
         shares = fit.shares if isinstance(fit, Fit) else ()

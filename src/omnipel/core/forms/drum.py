@@ -59,6 +59,19 @@ PLACES = (
         asked=False,
     ),
     Place(
+        "path",
+        tr("over the top"),
+        tr(
+            "From where the cover shall end straight up, over the middle of the top and down to the same height on the other side."
+        ),
+        1870.0,
+        (DIAMETER, "drop"),
+        lambda diameter, drop: diameter + 2.0 * drop,
+        effort=1.3,
+        asked=False,
+        too_long=tr("the tape runs over something that stands up on top"),
+    ),
+    Place(
         "below",
         tr("below the cover"),
         tr("From the ground up to where the cover shall end."),
@@ -130,6 +143,9 @@ class Drum:
                 return np.array([(r * 1.03, 0.0, 0.0), (r * 1.03, 0.0, max(low, 0.02 * top))])
             case "across":
                 return np.array([(-r, 0.0, top), (r, 0.0, top)])
+            case "path":
+                out = 1.01 * r
+                return np.array([(-out, 0, low), (-out, 0, top), (out, 0, top), (out, 0, low)])
             case "string":
                 return np.array([(-r * 1.01, 0, top - down), (-r * 1.01, 0, top), (r * 1.01, 0, top), (r * 1.01, 0, top - down)])
         return np.empty((0, 3))

@@ -41,6 +41,11 @@ def dome_arc(diameter: float, rise: float) -> float:
     return 2.0 * sphere * (half if rise <= diameter / 2.0 else math.pi - half)
 
 
+def along_side(low: float, high: float, below: float, above: float) -> float:
+    """Along the side between two marks of those diameters and heights: √(Δh² + Δr²)."""
+    return math.hypot(above - below, (high - low) / 2.0)
+
+
 @dataclass(frozen=True, slots=True)
 class Turned:
     """A measured turned body: marks from the lowest up, and the rise of its dome."""
@@ -92,6 +97,9 @@ class Turned:
             return closed(ring(station.radius * 1.01, station.height.value))
         if kind == "across":
             return np.array([(-station.radius, 0.0, station.height.value), (station.radius, 0.0, station.height.value)])
+        if kind == "side":
+            under = self.stations[max(0, k - 1)]
+            return np.array([(under.radius * 1.02, 0.0, under.height.value), (station.radius * 1.02, 0.0, station.height.value)])
         out = station.radius * 1.05
         return np.array([(out, 0.0, self.stations[0].height.value), (out, 0.0, max(station.height.value, 1.0))])
 
@@ -183,6 +191,19 @@ def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
             asked=False,
         )
         for k in range(1, count + 1)
+    ]
+    made += [
+        Place(
+            f"side.{k}",
+            tr("along the side up to mark {k}", k=Count(k)),
+            tr("Flat on the side from the mark below straight up to this one, as the cloth will lie."),
+            sample_of(k)[0] - sample_of(k - 1)[0],
+            (f"diameter.{k - 1}", f"diameter.{k}", *((f"height.{k - 1}",) if k > 2 else ()), f"height.{k}"),
+            along_side if k > 2 else (lambda low, high, up: along_side(low, high, 0.0, up)),
+            effort=1.3,
+            asked=False,
+        )
+        for k in range(2, count + 1)
     ]
     made.append(
         Place(

@@ -10,7 +10,7 @@ from statistics import mean, median
 
 from omnipel.core.job.reading import Reading
 from omnipel.core.tape.instruments import PRECISION
-from omnipel.core.tolerances import REPEATS_APART
+from omnipel.core.tolerances import REPEATS_APART, TWO_APART
 
 KNOWN_FROM = 4.0
 """An instrument's typical σ weighs as much as so many repeats."""
@@ -24,7 +24,7 @@ def one_sigma(reading: Reading) -> float:
 
 
 def misreads(reading: Reading) -> tuple[int, ...]:
-    """Positions of repeats that look misread: further from the others' middle than four σ. Both, when there are only two.
+    """Positions of repeats that look misread: further from the others' middle than five σ. Both, when there are only two.
 
     >>> misreads(Reading(place="girth", repeats=(1763, 1762, 1673, 1764)))
     (2,)
@@ -39,7 +39,7 @@ def misreads(reading: Reading) -> tuple[int, ...]:
         a, b = (reading.repeats[i] for i in counting)
         # The smaller one's σ: a number ten times too large must not widen its own doubt.
         least = reading.sigma or PRECISION[reading.instrument].of(min(a, b))
-        return tuple(counting) if abs(a - b) > REPEATS_APART * math.sqrt(2.0) * least else ()
+        return tuple(counting) if abs(a - b) > TWO_APART * math.sqrt(2.0) * least else ()
     centre = median(reading.repeats[i] for i in counting)
     return tuple(i for i in counting if abs(reading.repeats[i] - centre) > REPEATS_APART * sigma)
 
