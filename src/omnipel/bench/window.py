@@ -299,7 +299,7 @@ class Window(QMainWindow):
 
     def new_job(self) -> None:
         """A new job without readings; the Object station asks what it is."""
-        if self._begin("drum"):
+        if self._begin(next(iter(FORMS))):
             self.show_station("object")
 
     def _begin(self, form: str) -> bool:

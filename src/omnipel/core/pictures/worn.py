@@ -122,13 +122,13 @@ def _boxed(cover: Cover, length: float, width: float, height: float, front: floa
 
 def _traced(body: Any, cover: Cover) -> list[Part]:
     """The grown outline on both ends, and the gusset over it."""
-    end = next(p for p in cover.panels if p.name == "end")
-    ring_ = np.array(end.sew_points)
+    end = next((p for p in cover.panels if p.name == cover.roles.get("right")), None)
+    ring_ = np.array(end.sew_points) if end is not None else body.ring * 1.02
     if len(ring_) > 80:
         ring_ = ring_[:: len(ring_) // 50]
     middle = (body.ring[:, 0].min() + body.ring[:, 0].max()) / 2.0
-    half = (cover.profile[0].girth.value - 2.0 * float(np.ptp(ring_[:, 0]))) / 4.0 if cover.profile else body.width.value / 2.0
-    half = max(half, body.width.value / 2.0 + 1.0)
+    half = (cover.profile[0].girth.value - 2.0 * float(np.ptp(ring_[:, 0]))) / 4.0 if cover.profile and end else 0.0
+    half = max(half, body.across.value / 2.0 + 1.0)
     own = (ring_[:, 0].min() + ring_[:, 0].max()) / 2.0
     right = np.column_stack((np.full(len(ring_), half), ring_[:, 0] - own + middle - body.ring[:, 0].max() / 2.0, ring_[:, 1]))
     left = right * (-1.0, 1.0, 1.0)
@@ -138,6 +138,8 @@ def _traced(body: Any, cover: Cover) -> list[Part]:
         j = (i + 1) % count
         if right[i, 2] > 1.0 or right[j, 2] > 1.0:  # open at the bottom
             quads.append(("side", 0, np.array([right[i], left[i], left[j], right[j]])))
+    if end is None:  # one cloth over it all
+        return [("top", 0, points) for _, _, points in quads]
     return [("right", 0, right), ("left", 0, left[::-1]), *quads]
 
 
@@ -167,7 +169,7 @@ def _wheel(body: Any, cover: Cover) -> list[Part]:
 def _cap(body: Any, cover: Cover) -> list[Part]:
     """A disc over the rim and what hangs below it."""
     rim, high = body.diameter.value / 2.0, body.height.value
-    cap = next(p for p in cover.panels if p.name == "cap")
+    cap = next(p for p in cover.panels if p.name == cover.roles["top"])
     reach = float(np.ptp(cap.sew_points, axis=0).max()) / 2.0 - rim
     rings = [
         ring(rim * 1.01, high + 2.0, AROUND),

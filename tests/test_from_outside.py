@@ -1,0 +1,117 @@
+"""A form and a scheme from outside the program run through all of it: core, files, papers, command line, window."""
+
+import io
+import json
+import math
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+from pdfminer.high_level import extract_text
+from PySide6.QtCore import Qt
+from pytestqt.qtbot import QtBot
+
+from omnipel.bench.window import Window
+from omnipel.cli import main
+from omnipel.core.advice.measuring import best_check, to_take
+from omnipel.core.covers import SCHEMES, lawful_pairs, schemes_for
+from omnipel.core.draft import Drafted, draft
+from omnipel.core.forms import FORMS
+from omnipel.core.words.units import Unit
+from omnipel.exchange.pattern import pattern_pdf
+from omnipel.exchange.tape_card import tape_card
+from omnipel.shop.document import read, write
+from omnipel.shop.starter import plausible, starter
+from tests import toys
+from tests.bench.conftest import open_window, settle
+from tests.core.covers.test_slopes import check, everything_read
+from tests.core.drafting.test_one_size import measured_alike
+
+__all__ = ["open_window"]
+
+
+@pytest.fixture(autouse=True)
+def toy(monkeypatch: pytest.MonkeyPatch) -> None:
+    """One registry line each."""
+    monkeypatch.setitem(FORMS, toys.FORM.key, toys.FORM)
+    monkeypatch.setitem(SCHEMES, toys.SCHEME.key, toys.SCHEME)
+
+
+def test_what_the_form_offers_brings_the_schemes() -> None:
+    assert {("half-log", "blanket"), ("half-log", "traced-ends"), ("box", "blanket"), ("traced", "traced-ends")} <= set(
+        lawful_pairs()
+    )
+    assert "wall-and-lid" not in [scheme.key for scheme in schemes_for(toys.FORM)]
+
+
+@pytest.mark.parametrize("scheme", ["blanket", "traced-ends"])
+def test_it_drafts_with_true_slopes_and_sizes(scheme: str) -> None:
+    job = starter("half-log", scheme)
+    drafted = draft(job)
+    assert isinstance(drafted, Drafted), [str(f.text) for f in drafted.findings]
+    assert check(job) > 3
+    assert check(everything_read(job), 3e-3) > 3
+    for panel in drafted.panels:
+        measured_alike(panel)
+    if scheme == "blanket":
+        u = job.cover.clearance.amount + job.cover.cloth.thickness / 2
+        assert drafted.cover.sizes["blanket_length"].value == pytest.approx(942.0 + math.pi * u, abs=1e-6)
+        assert [h.length.value for h in drafted.cover.hardware if h.length] == [1600.0]
+
+
+def test_its_readings_check_one_another() -> None:
+    job = starter("half-log", "blanket", with_readings=False)
+    assert [place.key for place in to_take(job)] == ["over", "length"]
+    found = best_check(starter("half-log", "blanket"))
+    assert found is not None
+    assert (found.place.key, found.checks) == ("edges", 2)
+
+
+def test_files_papers_and_command_line_know_it(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    assert main(["new", "half-log", "blanket", "--unit", "in/16", "-o", str(tmp_path / "log.json")]) == 0
+    job = read(tmp_path / "log.json")
+    assert job.unit is Unit.INCH_16
+    write(job, tmp_path / "again.json")
+    assert read(tmp_path / "again.json") == job
+    assert main(["draft", str(tmp_path / "log.json"), "--json"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert [panel["name"] for panel in told["panels"]] == ["blanket"]
+    assert main(["export", str(tmp_path / "log.json"), "--pdf", str(tmp_path / "log.pdf"), "--paper", "A0"]) == 0
+    assert "blanket" in extract_text(str(tmp_path / "log.pdf"), page_numbers=[0])
+    card = tape_card(job, plausible(job), toys.FORM.places(job.readings, job.thing))
+    assert "Over the arch" in extract_text(io.BytesIO(card)) or "over the arch" in extract_text(io.BytesIO(card))
+    assert main(["new", "--list"]) == 0
+    assert "half-log blanket" in capsys.readouterr().out
+
+
+def test_the_window_shows_it_from_first_start_to_paper(open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path) -> None:
+    window = open_window(tmp_path / "shop.sqlite")
+    session = window.session
+    session.store.set("unit", "in/16")
+    window.run_command("new")
+    qtbot.mouseClick(window.stations["object"].cards["half-log"], Qt.MouseButton.LeftButton)
+    assert session.open_job.thing.form == "half-log"
+    window.show_station("tape")
+    tape = window.stations["tape"]
+    tape.card.setText("A 37 1/2, B 36")
+    tape.card.setFocus()
+    qtbot.keyClick(tape.card, Qt.Key.Key_Return)
+    assert isinstance(session.draft, Drafted)
+    window.show_station("cover")
+    strip = window.stations["cover"].strip
+    assert {card.scheme.key for card in strip.cards} == {"traced-ends", "blanket"}
+    next(card for card in strip.cards if card.scheme.key == "blanket").click()
+    assert "cover.options.strap" in window.stations["cover"].field_words()
+    field = window.stations["cover"].fields["cover.options.strap"]
+    assert "16" in field.line.text()
+    window.show_station("panels")
+    settle(window)
+    window.grab()
+    assert "blanket_length" in window.stations["panels"].size_names()
+    pdf = pattern_pdf(session.draft, "A0")
+    # half around at π(d/2 + u), along with u at both ends, and the double hem on every side
+    assert "cut 42 3/8 × 40 1/4 in" in extract_text(io.BytesIO(pdf), page_numbers=[0])
+    window.show_station("shelf")
+    for _ in range(3):
+        settle(window)
+        window.grab()

@@ -1,0 +1,132 @@
+"""A form and a scheme that stand outside the program: what docs/developing.md says of adding one is tried with these."""
+
+import math
+from dataclasses import dataclass
+from typing import ClassVar
+
+import numpy as np
+
+from omnipel.core.covers.options import length
+from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
+from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.forms.abilities import Ability, Outlined
+from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
+from omnipel.core.forms.mesh import Face, Mesh, Solid
+from omnipel.core.forms.sections import Section
+from omnipel.core.plane.curves import Points
+from omnipel.core.words.phrases import Rule, tr
+from omnipel.core.words.working import Worked, through
+
+
+def arch(diameter: float) -> Points:
+    """A half disc standing on its straight side, `(n, 2)`, counter-clockwise."""
+    angles = np.linspace(0.0, math.pi, 91)
+    return np.column_stack((diameter / 2 * (1 + np.cos(angles)), diameter / 2 * np.sin(angles)))
+
+
+@dataclass(frozen=True, slots=True)
+class Stove:
+    """Half a cylinder, lying."""
+
+    ability: ClassVar[Ability] = Ability.OUTLINED
+
+    diameter: Worked
+    length: Worked
+    sections: tuple[Section, ...]
+
+    @property
+    def sides(self) -> tuple[Worked, ...]:
+        return (self.diameter,)
+
+    def outline(self, *sides: float) -> Points:
+        return arch(*sides)
+
+    @property
+    def ring(self) -> Points:
+        return arch(self.diameter.value)
+
+    @property
+    def across(self) -> Worked:
+        return self.length
+
+    def mesh(self) -> Mesh:
+        ring, half = self.ring[::6], self.length.value / 2
+        right = np.column_stack((np.full(len(ring), half), ring[:, 0] - self.diameter.value / 2, ring[:, 1]))
+        left = right * (-1.0, 1.0, 1.0)
+        hood = [Face(np.array([right[i], left[i], left[i + 1], right[i + 1]])) for i in range(len(ring) - 1)]
+        return Mesh((Face(right), Face(left[::-1]), *hood))
+
+    def tape(self, place: str) -> Solid:
+        half, r = self.length.value / 2, self.diameter.value / 2
+        over = np.column_stack((np.zeros(91), self.ring[:, 0] - r, self.ring[:, 1])) * 1.01
+        return {"over": over, "length": np.array([(-half, 0, r), (half, 0, r)])}.get(place, np.array([(0, -r, 0), (0, r, 0)]))
+
+
+def build(measured: Measured) -> Stove:
+    across, along = measured["diameter"], measured["length"]
+    sections = []
+    for share in (0.25, 0.5, 1.0):
+        chord = through(tr("chord"), tr("across the arch there"), lambda d, s=share: d * math.sqrt(1 - (1 - s) ** 2), across)
+        sections.append(Section(share * across.value / 2, (along + chord) * 2.0, (along, chord)))
+    return Stove(across, along, tuple(sections))
+
+
+FORM = Form(
+    "half-log",
+    tr("Half log"),
+    tr("Half a cylinder, lying: hotbed, feed cover, arched stove."),
+    frozenset({Ability.OUTLINED}),
+    always(Part("diameter", tr("diameter"), 600.0), Part("length", tr("length"), 900.0)),
+    always(
+        Place(
+            "over",
+            tr("over the arch"),
+            tr("From the ground over the arch to the ground."),
+            942.0,
+            ("diameter",),
+            lambda d: math.pi * d / 2,
+        ),
+        Place("length", tr("length"), tr("Along the ridge."), 900.0, ("length",)),
+        Place("across", tr("across the foot"), tr("From foot to foot."), 600.0, ("diameter",), asked=False),
+        Place(
+            "edges",
+            tr("over and along"),
+            tr("Over the arch and on along one foot."),
+            1842.0,
+            ("diameter", "length"),
+            lambda d, x: math.pi * d / 2 + x,
+            asked=False,
+        ),
+    ),
+    build,
+    dropped_over=True,
+    proportions=(Proportion("length", "diameter", 0.1, 20.0),),
+)
+
+OPTIONS = (length("strap", tr("each strap"), Rule(400.0, 16.0), low=50.0, high=2000.0),)
+
+
+def draft(body: Outlined, brief: Brief) -> Cover:
+    u = brief.u(body.across * 2.0)
+    over = through(tr("over the arch"), tr("half around"), lambda d, out: math.pi * (d / 2 + out), *body.sides, u)
+    long, wide = brief.size("blanket_length", over), brief.size("blanket_width", body.across + u * 2.0)
+    hem = brief.choices.hem
+    sheet = rectangle(
+        "blanket",
+        long,
+        wide,
+        bottom=hem,
+        right=hem,
+        top=hem,
+        left=hem,
+        sources=dict.fromkeys(("bottom", "right", "top", "left"), "cover.hem"),
+    )
+    return brief.cover(
+        (sheet,),
+        roles={"top": "blanket"},
+        seams_across=0,
+        hardware=(Hardware(tr("strap"), brief.length("strap") * 4.0, note=tr("one at each corner")),),
+    )
+
+
+SCHEME = Scheme("blanket", tr("Strapped blanket"), tr("One sheet over the arch."), frozenset({Ability.OUTLINED}), OPTIONS, draft)
