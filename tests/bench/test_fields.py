@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
-from PySide6.QtWidgets import QLineEdit
+from PySide6.QtWidgets import QApplication, QLineEdit
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
 
@@ -13,10 +13,11 @@ from omnipel.bench.commands import COMMANDS
 from omnipel.bench.goto import PickDialog
 from omnipel.bench.look import DARK, LOOK
 from omnipel.bench.window import Window
-from omnipel.core.job.document import LiningSchool, Shape
+from omnipel.core.job.document import Job, LiningSchool, Shape
 from omnipel.core.job.reading import Instrument
 from omnipel.core.tape.readings import value
 from omnipel.core.words.phrases import Count, tr
+from omnipel.core.words.units import Unit
 from omnipel.shop.document import read
 
 CTRL = Qt.KeyboardModifier.ControlModifier
@@ -191,3 +192,62 @@ def test_an_outline_is_brought_in_or_refused(sample_window: Window, tmp_path: Pa
     station.bring_outline(good)
     assert sample_window.session.open_job.thing.outline != before
     assert sample_window.session.draft.panels  # type: ignore[union-attr]
+
+
+LENGTHS = [
+    "cover.clearance.amount",
+    "cover.seam_allowance",
+    "cover.closing_allowance",
+    "cover.hem.width",
+    "cover.hem.turn_under",
+    "cover.cloth.usable_width",
+    "cover.cloth.thickness",
+    "cover.padding",
+    "cover.padding_inset",
+    "cover.lining.seam_allowance",
+    "cover.lining.turning_gap",
+    "cover.options.casing",
+    "cover.options.cord",
+]
+
+
+@pytest.mark.parametrize("unit", [Unit.INCH_8, Unit.INCH_16, Unit.CM, Unit.MM])
+@pytest.mark.parametrize("path", LENGTHS)
+def test_what_is_typed_is_taken_also_when_it_reads_the_same(sample_window: Window, qtbot: QtBot, path: str, unit: Unit) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    session = sample_window.session
+    session.set("unit", unit, tr("unit"))
+    session.set("cover.options.skirt", True, tr("skirt"))
+    session.set("cover.padding", 5.0, tr("padding"))
+    session.set("cover.lining.school", LiningSchool.BAGGED, tr("lined"))
+    step = unit.fine_step if path in ("cover.cloth.thickness", "cover.padding") else unit.step
+    odd = step * 8.3
+    session.set(path, odd, tr("from another pattern"))
+    field = sample_window.stations["cover"].fields[path]
+    reads = field.line.text()
+    assert reads.startswith("≈"), reads
+    type_over(qtbot, field.line, reads.removeprefix("≈").strip())
+    kept = at(session.open_job, path)
+    assert kept != odd
+    assert kept == pytest.approx(step * 8.0, abs=1e-6)
+    assert not field.line.text().startswith("≈")
+    session.undo()
+    assert at(session.open_job, path) == odd
+
+
+def at(job: Job, path: str) -> float:
+    """What stands at a path of the job."""
+    node: object = job
+    for name in path.split("."):
+        node = node[name] if isinstance(node, dict) else getattr(node, name)
+    return float(node)  # type: ignore[arg-type]
+
+
+def test_the_shelf_opens_at_its_first_job(sample_window: Window, qtbot: QtBot) -> None:
+    shelf = sample_window.shelf
+    qtbot.waitUntil(lambda: not shelf.waiting and len(shelf.cards) == 20)
+    assert QApplication.focusWidget() is shelf.cards[0]
+    assert shelf.area.verticalScrollBar().value() == 0
+    shelf.search.setText("drum")
+    shelf.search.setText("")
+    assert len(shelf.cards) == 20

@@ -244,8 +244,9 @@ class PictureView(QWidget):
             # The words stay inside the picture wherever the path runs.
             here = self.to_screen(*item.at)
             shift = min(0.0, self.width() - 4.0 - (here.x() + box.right())) + max(0.0, 4.0 - (here.x() + box.left()))
-            box.translate(shift, 0.0)
-            at += QPointF(shift, 0.0)
+            sink = min(0.0, self.height() - 4.0 - (here.y() + box.bottom())) + max(0.0, 4.0 - (here.y() + box.top()))
+            box.translate(shift, sink)
+            at += QPointF(shift, sink)
             painter.fillRect(box, back)
         painter.setPen(pen(item.layer).color())
         painter.drawText(at, item.words)

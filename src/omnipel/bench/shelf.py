@@ -214,7 +214,8 @@ class Shelf(QWidget):
             cards.sort(key=lambda c: -RANK[c.state])
         for card in self.known.values():
             self.grid.removeWidget(card)
-            card.setVisible(False)
+            if card not in cards:  # what stays is not hidden: it keeps the focus and the shelf its place
+                card.setVisible(False)
         for i, card in enumerate(cards):
             self.grid.addWidget(card, i // self.columns, i % self.columns)
             card.setVisible(True)

@@ -58,9 +58,12 @@ def _head(canvas: Any, job: Job, voice: Voice, left: float, right: float, top: f
     advice = tr(
         "Measure over everything that sticks out. Take what matters more than once; write down every number. Not every one is needed."
     )
-    canvas.drawString(left * mm, (top - 11.0) * mm, voice.say(advice))
-    canvas.line(left * mm, (top - 14.0) * mm, right * mm, (top - 14.0) * mm)
-    return top - 18.0
+    lines = simpleSplit(voice.say(advice), PLAIN, 10, (right - left) * mm)
+    for k, line in enumerate(lines):
+        canvas.drawString(left * mm, (top - 11.0 - 4.5 * k) * mm, line)
+    low = top - 9.5 - 4.5 * len(lines)
+    canvas.line(left * mm, low * mm, right * mm, low * mm)
+    return low - 4.0
 
 
 def _row(canvas: Any, mark: str, place: Place, body: Body | None, voice: Voice, left: float, right: float, y: float) -> float:

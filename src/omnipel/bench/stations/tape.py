@@ -363,7 +363,7 @@ class TapeStation(QWidget):
         self.name.setText(f"{letters(number)}   {self.session.sentence(want.words)}{say(kind)}")
         self.how.setText(self.session.tell(want.how))
         hint = tr("in {unit}, or with its unit", unit=_unit_word(job))
-        self.field.line.setPlaceholderText(say(hint if reading is None or reading.set_aside else tr("measure it again")))
+        self.field.line.setPlaceholderText(say(hint if reading is None or reading.set_aside else tr("once more")))
         self.field.rename(want.words)
         self.card.setPlaceholderText(say(tr("all in one go, by their letters: {example}", example=Name(self._example(job)))))
         self.instrument.show_value(reading.instrument if reading else want.instrument)
@@ -505,7 +505,7 @@ class TapeStation(QWidget):
         if body is None:
             return
         shown = (
-            tr("{place} {value}", place=want.words, value=bare(value(reading)))
+            tr("{place}: {value}", place=want.words, value=bare(value(reading)))
             if reading
             else tr("{place}: here", place=want.words)
         )

@@ -31,6 +31,8 @@ CHOSEN: Final[Mapping[str, Phrase]] = {
     "depth": tr("depth"),
 }
 """What is chosen as a length, by its name in the job; thicknesses and what sticks out are measured."""
+PLACES: Final = frozenset(("from_centre", "from_top"))
+"""Where something lies: nothing is a place, too."""
 OF: Final[Mapping[str, Phrase]] = {"cloth": tr("cloth"), "lining": tr("lining"), "hem": tr("hem"), "closure": tr("closure")}
 """What it is chosen for."""
 METRIC_STEP: Final = 0.5
@@ -61,10 +63,10 @@ def step_of(unit: Unit) -> float:
     return min(unit.step, 25.4 / 16.0) if unit.denominator else METRIC_STEP
 
 
-def round_to(length: float, step: float) -> float:
-    """A length rounded to a step, never to nothing."""
+def round_to(length: float, step: float, *, place: bool = False) -> float:
+    """A length rounded to a step, never to nothing; a `place` may come to lie in the middle."""
     rounded = math.floor(abs(length) / step + 0.5) * step
-    return math.copysign(max(rounded, step if length else 0.0), length)
+    return math.copysign(max(rounded, step if length and not place else 0.0), length) + 0.0
 
 
 def rounded(job: Job) -> Job:
@@ -103,7 +105,7 @@ def _rounded(node: Any, step: float) -> Any:
     for f in fields(node):
         value = getattr(node, f.name)
         if f.name in CHOSEN and isinstance(value, float | int) and not isinstance(value, bool):
-            changes[f.name] = round_to(value, step)
+            changes[f.name] = round_to(value, step, place=f.name in PLACES)
         elif f.name not in ("habits", "options", "overrides", "clearance"):
             changes[f.name] = _rounded(value, step)
     return replace(node, **changes)
