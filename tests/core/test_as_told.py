@@ -6,17 +6,29 @@ pages anew, and the difference is then read by a person.
 
 import os
 from collections.abc import Iterator
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
 import pytest
 import shapely
 
-from omnipel.core.covers import lawful_pairs
+from omnipel.core.covers import SCHEMES, lawful_pairs
+from omnipel.core.covers.options import OptionKind
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.job.document import Job
+from omnipel.core.job.document import (
+    Choice,
+    Clearance,
+    ClearanceSchool,
+    Closure,
+    ClosureKind,
+    Feature,
+    FeatureKind,
+    Job,
+    LiningSchool,
+)
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
 from omnipel.core.words.units import Unit
@@ -31,6 +43,48 @@ JOBS: dict[str, Job] = {
     for unit in (Unit.MM, Unit.INCH_16)
 }
 JOBS |= {(job := sample()).name: job for sample in SAMPLES}
+
+
+def otherwise() -> Iterator[tuple[str, Job]]:
+    """Every pick and every yes-or-no of a scheme the other way; every lining, closure and feature on one job."""
+    for form, scheme in lawful_pairs():
+        job = starter(form, scheme)
+        for option in SCHEMES[scheme].options:
+            picks: tuple[Choice, ...] = (
+                option.picks[1:] if option.picks else (not option.default,) if option.kind is OptionKind.YES else ()
+            )
+            for value in picks:
+                options = {**job.cover.options, option.key: value}
+                yield f"{form} {scheme} {option.key} {value}", replace(job, cover=replace(job.cover, options=options))
+    drum, box = starter("drum", "wall-and-lid"), starter("box", "wall-and-top")
+    for job in (drum, box):
+        for school in LiningSchool:
+            lining = replace(job.cover.lining, school=school)
+            yield f"{job.thing.form} lined {school}", replace(job, cover=replace(job.cover, lining=lining, padding=6.0))
+        for kind in ClosureKind:
+            yield (
+                f"{job.thing.form} closed {kind}",
+                replace(job, cover=replace(job.cover, closure=Closure(kind=kind, length=150.0))),
+            )
+        for feature in FeatureKind:
+            made = Feature(
+                kind=feature,
+                name="it",
+                panel="wall",
+                from_top=200.0,
+                width=80.0,
+                height=60.0,
+                parts=3,
+                flap=True,
+                edge="lower edge",
+            )
+            yield f"{job.thing.form} with {feature}", replace(job, cover=replace(job.cover, features=(made,)))
+    for school in ClearanceSchool:
+        clearance = Clearance(school=school, amount=0.03 if school is ClearanceSchool.GIRTH else 9.0)
+        yield f"drum {school}", replace(drum, cover=replace(drum.cover, clearance=clearance))
+
+
+JOBS |= dict(otherwise())
 
 
 def page(job: Job) -> Iterator[str]:

@@ -4,7 +4,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from omnipel.core.words.notation import TapeError, parse_length
+from omnipel.core.words.notation import TapeError, parse_length, parse_number, parse_share
 from omnipel.core.words.units import Unit, format_length
 
 IN = 25.4
@@ -93,3 +93,36 @@ def test_any_text_is_a_length_or_a_tape_error(text: str) -> None:
         mm, column = 0.0, error.column
     assert abs(mm) <= 100_000.0
     assert 1 <= column <= len(text) + 1
+
+
+@pytest.mark.parametrize(
+    ("text", "share"),
+    [
+        ("40 %", 0.4),
+        ("40%", 0.4),
+        ("40", 0.4),
+        ("0.4", 0.4),
+        ("0,4", 0.4),
+        ("1", 0.01),
+        ("1.1", 0.011),
+        ("0.99", 0.99),
+        ("100 %", 1.0),
+    ],
+)
+def test_a_share_is_read_in_percent_or_as_a_part(text: str, share: float) -> None:
+    assert parse_share(text) == pytest.approx(share)
+
+
+@pytest.mark.parametrize(("text", "number"), [("12", 12.0), ("2,4", 2.4), ("2.4 : 1", 2.4), ("3:1", 3.0)])
+def test_a_plain_number_or_so_many_to_one(text: str, number: float) -> None:
+    assert parse_number(text) == number
+
+
+def test_a_refusal_names_the_readings_there_are() -> None:
+    names = dict.fromkeys(("girth", "drop", "height", "across", "string", "path", "below", "depth"), 100.0)
+    with pytest.raises(TapeError) as refused:
+        parse_length("widht", Unit.MM, names)
+    words = str(refused.value)
+    assert "“widht” is no reading of this job" in words
+    assert "girth, drop, height, across, string, path" in words
+    assert "below" not in words

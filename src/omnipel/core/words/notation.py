@@ -347,7 +347,7 @@ class _Parser:
 
 
 def parse_share(text: str) -> float:
-    """Read a part of a whole: "40 %", "40%", "0.4" or "0,4"; a bare number over 1 is percent.
+    """Read a part of a whole: "40 %", "40%", "0.4" or "0,4"; a bare number of 1 or more is percent.
 
     >>> parse_share("40 %"), parse_share("0,4"), parse_share("12.5")
     (0.4, 0.4, 0.125)
@@ -365,7 +365,7 @@ def parse_share(text: str) -> float:
         raise TapeError(
             text, 1, tr("a share like {percent} or {share}", percent=Name("40 %"), share=Name("0.4")), tr("no share stands here")
         )
-    return value / 100.0 if plain.endswith("%") or value > 1.0 else value
+    return value / 100.0 if plain.endswith("%") or value >= 1.0 else value
 
 
 def parse_number(text: str, *, whole: bool = False) -> float:
