@@ -56,7 +56,7 @@ def main() -> None:
             window.session.open(key)
             window.show_station(station)
             if station == "panels":
-                wall = next(n for n in window.stations["panels"].numbers if n.words.endswith("cut length"))
+                wall = next(n for n in window.stations["panels"].numbers if str(n.words).endswith("cut length"))
                 window.session.point(wall.words, wall.number)
             take(window, name)
     os._exit(0)

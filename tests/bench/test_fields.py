@@ -251,3 +251,51 @@ def test_the_shelf_opens_at_its_first_job(sample_window: Window, qtbot: QtBot) -
     shelf.search.setText("drum")
     shelf.search.setText("")
     assert len(shelf.cards) == 20
+
+
+def test_an_overhang_is_typed_cut_or_finished(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Fermenting crock", "cover")
+    session = sample_window.session
+    session.set("unit", Unit.INCH_16, tr("unit"))
+    session.set("cover.options.layers", "single layer", tr("single"))
+    session.set("cover.options.casing", 12.7, tr("casing"))
+    session.set("cover.options.casing_turn_under", 12.7, tr("turn-under"))
+    field = sample_window.stations["cover"].fields["cover.options.overhang"]
+    field.kind.setCurrentIndex(1)
+    field.kind.activated.emit(1)
+    type_over(qtbot, field.line, "3")  # 3 all round, cut: an inch of it is the casing
+    assert session.open_job.cover.options["overhang"] == pytest.approx(2 * 25.4)
+    assert field.line.text() == "3"
+    assert field.both.text() == "2 finished, 3 in cut"
+    field.kind.setCurrentIndex(0)
+    field.kind.activated.emit(0)
+    assert field.line.text() == "2"
+    type_over(qtbot, field.line, "2 1/4")
+    assert session.open_job.cover.options["overhang"] == pytest.approx(2.25 * 25.4)
+    field.kind.activated.emit(1)
+    field.kind.setCurrentIndex(1)
+    field._show()
+    type_over(qtbot, field.line, "1")  # nothing would hang over: refused, the old one stays
+    assert session.open_job.cover.options["overhang"] == pytest.approx(2.25 * 25.4)
+    assert "outside" in sample_window.working.text.text()
+
+
+def test_a_size_by_hand_is_typed_as_it_is_cut(sample_window: Window) -> None:
+    from omnipel.bench.stations.panels import ByHandDialog
+
+    open_job(sample_window, "Rain butt", "panels")
+    session, station = sample_window.session, sample_window.stations["panels"]
+    panel = next(p for p in session.draft.panels if p.name == "wall")  # type: ignore[union-attr]
+    dialog = ByHandDialog(station, session, station.size_names())
+    dialog.which.show_value("wall_finished_height")
+    dialog.kind.setCurrentIndex(1)
+    dialog.show_size()
+    assert dialog.field.stored == pytest.approx(panel.cut_width.value)
+    dialog.field.line.setText("30")
+    dialog.field.line.setModified(True)
+    dialog.reason.setText("a remnant 30 high")
+    dialog._accept()
+    dialog.apply()
+    after = next(p for p in session.draft.panels if p.name == "wall")  # type: ignore[union-attr]
+    assert after.cut_width.value == pytest.approx(30 * 25.4)
+    dialog.deleteLater()

@@ -216,16 +216,19 @@ class Shelf(QWidget):
             self.grid.removeWidget(card)
             if card not in cards:  # what stays is not hidden: it keeps the focus and the shelf its place
                 card.setVisible(False)
+        self.columns = self._columns()
         for i, card in enumerate(cards):
             self.grid.addWidget(card, i // self.columns, i % self.columns)
             card.setVisible(True)
         self.cards = cards
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        columns = max(1, (self.width() - 40) // (LOOK.px(250) + 12))
-        if columns != self.columns:
-            self.columns = columns
+        if self._columns() != self.columns:
             self._filter()
+
+    def _columns(self) -> int:
+        """How many cards stand beside one another."""
+        return max(1, (self.width() - 40) // (LOOK.px(250) + 12))
 
     def _ask(self, key: int) -> None:
         """What can be done with a job, as a menu."""

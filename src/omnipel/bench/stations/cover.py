@@ -5,6 +5,7 @@ from collections.abc import Callable
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFormLayout, QHBoxLayout, QVBoxLayout, QWidget
 
+from omnipel.bench.finished import FinishedOrCut
 from omnipel.bench.look import LOOK
 from omnipel.bench.numberfield import NumberField
 from omnipel.bench.parts import check, column, combo, label, line, of_enum, scrolled, surface
@@ -17,6 +18,7 @@ from omnipel.bench.tapefield import length_field
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.draft import Drafted
+from omnipel.core.drafting.panel import cut_beyond_edges
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.forms import FORMS
 from omnipel.core.job.document import (
@@ -388,6 +390,16 @@ class CoverStation(QWidget):
             case OptionKind.PICK:
                 picks: list[tuple[Value, object]] = [(term(p), p) for p in option.picks]
                 self._pick(path, option.words, picks, get, lambda p: self._set(path, p, reason(p)), why)
+            case OptionKind.LENGTH if option.ends_at:
+                either = FinishedOrCut(
+                    self.session,
+                    option.words,
+                    lambda length: self._set(path, length, reason(length)),
+                    low=option.low,
+                    high=option.high,
+                )
+                self._row(path, option.words, either, why)
+                self.fills.append(lambda c: either.show_length(float(get(c)), self._beyond(option)))
             case OptionKind.LENGTH:
                 field = length_field(
                     self.session,
@@ -411,6 +423,11 @@ class CoverStation(QWidget):
                 )
                 self._row(path, option.words, number, why)
                 self.fills.append(lambda c: number.show_number(float(get(c))))
+
+    def _beyond(self, option: Option) -> float:
+        """By how much what an option gives is cut longer than it is finished, mm."""
+        draft = self.session.draft
+        return cut_beyond_edges(draft.panels, option.ends_at) if draft is not None else 0.0
 
     # Changing
 

@@ -4,6 +4,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.finished import KINDS
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import Number, button, column, combo, emptied, label, line, paint_state, restyle, row, scrolled, surface
 from omnipel.bench.picture import PictureView, pen
@@ -13,7 +14,7 @@ from omnipel.bench.speech import say
 from omnipel.bench.tapefield import TapeField
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
-from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.panel import Panel, cut_beyond
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.forms.mesh import Mesh
 from omnipel.core.job.document import Override
@@ -282,6 +283,7 @@ class ByHandDialog(QDialog):
         self.session = session
         self.which = combo(tr("Size"), [(words, name) for name, words in names.items()], lambda _n: self.show_size())
         self.field = TapeField(session, tr("Value"))
+        self.kind = combo(tr("finished or cut"), KINDS, lambda _cut: self.show_size())
         self.reason = line(tr("Reason"), tr("why, in a few words"))
         self.field.entered.connect(self._entered)
         self.note = label(NOTHING, "soft", wrap=True)
@@ -294,7 +296,7 @@ class ByHandDialog(QDialog):
             column(
                 label(tr("Set a size by hand"), "title"),
                 row(label(tr("size")), self.which),
-                self.field,
+                row(self.field, self.kind),
                 self.reason,
                 self.note,
                 buttons,
@@ -304,6 +306,7 @@ class ByHandDialog(QDialog):
         )
         self.setMinimumWidth(LOOK.px(480))
         self.length: float | None = None
+        self.beyond = 0.0
         self.show_size()
 
     def _entered(self, length: float, _stay: bool) -> None:
@@ -316,9 +319,14 @@ class ByHandDialog(QDialog):
         name, draft = self.which.value, self.session.draft
         size = draft.cover.sizes.get(name) if isinstance(draft, Drafted) else None
         self.length = None
+        found = cut_beyond(draft.panels, size) if isinstance(draft, Drafted) and size is not None else None
+        self.kind.setVisible(found is not None)
+        self.beyond = found or 0.0
         if size is not None:
             self.field.line.setModified(False)
-            self.field.show_length(size.value)
+            self.field.show_length(size.value + (self.beyond if self.kind.value else 0.0))
+            both = tr("{finished} finished, {cut} cut", finished=bare(size.value), cut=mm(size.value + self.beyond))
+            self.note.setText(self.session.tell(both) if self.beyond else "")
         mine = next((o for o in self.session.open_job.cover.overrides if o.size == name), None)
         self.drop.setVisible(mine is not None)
         self.reason.setText(mine.reason if mine else "")
@@ -337,13 +345,16 @@ class ByHandDialog(QDialog):
         self.accept()
 
     def apply(self) -> None:
-        """Set it."""
+        """Set it; what is kept is the finished size."""
         if self.length is None:
             return
-        name = self.which.value
-        made = Override(size=name, value=self.length, reason=self.reason.text().strip()[:500])
+        name, finished = self.which.value, self.length - (self.beyond if self.kind.value else 0.0)
+        if finished <= 0.0:
+            self.session.say("look", tr("Less than its allowances: nothing of it would be left."))
+            return
+        made = Override(size=name, value=finished, reason=self.reason.text().strip()[:500])
         others = tuple(o for o in self.session.open_job.cover.overrides if o.size != name)
-        reason = tr("{size} by hand: {value}", size=size_words(name), value=mm(self.length, fine=True))
+        reason = tr("{size} by hand: {value}", size=size_words(name), value=mm(finished, fine=True))
         self.session.set("cover.overrides", (*others, made), reason)
 
     def _drop(self) -> None:

@@ -35,6 +35,7 @@ class Option:
         low, high: bounds; mm for a length.
         picks: what a pick may be; the first is the default.
         rule: a length's habit.
+        ends_at: edges that a finished length ends at: with their allowances it is what is cut.
     """
 
     key: str
@@ -46,6 +47,7 @@ class Option:
     high: float = 100_000.0
     picks: tuple[str, ...] = ()
     rule: Rule = ZERO
+    ends_at: tuple[str, ...] = ()
 
     def usual(self, scheme: str, habits: Habits) -> Choice:
         """What it is until it is chosen, for those who made the job."""
@@ -103,9 +105,17 @@ class Option:
         return value
 
 
-def length(key: str, words: Phrase, rule: Rule = ZERO, why: Phrase = NOTHING, low: float = 0.0, high: float = 20_000.0) -> Option:
+def length(
+    key: str,
+    words: Phrase,
+    rule: Rule = ZERO,
+    why: Phrase = NOTHING,
+    low: float = 0.0,
+    high: float = 20_000.0,
+    ends_at: tuple[str, ...] = (),
+) -> Option:
     """A length, with its habit."""
-    return Option(key, words, OptionKind.LENGTH, rule.metric, why, low, high, rule=rule)
+    return Option(key, words, OptionKind.LENGTH, rule.metric, why, low, high, rule=rule, ends_at=ends_at)
 
 
 def count(key: str, words: Phrase, default: int, why: Phrase = NOTHING, low: int = 1, high: int = 200) -> Option:

@@ -1,7 +1,7 @@
 """Panels: closed counter-clockwise chains of edges on the sew line, with their sizes, marks and cloth."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
@@ -133,3 +133,21 @@ class Panel:
         if not any(self.take_up):
             return None
         return self.cut_length.value / (1.0 - self.take_up[0]), self.cut_width.value / (1.0 - self.take_up[1])
+
+
+def cut_beyond(panels: Iterable[Panel], size: Worked) -> float | None:
+    """By how much a panel is cut larger than a finished size of it, mm; None when no panel is as long, high or wide as that."""
+    for panel in panels:
+        pairs = [(panel.length, panel.cut_length), (panel.width, panel.cut_width)]
+        if "radius" in panel.sizes and "cut radius" in panel.sizes:
+            pairs.append((panel.sizes["radius"], panel.sizes["cut radius"]))
+        for finished, cut in pairs:
+            if finished.terms == size.terms:
+                return cut.value - finished.value
+    return None
+
+
+def cut_beyond_edges(panels: Iterable[Panel], names: Iterable[str]) -> float:
+    """By how much a choice that ends at these edges is cut larger than it is finished, mm: their allowances."""
+    edges = {edge.name: edge.finish.allowance for panel in reversed(tuple(panels)) for edge in panel.edges}
+    return math.fsum(edges.get(name, 0.0) for name in names)

@@ -39,6 +39,7 @@ OPTIONS = (
         tr("Enough to gather under the rim without sagging into the bowl."),
         5.0,
         400.0,
+        ("rim",),
     ),
     pick("fastening", tr("held by"), ("elastic", "cord"), tr("Elastic goes on with one hand.")),
     pick(

@@ -26,6 +26,7 @@ OPTIONS = (
         tr("Covers the neck and falls over the ribbon; without a neck it is what closes over the top."),
         10.0,
         400.0,
+        ("upper edge",),
     ),
     length("bow", tr("each end of the ribbon"), Rule(250.0, 10.0), low=50.0, high=1000.0),
 )

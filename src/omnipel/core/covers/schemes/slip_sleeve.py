@@ -16,6 +16,7 @@ OPTIONS = (
         tr("tuck beyond the slab"),
         why=tr("0: ends with the slab. {tuck} tucks in and keeps dust out.", tuck=Rule(120.0, 5.0)),
         high=500.0,
+        ends_at=("mouth",),
     ),
 )
 

@@ -21,6 +21,7 @@ OPTIONS = (
         "depth",
         tr("depth of the boxing"),
         why=tr("0: the width of the tread and {reach} more, to reach behind it.", reach=Rule(60.0, 2.5)),
+        ends_at=("disc edge", "casing edge"),
     ),
     length(
         "overlap", tr("overlap of the strip's ends"), Rule(40.0, 1.5), tr("The ends lap where the cord comes out."), high=300.0

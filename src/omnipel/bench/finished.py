@@ -1,0 +1,55 @@
+"""Finished or cut: a length that a hand worker thinks of the one way or the other, with one switch that shows both."""
+
+from collections.abc import Callable
+
+from PySide6.QtWidgets import QWidget
+
+from omnipel.bench.parts import column, combo, label, row
+from omnipel.bench.session import Session
+from omnipel.bench.tapefield import TapeField, length_field
+from omnipel.core.words.phrases import NOTHING, Value, bare, mm, tr
+
+KINDS = ((tr("finished"), False), (tr("cut"), True))
+
+
+class FinishedOrCut(QWidget):
+    """Takes a finished length, or the same with its allowances; what is kept is the finished one."""
+
+    def __init__(self, session: Session, words: Value, commit: Callable[[float], object], *, low: float, high: float) -> None:
+        super().__init__()
+        self.session, self.commit, self.least, self.most = session, commit, low, high
+        self.finished = self.beyond = 0.0
+        self.field: TapeField = length_field(session, words, self._taken)
+        self.kind = combo(tr("finished or cut"), KINDS, lambda _cut: self._show())
+        self.both = label(NOTHING, "soft", wrap=True)
+        shown = row(self.field, self.kind)
+        shown.setStretch(0, 1)
+        self.setLayout(column(shown, self.both, spacing=2))
+        self.setFocusProxy(self.field)
+
+    @property
+    def line(self) -> object:
+        """The line that is typed into."""
+        return self.field.line
+
+    def show_length(self, finished: float, beyond: float) -> None:
+        """Show a finished length that is cut so much longer."""
+        self.finished, self.beyond = finished, beyond
+        self._show()
+
+    def _show(self) -> None:
+        self.field.show_length(self.finished + (self.beyond if self.kind.value else 0.0))
+        # 0 stands for "reckon it": there is nothing to add to.
+        known = self.finished > 0.0 and self.beyond > 0.0
+        both = tr("{finished} finished, {cut} cut", finished=bare(self.finished), cut=mm(self.finished + self.beyond))
+        self.both.setText(self.session.tell(both) if known else "")
+        self.both.setVisible(known)
+
+    def _taken(self, length: float) -> None:
+        finished = length - (self.beyond if self.kind.value else 0.0)
+        if self.least <= finished <= self.most:
+            self.commit(finished)
+            return
+        bounds = tr("finished, that is outside of {low} to {high}", low=bare(self.least), high=mm(self.most))
+        self.session.say("look", bounds)
+        self._show()
