@@ -281,7 +281,7 @@ def test_an_overhang_is_typed_cut_or_finished(sample_window: Window, qtbot: QtBo
 
 
 def test_a_size_by_hand_is_typed_as_it_is_cut(sample_window: Window) -> None:
-    from omnipel.bench.stations.panels import ByHandDialog
+    from omnipel.bench.stations.byhand import ByHandDialog
 
     open_job(sample_window, "Rain butt", "panels")
     session, station = sample_window.session, sample_window.stations["panels"]

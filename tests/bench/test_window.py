@@ -261,7 +261,7 @@ def test_job_files_come_in_and_what_is_none_is_said(sample_window: Window, tmp_p
 
 
 def test_a_size_is_set_by_hand_with_its_reason_and_dropped_again(sample_window: Window) -> None:
-    from omnipel.bench.stations.panels import ByHandDialog
+    from omnipel.bench.stations.byhand import ByHandDialog
 
     open_job(sample_window, "Rain butt", "panels")
     session, station = sample_window.session, sample_window.stations["panels"]

@@ -17,7 +17,7 @@ from omnipel.bench.commands import COMMANDS
 from omnipel.bench.habits import HabitsDialog, RoundingDialog
 from omnipel.bench.papers import PapersDialog
 from omnipel.bench.speech import SPEECH
-from omnipel.bench.stations.panels import ByHandDialog
+from omnipel.bench.stations.byhand import ByHandDialog
 from omnipel.bench.window import Window
 from omnipel.core.covers.rounding import roundings
 from omnipel.core.job.document import Job

@@ -11,6 +11,7 @@ from omnipel.bench.numberfield import NumberField
 from omnipel.bench.parts import check, column, combo, label, line, of_enum, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.stations.features import FeatureList
+from omnipel.bench.stations.reasons import CLOSURE_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
 from omnipel.bench.stations.schemes import SchemeStrip, with_scheme
 from omnipel.bench.stations.slackplot import SlackPlot
 from omnipel.bench.stations.wornview import WornView
@@ -33,40 +34,8 @@ from omnipel.core.job.document import (
 )
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import HEMS, TURNED_UNDER, FinishKind
-from omnipel.core.words.habits import HABITS
 from omnipel.core.words.notation import parse_number, parse_share
-from omnipel.core.words.phrases import NOTHING, Name, Phrase, Rule, Share, Value, mm, term, tr
-
-WHY = {
-    ClearanceSchool.SIDE: tr("The gap on each side: what the hand feels between cloth and object."),
-    ClearanceSchool.DIMENSION: tr("Ease added to each across-dimension; half of it lies on each side."),
-    ClearanceSchool.GIRTH: tr("A share of the girth; large things get a larger gap."),
-}
-RING_WHY = {
-    RingSchool.RING_FIRST: tr("Close the wall, match the quarters: every mark is checked before the long seam."),
-    RingSchool.MEET_AND_TRIM: tr(
-        "Sew round and close where the ends meet: no puckers, {spare} of strip more.", spare=HABITS["spare to trim"].rule
-    ),
-}
-
-HEM_WHY = {
-    HemOrder.HEM_LAST: tr("Hem last: the lower edge is evened out once the cover hangs."),
-    HemOrder.HEM_FIRST: tr("Hem first: sewn while the panels are flat; the seams run through it."),
-}
-CLOSURE_WHY = {
-    ClosureKind.NONE: tr("It drops over as it is."),
-    ClosureKind.ZIP: tr("Opens from the edge up: the quickest on and off."),
-    ClosureKind.HOOK_AND_LOOP: tr("Opens with one hand; collects lint."),
-    ClosureKind.LACING: tr("Opens wide and pulls in tight; slow."),
-    ClosureKind.CORD: tr("Drawn in under the object after it is on."),
-    ClosureKind.ELASTIC: tr("Holds by itself; wears out first."),
-}
-LINING_WHY = {
-    LiningSchool.NONE: tr("One layer."),
-    LiningSchool.BAGGED: tr("Sewn to the lower edge and turned through a gap: no raw edge anywhere."),
-    LiningSchool.BOUND: tr("Ends at the binding of the lower edge."),
-    LiningSchool.AS_ONE: tr("Both cloths are cut alike and sewn as one: the quickest, raw inside."),
-}
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, Share, Value, mm, term, tr
 
 
 class CoverStation(QWidget):
@@ -466,14 +435,3 @@ class CoverStation(QWidget):
 def parse_count(text: str) -> float:
     """A whole number."""
     return parse_number(text, whole=True)
-
-
-def allowance_why(allowance: float) -> Phrase:
-    """The school a seam allowance belongs to."""
-    if allowance < 8.0:
-        return tr("About {usual}, the quilter's: flat seams in thin cotton, no room to let out.", usual=Rule(6.0, 1 / 4))
-    if allowance < 11.5:
-        return tr("About {usual}, the general one: enough for most cloth.", usual=Rule(10.0, 3 / 8))
-    if allowance <= 15.0:
-        return tr("About {usual}, the canvas maker's: room to fell the seam and stitch it down.", usual=Rule(12.0, 1 / 2))
-    return tr("Wider than the schools: room to let out.")

@@ -2,47 +2,28 @@
 
 from collections.abc import Callable
 from dataclasses import replace
-from functools import partial
 from pathlib import Path
 
-from PySide6.QtCore import QEvent, QObject, QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import (
-    QAbstractButton,
-    QButtonGroup,
-    QFileDialog,
-    QFormLayout,
-    QGridLayout,
-    QHBoxLayout,
-    QLineEdit,
-    QPlainTextEdit,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtWidgets import QButtonGroup, QFileDialog, QFormLayout, QHBoxLayout, QLineEdit, QPlainTextEdit, QVBoxLayout, QWidget
 
 from omnipel.bench.flow import Flow
 from omnipel.bench.goto import PickDialog
-from omnipel.bench.look import LOOK
 from omnipel.bench.parts import button, check, column, combo, emptied, label, line, of_enum, row, scrolled, surface
-from omnipel.bench.picture import Thumbnail
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.bench.stations.formcard import FormCard
+from omnipel.bench.stations.stickcard import StickCard
 from omnipel.bench.stations.sticksketch import StickSketch
-from omnipel.bench.tapefield import length_field
 from omnipel.core.advice.proposals import Proposal, proposals
 from omnipel.core.covers import SCHEMES, schemes_for
 from omnipel.core.forms import FORMS
-from omnipel.core.forms.form import Form
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change
-from omnipel.core.job.thing import ComesOff, Face, Lives, SticksOut, Treatment
-from omnipel.core.pictures.drawing import Drawing
-from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.job.thing import ComesOff, Lives, SticksOut
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Value, term, tr, trn
 from omnipel.core.words.units import MM_PER_INCH
-from omnipel.shop.starter import plausible, starter
-
-BESIDE = (tr("from the top"), tr("right of centre"), tr("stands out"), tr("size"))
+from omnipel.shop.starter import starter
 
 
 class ObjectStation(QWidget):
@@ -394,103 +375,3 @@ def row_left(*widgets: QWidget) -> QHBoxLayout:
     made = row(*widgets)
     made.addStretch(1)
     return made
-
-
-class StickCard(QWidget):
-    """One thing that sticks out: its name, side, place, reach, size, treatment."""
-
-    def __init__(self, session: Session, i: int, thing: SticksOut) -> None:
-        super().__init__()
-        self.session, self.path = session, f"thing.sticks_out.{i}"
-        self.name = line(tr("what sticks out"))
-        self.name.setText(thing.name)
-        self.name.editingFinished.connect(self._named)
-        called = Name(thing.name)
-        treat = combo(
-            tr("what the cover does"),
-            of_enum(Treatment),
-            lambda t: session.set(f"{self.path}.treatment", t, tr("{thing}: {what}", thing=called, what=term(t))),
-        )
-        treat.show_value(thing.treatment)
-        face = combo(
-            tr("which side it sticks out of"),
-            of_enum(Face),
-            lambda f: session.set(f"{self.path}.face", f, tr("{thing}: on the {face}", thing=called, face=term(f))),
-        )
-        face.show_value(thing.face)
-        gone = button(
-            tr("Remove"), lambda: session.change(tr("{thing} removed", thing=called), Change(self.path, act=Act.REMOVE)), "quiet"
-        )
-        gone.setAccessibleName(say(tr("Remove {thing}", thing=called)))
-        grid = QGridLayout()
-        grid.setSpacing(6)
-        attributes = (("from_top", -20_000.0), ("from_centre", -20_000.0), ("reach", 0.0), ("size", 0.0))
-        shown = [
-            (words, *a)
-            for words, a in zip(BESIDE, attributes, strict=True)
-            if thing.face is Face.FRONT or a[0] in ("reach", "size")
-        ]
-        for k, (words, attribute, low) in enumerate(shown):
-            field = length_field(
-                session,
-                tr("{thing} {what}", thing=called, what=words),
-                partial(self._set, attribute, tr("{thing} {what}", thing=called, what=words)),
-                low=low,
-                strict=low == 0.0,
-                high=10_000.0,
-            )
-            field.show_length(getattr(thing, attribute))
-            grid.addWidget(label(words, "soft"), k // 2 * 2, k % 2)
-            grid.addWidget(field, k // 2 * 2 + 1, k % 2)
-        what = Flow(gap=6)
-        for widget in (face, treat, gone):
-            what.addWidget(widget)
-        self.setLayout(column(surface(column(self.name, what, grid, margins=8))))
-
-    def _set(self, attribute: str, reason: Phrase, length: float) -> None:
-        self.session.set(f"{self.path}.{attribute}", length, reason)
-
-    def _named(self) -> None:
-        text = self.name.text().strip()[:80]
-        if text and self.name.isModified():
-            self.name.setModified(False)
-            self.session.set(f"{self.path}.name", text, tr("named {name}", name=Name(text)))
-
-
-class FormCard(QAbstractButton):
-    """A form as a drawn picture with its name."""
-
-    def __init__(self, form: Form) -> None:
-        super().__init__()
-        self.form = form
-        self.setCheckable(True)
-        self.setAccessibleName(f"{say(form.words)}. {say(form.about)}")
-        self.setToolTip(say(form.about))
-        self.picture: Thumbnail | None = None
-
-    def sizeHint(self) -> QSize:
-        return QSize(LOOK.px(126), LOOK.px(112))
-
-    def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(104), LOOK.px(112))
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        if self.picture is None:
-            body = plausible(starter(self.form.key, schemes_for(self.form)[0].key))
-            self.picture = Thumbnail(sketch(body.mesh(), View()) if body else Drawing(()))
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setBrush(LOOK.colour("surface"))
-        ring = LOOK.colour("accent") if self.isChecked() or self.hasFocus() else LOOK.colour("line")
-        painter.setPen(QPen(ring, 3.0 if self.isChecked() else 2.0 if self.hasFocus() else 1.0))
-        painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 4, 4)
-        self.picture.paint(painter, QRectF(10, 8, self.width() - 20, self.height() - LOOK.px(24) - 14))
-        painter.setFont(LOOK.font(14))
-        painter.setPen(LOOK.colour("ink"))
-        mark = "✓ " if self.isChecked() else ""
-        painter.drawText(
-            self.rect().adjusted(4, 0, -4, -6),
-            Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignBottom,
-            mark + say(self.form.words),
-        )
-        painter.end()

@@ -1,28 +1,25 @@
 """The Panels station: the sheet of panels to scale, the seam ledger, and every size with its sum."""
 
-from PySide6.QtCore import QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
 from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
-from omnipel.bench.finished import KINDS
 from omnipel.bench.look import LOOK
-from omnipel.bench.parts import Number, button, column, combo, emptied, label, line, paint_state, restyle, row, scrolled, surface
+from omnipel.bench.parts import Number, button, column, emptied, label, restyle, row, scrolled, surface
 from omnipel.bench.picture import PictureView, pen
 from omnipel.bench.session import Session
 from omnipel.bench.sketchview import SketchView
 from omnipel.bench.speech import say
-from omnipel.bench.tapefield import TapeField
+from omnipel.bench.stations.byhand import ByHandDialog
+from omnipel.bench.stations.ledger import Ledger
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
-from omnipel.core.drafting.panel import Panel, cut_beyond
-from omnipel.core.drafting.seams import Trued
+from omnipel.core.drafting.panel import Panel
 from omnipel.core.forms.mesh import Mesh
-from omnipel.core.job.document import Override
-from omnipel.core.job.findings import Act, Change
 from omnipel.core.pictures.pens import LAYER_WORDS, Layer
 from omnipel.core.pictures.sheet import board
 from omnipel.core.pictures.worn import COVER, worn
-from omnipel.core.words.phrases import NOTHING, Count, Phrase, Ratio, bare, listed, mm, term, tr
+from omnipel.core.words.phrases import NOTHING, Count, Phrase, bare, listed, mm, term, tr
 from omnipel.core.words.working import Worked
 
 
@@ -274,103 +271,6 @@ def _cloth(session: Session) -> QColor:
     return colour if colour.isValid() else QColor("#9db08a")
 
 
-class ByHandDialog(QDialog):
-    """A finished size set by hand, with the reason; what follows from it is drafted and trued at once."""
-
-    def __init__(self, parent: QWidget, session: Session, names: dict[str, Phrase]) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(say(tr("Set a size by hand")))
-        self.session = session
-        self.which = combo(tr("Size"), [(words, name) for name, words in names.items()], lambda _n: self.show_size())
-        self.field = TapeField(session, tr("Value"))
-        self.kind = combo(tr("finished or cut"), KINDS, lambda _cut: self.show_size())
-        self.reason = line(tr("Reason"), tr("why, in a few words"))
-        self.field.entered.connect(self._entered)
-        self.note = label(NOTHING, "soft", wrap=True)
-        self.drop = button(tr("Back to the drafted size"), self._drop)
-        done = button(tr("Set it"), self._accept, "main")
-        done.setDefault(True)
-        buttons = row(self.drop, button(tr("Cancel"), self.reject), done)
-        buttons.insertStretch(1, 1)
-        self.setLayout(
-            column(
-                label(tr("Set a size by hand"), "title"),
-                row(label(tr("size")), self.which),
-                row(self.field, self.kind),
-                self.reason,
-                self.note,
-                buttons,
-                margins=16,
-                spacing=12,
-            )
-        )
-        self.setMinimumWidth(LOOK.px(480))
-        self.length: float | None = None
-        self.beyond = 0.0
-        self.show_size()
-
-    def _entered(self, length: float, _stay: bool) -> None:
-        self.length = length
-        self.field.show_length(length)
-        self.reason.setFocus()
-
-    def show_size(self) -> None:
-        """Show the size that is picked."""
-        name, draft = self.which.value, self.session.draft
-        size = draft.cover.sizes.get(name) if isinstance(draft, Drafted) else None
-        self.length = None
-        found = cut_beyond(draft.panels, size) if isinstance(draft, Drafted) and size is not None else None
-        self.kind.setVisible(found is not None)
-        self.beyond = found or 0.0
-        if size is not None:
-            self.field.line.setModified(False)
-            self.field.show_length(size.value + (self.beyond if self.kind.value else 0.0))
-            both = tr("{finished} finished, {cut} cut", finished=bare(size.value), cut=mm(size.value + self.beyond))
-            self.note.setText(self.session.tell(both) if self.beyond else "")
-        mine = next((o for o in self.session.open_job.cover.overrides if o.size == name), None)
-        self.drop.setVisible(mine is not None)
-        self.reason.setText(mine.reason if mine else "")
-
-    def _accept(self) -> None:
-        if self.field.line.isModified():
-            self.length = self.field.read()
-            if self.length is None:
-                return
-        if self.length is None:
-            self.length = self.field.stored
-        if not self.reason.text().strip():
-            self.note.setText(say(tr("Write down why: next year nobody remembers.")))
-            self.reason.setFocus()
-            return
-        self.accept()
-
-    def apply(self) -> None:
-        """Set it; what is kept is the finished size."""
-        if self.length is None:
-            return
-        name, finished = self.which.value, self.length - (self.beyond if self.kind.value else 0.0)
-        if finished <= 0.0:
-            self.session.say("look", tr("Less than its allowances: nothing of it would be left."))
-            return
-        made = Override(size=name, value=finished, reason=self.reason.text().strip()[:500])
-        others = tuple(o for o in self.session.open_job.cover.overrides if o.size != name)
-        reason = tr("{size} by hand: {value}", size=size_words(name), value=mm(finished, fine=True))
-        self.session.set("cover.overrides", (*others, made), reason)
-
-    def _drop(self) -> None:
-        name = self.which.value
-        self.session.change(tr("{size} as drafted", size=size_words(name)), Change(f"cover.overrides.{name}", act=Act.REMOVE))
-        self.reject()
-
-
-def truth(trued: Trued) -> Phrase:
-    """Whether a seam is true, and if not by how much."""
-    if trued.true:
-        return tr("true")
-    off = bare(abs(trued.difference), fine=True)
-    return tr("over by {off}", off=off) if trued.difference > 0 else tr("short by {off}", off=off)
-
-
 class LayerKey(QWidget):
     """What each kind of line means, once."""
 
@@ -398,98 +298,3 @@ class LayerKey(QWidget):
             painter.drawText(int(x + 34), int(middle + LOOK.px(5)), words)
             x += 34 + width + 20
         painter.end()
-
-
-class Ledger(QWidget):
-    """Both sides of every seam as two bars, with the difference."""
-
-    picked = Signal(str)
-
-    def __init__(self, session: Session) -> None:
-        super().__init__()
-        self.setAccessibleName(say(tr("Seam ledger")))
-        self.session = session
-        self.seams: tuple[Trued, ...] = ()
-        self.chosen = ""
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
-
-    @property
-    def line(self) -> int:
-        """Height of one seam, px."""
-        return LOOK.px(46)
-
-    def show_seams(self, seams: tuple[Trued, ...]) -> None:
-        """Show these seams."""
-        self.seams = seams
-        self.setMinimumHeight(len(seams) * self.line + 4)
-        told = listed(
-            (
-                tr("{seam}: {a} to {b}, {state}", seam=term(t.seam.name), a=mm(t.length_a), b=mm(t.length_b), state=truth(t))
-                for t in seams
-            ),
-            "; ",
-        )
-        self.setAccessibleName(self.session.tell(tr("Seam ledger. {seams}", seams=told)))
-        self.update()
-
-    def pick(self, name: str) -> None:
-        """Mark a seam as chosen."""
-        self.chosen = name
-        self.update()
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        longest = max((max(t.length_a, t.length_b * t.seam.ratio) for t in self.seams), default=1.0)
-        for i, trued in enumerate(self.seams):
-            self._paint_seam(painter, QRectF(0, i * self.line, self.width(), self.line - 4), trued, longest)
-        if self.hasFocus():
-            painter.setPen(QPen(LOOK.colour("accent"), 1.5))
-            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
-        painter.end()
-
-    def _paint_seam(self, painter: QPainter, box: QRectF, trued: Trued, longest: float) -> None:
-        if trued.seam.name == self.chosen:
-            painter.fillRect(box, LOOK.colour("glow"))
-        state = "fine" if trued.true else "stop"
-        paint_state(painter, QRectF(box.left() + 4, box.top() + 4, LOOK.px(14), LOOK.px(14)), state)
-        painter.setPen(LOOK.colour("ink"))
-        painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
-        gathered = abs(trued.seam.ratio - 1.0) > 1e-9
-        ratio = say(tr("  gathered {ratio}", ratio=Ratio(trued.seam.ratio))) if gathered else ""
-        name_left = box.left() + LOOK.px(24)
-        words = self.session.tell(truth(trued))
-        numbers = f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {words}"
-        painter.setFont(LOOK.font(13))
-        wide = painter.fontMetrics().horizontalAdvance(numbers)
-        right = box.right() - 6
-        painter.setPen(LOOK.colour("stop" if not trued.true else "soft"))
-        painter.drawText(int(right - wide), int(box.top() + LOOK.px(16)), numbers)
-        painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
-        painter.setPen(LOOK.colour("ink"))
-        name = painter.fontMetrics().elidedText(
-            say(term(trued.seam.name)) + ratio, Qt.TextElideMode.ElideRight, int(right - wide - name_left - 10)
-        )
-        painter.drawText(int(name_left), int(box.top() + LOOK.px(16)), name)
-        top, room = box.top() + LOOK.px(23), box.width() - LOOK.px(24) - 10
-        for k, length in enumerate((trued.length_a, trued.length_b * trued.seam.ratio)):
-            bar = QRectF(name_left, top + k * LOOK.px(8), max(2.0, room * length / longest), LOOK.px(6))
-            painter.fillRect(bar, LOOK.colour("accent") if k == 0 else LOOK.colour("soft"))
-
-    def _short(self, length: float) -> str:
-        return self.session.fmt(length, fine=True, with_unit=False)
-
-    def mousePressEvent(self, event: QMouseEvent) -> None:
-        i = int(event.position().y() // self.line)
-        if 0 <= i < len(self.seams):
-            self.picked.emit(self.seams[i].seam.name)
-
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        names = [t.seam.name for t in self.seams]
-        steps = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
-        if names and event.key() in steps:
-            here = names.index(self.chosen) if self.chosen in names else -1
-            self.picked.emit(names[(here + steps[Qt.Key(event.key())]) % len(names)])
-        else:
-            super().keyPressEvent(event)
