@@ -28,13 +28,18 @@ class _Parser(argparse.ArgumentParser):
         raise UsageError(tr("{message}; see {program} --help", message=Name(message), program=Name(self.prog)))
 
 
+def said(phrase: Phrase) -> str:
+    """A phrase without lengths, in the language of the command line."""
+    return Voice().say(phrase)
+
+
 def main(arguments: Sequence[str] | None = None) -> int:
     """Run one command; its exit code."""
     try:
         asked = _parser().parse_args(arguments)
         return int(asked.run(asked))
     except UsageError as error:
-        print(f"omnipel: {error}", file=sys.stderr)
+        print(f"omnipel: {said(error.phrase)}", file=sys.stderr)
         return 2
     except BrokenPipeError:
         sys.stderr.close()
@@ -50,63 +55,70 @@ def main(arguments: Sequence[str] | None = None) -> int:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = _Parser(prog="omnipel", description="Drafts the panels of a fitted cover, and says whether it will go on.")
+    parser = _Parser(prog="omnipel", description=said(tr("Drafts the panels of a fitted cover, and says whether it will go on.")))
     parser.add_argument("--version", action="version", version=f"omnipel {__version__}")
-    parser.add_argument("--demo", action="store_true", help="open the bench on a fresh copy of the sample shop")
-    parser.add_argument("--shop", type=Path, metavar="PATH", help="the shop's database, instead of the one in your data folder")
+    parser.add_argument("--demo", action="store_true", help=said(tr("open the bench on a fresh copy of the sample shop")))
+    parser.add_argument(
+        "--shop", type=Path, metavar="PATH", help=said(tr("the shop's database, instead of the one in your data folder"))
+    )
     parser.set_defaults(run=_bench)
     commands = parser.add_subparsers(metavar="COMMAND", parser_class=_Parser)
 
-    draft = commands.add_parser("draft", help="panels with their sums, seams, fit and findings")
+    draft = commands.add_parser("draft", help=said(tr("panels with their sums, seams, fit and findings")))
     draft.add_argument("job", type=Path, metavar="JOB")
-    draft.add_argument("--json", action="store_true", help="as documented in docs/file-format.md")
+    draft.add_argument("--json", action="store_true", help=said(tr("as documented in docs/file-format.md")))
     draft.set_defaults(run=_draft)
 
-    check = commands.add_parser("check", help="findings; exit 1 when one says stop")
+    check = commands.add_parser("check", help=said(tr("findings; exit 1 when one says stop")))
     check.add_argument("job", type=Path, metavar="JOB")
     check.add_argument("--json", action="store_true")
-    check.add_argument("--fix", metavar="CODE", help="apply the first remedy of this finding and write the job back")
+    check.add_argument("--fix", metavar="CODE", help=said(tr("apply the first remedy of this finding and write the job back")))
     check.set_defaults(run=_check)
 
-    export = commands.add_parser("export", help="pattern as PDF or SVG")
+    export = commands.add_parser("export", help=said(tr("pattern as PDF or SVG")))
     export.add_argument("job", type=Path, metavar="JOB")
     export.add_argument("--pdf", type=Path, metavar="F")
     export.add_argument("--svg", type=Path, metavar="F")
     export.add_argument("--paper", default="A4", choices=tuple(PAPERS))
-    export.add_argument("--despite-stop", action="store_true", help="export although a finding says: do not cut")
+    export.add_argument("--despite-stop", action="store_true", help=said(tr("export although a finding says: do not cut")))
     export.set_defaults(run=_export)
 
-    trace = commands.add_parser("outline", help="put a traced outline from an SVG file into a job")
+    trace = commands.add_parser("outline", help=said(tr("put a traced outline from an SVG file into a job")))
     trace.add_argument("job", type=Path, metavar="JOB")
     trace.add_argument("svg", type=Path, metavar="SVG")
     trace.add_argument(
-        "--smooth", type=float, default=0.0, metavar="MM", help="smooth it, leaving its points by no more than this"
+        "--smooth", type=float, default=0.0, metavar="MM", help=said(tr("smooth it, leaving its points by no more than this"))
     )
     trace.set_defaults(run=_outline)
 
-    tape = commands.add_parser("tape", help="a simulated wireless tape: sends each line it is given to the open bench")
+    tape = commands.add_parser("tape", help=said(tr("a simulated wireless tape: sends each line it is given to the open bench")))
     tape.add_argument(
-        "lengths", nargs="*", metavar="LENGTH", help="as written on paper; without any, lines are read from the terminal"
+        "lengths",
+        nargs="*",
+        metavar="LENGTH",
+        help=said(tr("as written on paper; without any, lines are read from the terminal")),
     )
-    tape.add_argument("--socket", type=Path, metavar="PATH", help="where the bench listens, when not in the usual place")
+    tape.add_argument(
+        "--socket", type=Path, metavar="PATH", help=said(tr("where the bench listens, when not in the usual place"))
+    )
     tape.set_defaults(run=_tape)
 
-    card = commands.add_parser("card", help="the blank tape card of a job, as PDF")
+    card = commands.add_parser("card", help=said(tr("the blank tape card of a job, as PDF")))
     card.add_argument("job", type=Path, metavar="JOB")
     card.add_argument("pdf", type=Path, metavar="F")
     card.add_argument("--paper", default="A4", choices=SMALL)
     card.set_defaults(run=_card)
 
-    schema = commands.add_parser("schema", help="the JSON Schema of a job")
+    schema = commands.add_parser("schema", help=said(tr("the JSON Schema of a job")))
     schema.set_defaults(run=_schema)
 
-    new = commands.add_parser("new", help="a job with plausible sample readings, to start from")
+    new = commands.add_parser("new", help=said(tr("a job with plausible sample readings, to start from")))
     new.add_argument("form", nargs="?", metavar="FORM")
     new.add_argument("scheme", nargs="?", metavar="SCHEME")
-    new.add_argument("--list", action="store_true", help="the lawful pairs of form and scheme")
-    new.add_argument("--json", action="store_true", help="the list as JSON")
+    new.add_argument("--list", action="store_true", help=said(tr("the lawful pairs of form and scheme")))
+    new.add_argument("--json", action="store_true", help=said(tr("the list as JSON")))
     new.add_argument("--unit", default="mm", choices=tuple(unit.value for unit in Unit))
-    new.add_argument("-o", "--output", type=Path, metavar="F", help="write it there instead of to the terminal")
+    new.add_argument("-o", "--output", type=Path, metavar="F", help=said(tr("write it there instead of to the terminal")))
     new.set_defaults(run=_new)
     return parser
 

@@ -76,3 +76,34 @@ def test_the_tape_card_names_every_reading(sample_window: Window, tmp_path: Path
     text = extract_text(str(card))
     for place in sample_window.stations["tape"].places:
         assert str(place.words) in text
+
+
+def test_several_readings_come_in_one_line_by_their_letters(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Feed bin", "tape")
+    station, session = sample_window.stations["tape"], sample_window.session
+    before = session.open_job
+    assert "is not on the card" in station.take("A 1763, Q 12")
+    assert session.open_job == before
+    assert station.take("B 52.5 cm; A 1410 / 1412") == ""
+    assert session.open_job.reading("drop").repeats == (525.0,)  # type: ignore[union-attr]
+    assert session.open_job.reading("girth").repeats == (1410.0, 1412.0)  # type: ignore[union-attr]
+    session.undo()
+    assert session.open_job == before  # one line is one step
+
+
+def test_rail_tally_and_shelf_say_the_same(sample_window: Window, qtbot: QtBot) -> None:
+    from omnipel.core.standing import next_step, states, whole
+
+    shelf = sample_window.shelf
+    qtbot.waitUntil(lambda: not shelf.waiting)
+    for card in shelf.cards:
+        sample_window.session.open(card.card.id)
+        sample_window.show_station("tape")
+        draft = sample_window.session.draft
+        assert draft is not None
+        assert card.state is whole(draft)
+        words = sample_window.session.tell(next_step(draft).words)
+        assert sample_window.tally.next.text.text() == words
+        assert sample_window.session.voice.say(next_step(card.draft).words) == words
+        for key, state in states(draft).items():
+            assert sample_window.rail.buttons[key].state is state
