@@ -3,7 +3,7 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 
-.PHONY: demo run test lint bench mutate lock shots docs clean setup setup-dev
+.PHONY: demo run test lint bench mutate lock messages shots docs clean setup setup-dev
 
 demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample shop
 	@$(BIN)/omnipel --demo
@@ -31,6 +31,9 @@ mutate: $(VENV)/.dev-ready          ## change the core a little, 200 times: do t
 
 shots: $(VENV)/.dev-ready           ## the pictures in docs/screenshots, from the sample shop
 	@QT_QPA_PLATFORM=offscreen $(BIN)/python tools/shots.py
+
+messages: $(VENV)/.dev-ready        ## every template for translators, build/omnipel.pot
+	@$(BIN)/python tools/messages.py
 
 docs: $(VENV)/.dev-ready            ## the generated pages in docs/
 	@$(BIN)/python tools/pages.py

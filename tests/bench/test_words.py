@@ -2,6 +2,7 @@
 
 import ast
 import html
+import importlib.util
 import re
 import unicodedata
 from collections.abc import Callable, Iterator
@@ -34,11 +35,37 @@ PLAIN = re.compile(r"[a-zA-Z]{2,}(?!\u0307)")
 SOURCES = Path(__file__).parents[2] / "src" / "omnipel"
 
 
+class Listening(Pseudo):
+    """The made-up language, which remembers what it was asked for."""
+
+    def __init__(self) -> None:
+        self.asked: set[str] = set()
+
+    def gettext(self, message: str) -> str:
+        self.asked.add(message)
+        return super().gettext(message)
+
+
 @pytest.fixture
-def pseudo() -> Iterator[None]:
-    SPEECH.tongue = Pseudo()
-    yield
+def pseudo() -> Iterator[Listening]:
+    SPEECH.tongue = listening = Listening()
+    yield listening
     SPEECH.tongue = ENGLISH
+
+
+def gathered() -> set[str]:
+    """Every template in the translators' catalogue, singular and plural."""
+    spec = importlib.util.spec_from_file_location("messages", Path(__file__).parents[2] / "tools" / "messages.py")
+    assert spec is not None
+    assert spec.loader is not None
+    module = importlib.util.module_from_spec(spec)
+    spec.loader.exec_module(module)
+    return {
+        text
+        for message in module.catalogue()
+        if message.id
+        for text in ([message.id] if isinstance(message.id, str) else message.id)
+    }
 
 
 def nameless(job: Job, i: int) -> Job:
@@ -86,7 +113,7 @@ def left_plain(text: str) -> str:
 
 
 def test_nothing_is_left_outside(
-    pseudo: None, open_window: Callable[..., Window], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    pseudo: Listening, open_window: Callable[..., Window], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     painted: set[str] = set()
     paint = QPainter.drawText
@@ -131,6 +158,8 @@ def test_nothing_is_left_outside(
     assert len(seen) > 500
     assert len(painted) > 200
     assert sorted({text for text in seen | painted if left_plain(text)}) == []
+    own = {text for text in pseudo.asked if any("А" <= letter <= "я" for letter in text)}  # what the person wrote
+    assert sorted(pseudo.asked - gathered() - own) == []
 
 
 def calls() -> Iterator[tuple[Path, ast.Call]]:

@@ -157,3 +157,21 @@ def test_a_traced_edge_keeps_its_allowance_in_hollows_and_on_corners() -> None:
     away = shapely.distance(shapely.points(on_cut[on_cut[:, 1] > 1.0]), sides)
     assert away.min() >= 10.0 - 1e-6
     assert np.median(away) == pytest.approx(10.0, abs=1e-6)
+
+
+@given(st.floats(2.0, 14.0), st.floats(5.0, 20.0), st.floats(5.0, 20.0), st.floats(0.0, 6.28))
+def test_a_very_sharp_corner_is_blunted_one_allowance_beyond_its_point(degrees: float, a: float, b: float, turned: float) -> None:
+    """The parallels run on past the point by the wider allowance, then the cut goes straight across."""
+    half, long = math.radians(degrees) / 2.0, 900.0
+    corners = [(-long, -long * math.tan(half)), (0.0, 0.0), (-long, long * math.tan(half))]
+    turn = np.array([[math.cos(turned), -math.sin(turned)], [math.sin(turned), math.cos(turned)]])
+    low, tip, high = (tuple(turn @ np.array(c)) for c in corners)
+    edges = (Edge("to", line(low, tip), seam(a)), Edge("from", line(tip, high), seam(b)), Edge("back", line(high, low), seam(a)))
+    ring = cut_line(outline("wedge", edges))
+    along, back = (np.array(tip) - np.array(low), np.array(high) - np.array(tip))
+    along, back = along / np.hypot(*along), back / np.hypot(*back)
+    wide = max(a, b)
+    for away, direction, allowance in ((along, along, a), (-back, back, b)):
+        outward = np.array([direction[1], -direction[0]])
+        wanted = np.array(tip) + outward * allowance + away * wide
+        assert np.hypot(*(ring - wanted).T).min() < 1e-3

@@ -42,3 +42,16 @@ def test_what_cancels_leaves_no_term_but_a_number() -> None:
     assert isinstance(nothing, Worked)
     assert nothing.value == 0.0
     assert nothing.terms
+
+
+def test_where_a_rule_ends_its_slope_is_that_of_the_side_that_is_there() -> None:
+    def rule(length: float) -> float:
+        if length > 3.0:
+            raise ValueError("beyond the end")
+        return 2.0 * length
+
+    ends = through(tr("arc"), NOTHING, rule, worked(tr("a"), 3.0, "readings.a"))
+    assert ends.value == 6.0
+    assert ends.slopes["readings.a"] == pytest.approx(2.0)
+    begins = through(tr("arc"), NOTHING, lambda a: 5.0 * a if a >= 3.0 else math.sqrt(-1.0), worked(tr("a"), 3.0, "readings.a"))
+    assert begins.slopes["readings.a"] == pytest.approx(5.0)

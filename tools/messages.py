@@ -1,0 +1,97 @@
+"""`make messages`: every template that is looked up, as a catalogue for translators (build/omnipel.pot).
+
+Most stand in calls of `tr` and `trn`. Words that are also identities (a panel's name, an edge's, a pick of a scheme, a kind of finish) are
+gathered from what the schemes draft and from the enumerations of the core.
+"""
+
+import ast
+import importlib
+import pkgutil
+import sys
+from collections.abc import Iterator
+from enum import StrEnum
+from pathlib import Path
+
+from babel.messages.catalog import Catalog
+from babel.messages.pofile import write_po
+
+import omnipel.core
+from omnipel.core.covers import SCHEMES, lawful_pairs
+from omnipel.core.covers.sizes import size_words
+from omnipel.core.draft import Draft, Drafted, draft
+from omnipel.core.words.phrases import term
+from omnipel.shop.sample import SAMPLES
+from omnipel.shop.starter import starter
+
+ROOT = Path(__file__).parent.parent
+SOURCES = ROOT / "src" / "omnipel"
+TARGET = ROOT / "build" / "omnipel.pot"
+
+
+def catalogue() -> Catalog:
+    """The catalogue."""
+    made = Catalog(project="omnipel", charset="utf-8")
+    for path in sorted(SOURCES.rglob("*.py")):
+        place = str(path.relative_to(ROOT))
+        for node in ast.walk(ast.parse(path.read_text(encoding="utf-8"))):
+            if not (isinstance(node, ast.Call) and isinstance(node.func, ast.Name) and node.func.id in ("tr", "trn", "term")):
+                continue
+            texts = [a.value for a in node.args[:2] if isinstance(a, ast.Constant) and isinstance(a.value, str)]
+            if node.func.id == "trn" and len(texts) == 2:
+                made.add((texts[0], texts[1]), locations=[(place, node.lineno)])
+            elif texts:
+                made.add(term(texts[0]).template if node.func.id == "term" else texts[0], locations=[(place, node.lineno)])
+    for words in identities():
+        made.add(term(words).template)
+    return made
+
+
+def identities() -> Iterator[str]:
+    """Words that are also names inside."""
+    for kind in _enumerations():
+        for member in kind:
+            yield member.value
+            yield from (text for text in (getattr(member, "label", ""),) if isinstance(text, str) and text)
+    for scheme in SCHEMES.values():
+        for option in scheme.options:
+            yield from option.picks
+    for job in (*(starter(form, scheme) for form, scheme in lawful_pairs()), *(sample() for sample in SAMPLES)):
+        yield from _drafted(draft(job))
+
+
+def _enumerations() -> Iterator[type[StrEnum]]:
+    for found in pkgutil.walk_packages(omnipel.core.__path__, "omnipel.core."):
+        module = importlib.import_module(found.name)
+        for value in vars(module).values():
+            if (
+                isinstance(value, type)
+                and issubclass(value, StrEnum)
+                and value is not StrEnum
+                and value.__module__ == module.__name__
+            ):
+                yield value
+
+
+def _drafted(drafted: Draft) -> Iterator[str]:
+    if not isinstance(drafted, Drafted):
+        return
+    for panel in drafted.panels:
+        yield panel.name
+        yield from panel.sizes
+        yield from (edge.name for edge in panel.edges)
+        yield from (figure.name for figure in panel.figures)
+    yield from (trued.seam.name for trued in drafted.seams)
+    yield from (size_words(name).template for name in drafted.cover.by_hand)
+
+
+def main() -> None:
+    """Write it."""
+    TARGET.parent.mkdir(exist_ok=True)
+    made = catalogue()
+    with TARGET.open("wb") as target:
+        write_po(target, made, width=120, omit_header=False)
+    print(f"{len(made)} messages: {TARGET.relative_to(ROOT)}")
+
+
+if __name__ == "__main__":
+    sys.exit(main())
