@@ -69,6 +69,13 @@ class Shelf(QWidget):
             self.new_button,
             button(tr("Bring in…"), lambda: self.wants.emit("import")),
         )
+        head.setStretch(1, 1)
+        head.insertStretch(2, 0)
+        for k in range(head.count()):
+            item = head.itemAt(k)
+            widget = item.widget() if item is not None else None
+            if widget is not None and widget is not self.search:
+                widget.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
         self.grid = QGridLayout()
         self.grid.setSpacing(12)
         inner = QWidget()
