@@ -237,3 +237,12 @@ def test_places_have_words_and_a_way() -> None:
             expected = place.would_read(parts, Unit.MM)
             if expected is not None:
                 assert expected == pytest.approx(place.sample, rel=0.12, abs=12.0), (form.key, place.key)
+
+
+@pytest.mark.parametrize("scheme", ["gores", "bands"])
+@pytest.mark.parametrize("rise", [1e-9, 1e-4, 0.01])
+def test_a_dome_that_hardly_rises_is_a_flat_top(scheme: str, rise: float) -> None:
+    job = starter("turned", scheme)
+    drafted = draft(replace(job, readings=(*job.readings, Reading(place="rise", repeats=(rise,)))))
+    assert drafted.panels
+    assert "top" in [panel.name for panel in drafted.panels] or rise > 1e-3

@@ -7,11 +7,11 @@ given parts. Any set of readings that is sufficient will do; what is more than s
 import math
 from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
-from typing import TypeVar
+from typing import Final, TypeVar
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import Body
-from omnipel.core.job.findings import Impossible
+from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Outline, Thing
 from omnipel.core.tape.adjustment import Adjusted, Observation, Unknown
@@ -116,6 +116,10 @@ class Proportion:
     other: str
     low: float
     high: float
+
+
+NOTHING_LEFT: Final = 1e-6
+"""A part that comes out smaller is not there, mm: readings that contradict were bounded at 0."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -239,6 +243,7 @@ def measure(form: Form, readings: Sequence[Reading], thing: Thing, unit: Unit = 
 
     Raises:
         MissingReading: they are not enough; says what would be.
+        Impossible: they leave nothing of a part that has to be there.
     """
     parts, places = form.parts(readings, thing), form.places(readings, thing)
     seen = observations(form, readings, thing, unit)
@@ -256,6 +261,11 @@ def measure(form: Form, readings: Sequence[Reading], thing: Thing, unit: Unit = 
         raise MissingReading(open_, easiest(open_, places, settled.adjusted, taken))
     sums = {part.key: _sum(part, settled, by_key, taken, unit) for part in parts if part.key in settled.adjusted.values}
     numbers = {part.key: _number(part, sums[part.key], settled) for part in parts if part.key in sums}
+    for part in parts:
+        if part.needed and numbers[part.key].value < NOTHING_LEFT:
+            source = next(iter(numbers[part.key].slopes), f"{READINGS}{next(iter(taken))}")
+            again = Remedy(tr("Take it again"), (Change(f"{source}.set_aside", True),))
+            raise Impossible(tr("the readings leave nothing of the {part}", part=part.words), source, again)
     doubts = tuple(_doubts(form, parts, by_key, settled, taken, unit))
     return Measured(numbers, sums, settled, doubts, thing, places)
 

@@ -246,6 +246,7 @@ def build(measured: Measured) -> Turned:
             raise Impossible(tr("mark {k} is not higher than the one below it", k=Count(k)), f"readings.height.{k}")
         k += 1
     rise = measured.get("rise")
+    rise = rise if rise is not None and rise.value > FLAT_RISE else None
     top = stations[-1].height + (rise if rise else worked(tr("flat top"), 0.0))
     sections = [Section(0.0, worked(tr("crown"), FLAT_RISE))] if rise else []
     sections += [Section(top.value - s.height.value, s.girth) for s in reversed(stations)]
