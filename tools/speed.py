@@ -125,6 +125,7 @@ def window() -> None:
     from omnipel.bench.look import load_type
     from omnipel.bench.session import Session
     from omnipel.bench.window import Window
+    from omnipel.core.words.phrases import tr
     from omnipel.shop.sample import fill
 
     app = QApplication.instance() or QApplication([])
@@ -142,7 +143,7 @@ def window() -> None:
             def change() -> None:
                 nonlocal girth
                 girth += 1.0
-                made.session.set("readings.girth.repeats", (girth,), "girth")
+                made.session.set("readings.girth.repeats", (girth,), tr("girth"))
                 app.processEvents()
 
             ms = median_ms(change, 40)
@@ -157,6 +158,7 @@ def walking() -> None:
     from omnipel.bench.look import load_type
     from omnipel.bench.session import Session
     from omnipel.bench.window import Window
+    from omnipel.core.words.phrases import tr
     from omnipel.shop.sample import SAMPLES, fill
     from omnipel.shop.store import Store
 
@@ -185,14 +187,14 @@ def walking() -> None:
 
             turns[card.job.name] = (len(view.mesh.faces), median_ms(turn, 20, 3))
             place = made.session.open_job.readings[0].place
-            value = made.session.open_job.readings[0].value
+            value = made.session.open_job.readings[0].repeats[0]
             made.show_station("panels")
             app.processEvents()
 
             steps = iter(range(1, 1000))
 
             def change(place: str = place, value: float = value, steps: Iterator[int] = steps) -> None:
-                made.session.set(f"readings.{place}.repeats", (value + 0.5 * next(steps),), "reading")
+                made.session.set(f"readings.{place}.repeats", (value + 0.5 * next(steps),), tr("reading"))
                 app.processEvents()
 
             changes[card.job.name] = median_ms(change, 8, 2)
