@@ -299,3 +299,12 @@ def test_a_size_by_hand_is_typed_as_it_is_cut(sample_window: Window) -> None:
     after = next(p for p in session.draft.panels if p.name == "wall")  # type: ignore[union-attr]
     assert after.cut_width.value == pytest.approx(30 * 25.4)
     dialog.deleteLater()
+
+
+@pytest.mark.parametrize("path", ["cover.options.overhang", "cover.lining.school", "cover.closure.kind"])
+def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, path: str) -> None:
+    open_job(sample_window, "Fermenting crock", "tape")
+    sample_window.go_to(path)
+    field = sample_window.stations["cover"].fields[path]
+    qtbot.waitUntil(lambda: not field.visibleRegion().isEmpty())
+    assert field is QApplication.focusWidget() or field.isAncestorOf(QApplication.focusWidget())

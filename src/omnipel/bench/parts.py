@@ -373,3 +373,17 @@ class Elided(QLabel):
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
         self._fit()
+
+
+def reveal(widget: QWidget) -> None:
+    """Put the focus on a field and scroll to it, once what stands around it is laid out."""
+    widget.setFocus(Qt.FocusReason.OtherFocusReason)
+
+    def scroll() -> None:
+        above = widget.parentWidget()
+        while above is not None and not isinstance(above, QScrollArea):
+            above = above.parentWidget()
+        if isinstance(above, QScrollArea):
+            above.ensureWidgetVisible(widget)
+
+    QTimer.singleShot(0, widget, scroll)

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QFormLayout, QHBoxLayout, QVBoxLayout, QWidget
 from omnipel.bench.finished import FinishedOrCut
 from omnipel.bench.look import LOOK
 from omnipel.bench.numberfield import NumberField
-from omnipel.bench.parts import check, column, combo, label, line, of_enum, scrolled, surface
+from omnipel.bench.parts import check, column, combo, label, line, of_enum, reveal, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.stations.features import FeatureList
 from omnipel.bench.stations.reasons import CLOSURE_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
@@ -106,7 +106,7 @@ class CoverStation(QWidget):
         """Put the focus on the field that decides a path."""
         while path:
             if path in self.fields:
-                self.fields[path].setFocus(Qt.FocusReason.OtherFocusReason)
+                reveal(self.fields[path])
                 return
             path = path.rpartition(".")[0]
 

@@ -82,8 +82,10 @@ class Ledger(QWidget):
         words = self.session.tell(truth(trued))
         numbers = f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {words}"
         painter.setFont(LOOK.font(13))
-        wide = painter.fontMetrics().horizontalAdvance(numbers)
-        right = box.right() - 6
+        right, measures = box.right() - 6, painter.fontMetrics()
+        if right - measures.horizontalAdvance(numbers) - name_left < LOOK.px(90):
+            numbers = words  # which seam it is matters more than its 64ths: those stand in the sum of what is pointed at
+        wide = measures.horizontalAdvance(numbers)
         painter.setPen(LOOK.colour("stop" if not trued.true else "soft"))
         painter.drawText(int(right - wide), int(box.top() + LOOK.px(16)), numbers)
         painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))

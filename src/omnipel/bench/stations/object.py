@@ -9,7 +9,7 @@ from PySide6.QtWidgets import QButtonGroup, QFileDialog, QFormLayout, QHBoxLayou
 
 from omnipel.bench.flow import Flow
 from omnipel.bench.goto import PickDialog
-from omnipel.bench.parts import button, check, column, combo, emptied, label, line, of_enum, row, scrolled, surface
+from omnipel.bench.parts import button, check, column, combo, emptied, label, line, of_enum, reveal, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.formcard import FormCard
@@ -180,7 +180,7 @@ class ObjectStation(QWidget):
         if self.open and card is not None:
             card.setFocus()
         else:
-            self._to_name()
+            self.name.setFocus()
 
     def _to_name(self) -> None:
         """To the name, all of it picked, so that typing replaces the one that was made up."""
@@ -236,7 +236,7 @@ class ObjectStation(QWidget):
             if isinstance(widget, StickCard):
                 widget.name.setFocus(Qt.FocusReason.OtherFocusReason)
         elif path in self.fields:
-            self.fields[path].setFocus(Qt.FocusReason.OtherFocusReason)
+            reveal(self.fields[path])
 
     def _set(self, path: str, value: object, reason: Phrase) -> bool:
         return self.session.set(path, value, reason)

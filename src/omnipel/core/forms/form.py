@@ -217,11 +217,6 @@ def always(*made: T) -> Callable[[Sequence[Reading], Thing], tuple[T, ...]]:
     return lambda _readings, _thing: made
 
 
-def places_of(form: Form, readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
-    """The places of a form, those of the plain way first."""
-    return form.places(readings, thing)
-
-
 def observations(form: Form, readings: Sequence[Reading], thing: Thing, unit: Unit) -> list[Observation]:
     """Everything that is known: readings that count, outlines, and what the form knows beforehand."""
     places = {place.key: place for place in form.places(readings, thing)}
