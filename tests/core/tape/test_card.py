@@ -19,7 +19,7 @@ def cards(draw: st.DrawFn) -> tuple[str, dict[int, list[float]], Unit]:
     wanted: dict[int, list[float]] = {}
     entries = []
     for number in draw(st.lists(st.integers(0, len(LETTERS) - 1), min_size=1, max_size=6, unique=True)):
-        steps = draw(st.lists(st.integers(1, 40_000), min_size=1, max_size=5))
+        steps = draw(st.lists(st.integers(1, 20_000), min_size=1, max_size=5))
         wanted[number] = [n * unit.step for n in steps]
         letter = LETTERS[number] if draw(st.booleans()) else LETTERS[number].lower()
         shown = " / ".join(format_length(n * unit.step, unit, with_unit=draw(st.booleans())) for n in steps)
