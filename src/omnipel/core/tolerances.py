@@ -70,7 +70,10 @@ AS_TYPED: Final = 1e-6
 """A typed length nearer to the stored one is the same, mm: the rounding of a conversion, not a decision."""
 
 CONTRADICTION: Final = 3.3
-"""A reading further from what the others say than this many of its own standard deviations is 1 in 1000 on a good job."""
+"""A reading further from what the others say than this many of its own standard deviations is 1 in 1000 on a good job ..."""
+
+FALSE_ALARM: Final = 0.004
+"""... and where many readings check one another the limit grows, so that a good job as a whole is accused no more often than this (share)."""
 
 REPEATS_APART: Final = 5.0
 """A repeat further from the others' middle than this many σ of one reading is likely misread: 1 in 2000 on good repeats, read at eight places."""

@@ -3,21 +3,23 @@
 Glossary. *Unknown*: what a form is made of (a diameter, a rise). *Observation*: one reading with its σ and what it would read for given
 unknowns; a form's prior knowledge of an unknown is an observation too. *Slope*: the change of an unknown for a change of 1 in a reading.
 *Redundancy* of an observation: the share of its own error that shows in its residual, 0 (nothing checks it) to 1. *Normalised residual*:
-|residual| / its own σ; above 3.3 an observation contradicts the others (1 in 1000 on a good job).
+|residual| / its own σ; above a limit of 3.3 (1 in 1000 on a good job), or more where many observations are checked, an observation contradicts the
+others.
 
 Source of the formulas: the Gauss–Markov model, x̂ = (AᵀPA)⁻¹AᵀPl, iterated (Gauss–Newton) because a string or a part girth is no straight line;
-residual cofactors Q_vv = P⁻¹ − A(AᵀPA)⁻¹Aᵀ.
+residual cofactors Q_vv = P⁻¹ − A(AᵀPA)⁻¹Aᵀ. The limit for k checked observations is Bonferroni's: z(1 − α/2k).
 """
 
 import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from statistics import NormalDist
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.tolerances import CONTRADICTION, SLOPE_STEP
+from omnipel.core.tolerances import CONTRADICTION, FALSE_ALARM, SLOPE_STEP
 
 Matrix = NDArray[np.float64]
 
@@ -77,9 +79,15 @@ class Adjusted:
         return max((r for r in self.residuals.values() if r is not None), default=0.0)
 
     @property
+    def limit(self) -> float:
+        """The normalised residual above which an observation contradicts the others."""
+        checked = sum(r is not None for r in self.residuals.values())
+        return max(CONTRADICTION, NormalDist().inv_cdf(1.0 - FALSE_ALARM / (2.0 * checked))) if checked else CONTRADICTION
+
+    @property
     def contradicts(self) -> bool:
         """Whether an observation cannot be right beside the others."""
-        return self.worst > CONTRADICTION
+        return self.worst > self.limit
 
 
 def adjust(unknowns: Sequence[Unknown], observations: Sequence[Observation], *, bounded: bool = True) -> Adjusted:

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from typing import Final
 
 from omnipel.core.tape.adjustment import Adjusted, Observation, Unknown, adjust
-from omnipel.core.tolerances import CONTRADICTION
 
 MOST_CULPRITS: Final = 4
 """More wrong readings than this in one job are no slips: measure again."""
@@ -75,7 +74,7 @@ def _culprit(
     if not trials:
         return None
     least = min(rest.worst for _, rest in trials)
-    clean = [(o, rest) for o, rest in trials if rest.worst <= max(CONTRADICTION, least * 1.001)]
+    clean = [(o, rest) for o, rest in trials if rest.worst <= max(rest.limit, least * 1.001)]
     loose = [(o, rest) for o, rest in clean if o.place not in firm] or clean
     ranked = sorted(loose, key=lambda pair: (explains(*pair), _size(pair[1])), reverse=True)
     best, rest = ranked[0]
