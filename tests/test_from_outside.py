@@ -13,7 +13,7 @@ from pytestqt.qtbot import QtBot
 
 from omnipel.bench.window import Window
 from omnipel.cli import main
-from omnipel.core.advice.measuring import best_check, to_take
+from omnipel.core.advice.measuring import Measuring
 from omnipel.core.covers import SCHEMES, lawful_pairs, schemes_for
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.forms import FORMS
@@ -61,8 +61,8 @@ def test_it_drafts_with_true_slopes_and_sizes(scheme: str) -> None:
 
 def test_its_readings_check_one_another() -> None:
     job = starter("half-log", "blanket", with_readings=False)
-    assert [place.key for place in to_take(job)] == ["over", "length"]
-    found = best_check(starter("half-log", "blanket"))
+    assert [place.key for place in Measuring(job).to_take] == ["over", "length"]
+    found = Measuring(starter("half-log", "blanket")).best_check
     assert found is not None
     assert (found.place.key, found.checks) == ("edges", 2)
 

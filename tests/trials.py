@@ -9,7 +9,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from omnipel.core.advice.measuring import best_check
+from omnipel.core.advice.measuring import Measuring
 from omnipel.core.draft import draft
 from omnipel.core.forms import FORMS
 from omnipel.core.forms.form import measure
@@ -47,7 +47,7 @@ def truth(form: str, dice: np.random.Generator) -> Job:
 def with_checks(job: Job, number: int) -> Job:
     """The job with so many of the checks that the program proposes, read exactly."""
     for _ in range(number):
-        found = best_check(job)
+        found = Measuring(job).best_check
         if found is None:
             break
         would = exact(job, found.place.key)

@@ -5,8 +5,9 @@ from collections.abc import Callable
 from PySide6.QtCore import QObject, Signal
 
 from omnipel.bench.speech import SPEECH
+from omnipel.core.advice.measuring import Measuring
 from omnipel.core.draft import Draft, draft, letters
-from omnipel.core.forms import FORMS
+from omnipel.core.forms.body import Body
 from omnipel.core.forms.form import Place
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
@@ -16,6 +17,7 @@ from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
 from omnipel.core.words.units import Unit, format_length
 from omnipel.core.words.working import Worked
 from omnipel.shop.document import adapter
+from omnipel.shop.starter import plausible
 from omnipel.shop.store import Store, StoreError
 
 LONGEST_REASON = 160
@@ -42,6 +44,7 @@ class Session(QObject):
         self.key: int | None = None
         self.job: Job | None = None
         self.draft: Draft | None = None
+        self.measuring: Measuring | None = None
         self.home_unit = Unit.MM
         self.unsaved: list[tuple[int, Job, str]] = []
 
@@ -55,7 +58,7 @@ class Session(QObject):
 
     def close_job(self) -> None:
         """Back to the shelf."""
-        self.key = self.job = self.draft = None
+        self.key = self.job = self.draft = self.measuring = None
         self.opened.emit()
 
     def add(self, job: Job, reason: Phrase) -> int | None:
@@ -72,6 +75,7 @@ class Session(QObject):
     def _take(self, job: Job) -> None:
         self.job = job
         self.draft = draft(job)
+        self.measuring = Measuring(job, self.draft.measured)
 
     # Changing
 
@@ -208,12 +212,22 @@ class Session(QObject):
         return format_length(mm, self.unit, fine=fine, with_unit=with_unit)
 
     @property
+    def advice(self) -> Measuring:
+        """Advice on the readings of the open job; only asked for while one is open."""
+        if self.measuring is None:
+            raise LookupError("no job is open")
+        return self.measuring
+
+    @property
     def places(self) -> tuple[Place, ...]:
         """Where a tape can be laid on the open job's thing, in the order of its card."""
-        if self.job is None:
-            return ()
-        form = FORMS.get(self.job.thing.form)
-        return form.places(self.job.readings, self.job.thing) if form else ()
+        return self.measuring.places if self.measuring is not None else ()
+
+    @property
+    def body(self) -> Body | None:
+        """The open job's thing as far as it is measured, with samples where readings are missing: for sketches."""
+        known = self.draft.body if self.draft is not None else None
+        return known or (plausible(self.job) if self.job is not None else None)
 
     def names(self) -> dict[str, float]:
         """What may be written in a tape field besides numbers: the readings taken, by their words and by their letter on the card."""

@@ -121,17 +121,15 @@ def _fit(fit: Fit) -> dict[str, Any]:
         "verdict": fit.verdict.value,
         "chance": fit.chance,
         "sigma": fit.sigma,
-        "slack": fit.tightest.slack.value,
+        "slack": fit.tightest.left,
         "clearance": fit.tightest.clearance,
         "tightest_at": fit.tightest.depth,
         "matters_most": fit.matters_most,
         "shares": dict(fit.shares),
         "doubtful": list(fit.doubtful),
-        "slacks": [
-            {"depth": s.depth, "cover": s.cover.value, "passes": s.passes.value, "slack": s.slack.value} for s in fit.slacks
-        ],
+        "slacks": [{"depth": s.depth, "cover": s.cover.value, "passes": s.passes.value, "slack": s.left} for s in fit.slacks],
         "across": [
-            {"way": s.way, "depth": s.depth, "cover": s.cover.value, "passes": s.passes.value, "slack": s.slack.value}
+            {"way": s.way, "depth": s.depth, "cover": s.cover.value, "passes": s.passes.value, "slack": s.left}
             for s in fit.across
         ],
     }
@@ -173,7 +171,7 @@ def text(draft: Draft, voice: Voice | None = None) -> str:
                         "fit   {verdict}, chance {chance}, {slack} left at the tightest",
                         verdict=term(draft.fit.verdict),
                         chance=Share(draft.fit.chance),
-                        slack=mm(draft.fit.tightest.slack.value, fine=True),
+                        slack=mm(draft.fit.tightest.left, fine=True),
                     )
                 )
             )

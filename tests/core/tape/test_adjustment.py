@@ -125,7 +125,7 @@ def test_what_the_others_say_a_place_should_read() -> None:
     unknowns = [Unknown("a", 100.0), Unknown("b", 100.0)]
     others = [Observation("p", 512.0, 1.5, ("a",), lambda a: a), Observation("q", 287.0, 1.5, ("b",), lambda b: b)]
     asked = Observation("girth", 0.0, 1.5, ("a", "b"), lambda a, b: 2.0 * (a + b))
-    expected, sigma = predicted(unknowns, others, asked) or (0.0, 0.0)
+    expected, sigma = predicted(adjust(unknowns, others), others, asked) or (0.0, 0.0)
     assert expected == pytest.approx(1598.0)
     assert sigma == pytest.approx(math.sqrt((2 * 1.5) ** 2 * 2 + 1.5**2))
-    assert predicted(unknowns[:1] + unknowns[1:], others[:1], asked) is None
+    assert predicted(adjust(unknowns, others[:1]), others[:1], asked) is None

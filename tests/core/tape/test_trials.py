@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from tests.trials import FIRST, SLIPS, exact, false_alarms, noticed, said, taken, truth, with_checks
 
-from omnipel.core.advice.measuring import best_check
+from omnipel.core.advice.measuring import Measuring
 from omnipel.core.forms import FORMS
 from omnipel.core.job.reading import Instrument
 
@@ -27,7 +27,7 @@ def test_a_check_is_proposed_until_every_reading_is_checked(form: str) -> None:
     job = truth(form, np.random.default_rng(5))
     whole = with_checks(job, 8)
     assert len(whole.readings) > len(job.readings)
-    assert best_check(whole) is None
+    assert Measuring(whole).best_check is None
     for place in FORMS[form].places(whole.readings, whole.thing):
         if job.reading(place.key) is not None:
             assert exact(whole, place.key) == pytest.approx(job.reading(place.key).repeats[0], rel=1e-6)  # type: ignore[union-attr]

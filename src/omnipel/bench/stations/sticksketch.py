@@ -35,8 +35,7 @@ class StickSketch(SketchView):
 
     def refresh(self) -> None:
         """Show the job, with what is being dragged where it is now."""
-        job = self._job()
-        body = plausible(job)
+        body = plausible(self._job()) if self.held is not None else self.session.body
         if body is not None:
             self.show_mesh(body.mesh())
 
@@ -64,7 +63,7 @@ class StickSketch(SketchView):
 
     def place_of(self, point: QPointF) -> tuple[float, float] | None:
         """Where on the front a point of the screen lies: right of the centre line and down from the top, mm; None beside the thing."""
-        body = plausible(self.session.open_job)
+        body = self.session.body
         if body is None:
             return None
         corners = np.concatenate([face.points for face in body.mesh().faces])

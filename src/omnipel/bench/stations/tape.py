@@ -29,7 +29,7 @@ from omnipel.bench.sketchview import SketchView
 from omnipel.bench.speech import say
 from omnipel.bench.stations.dots import Dots
 from omnipel.bench.tapefield import TapeField, length_field
-from omnipel.core.advice.measuring import Trust, best_check, expected, question, taken_again, to_take, trust
+from omnipel.core.advice.measuring import Trust, taken_again
 from omnipel.core.draft import Drafted, letters
 from omnipel.core.fit.going_on import SEWING, Fit
 from omnipel.core.forms.form import Place
@@ -41,7 +41,6 @@ from omnipel.core.tape.readings import counted, spread, value
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words.notation import TapeError, parse_length
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, bare, listed, mm, term, tr, trn
-from omnipel.shop.starter import plausible
 
 if TYPE_CHECKING:
     from omnipel.bench.wireless import WirelessTape
@@ -167,7 +166,7 @@ class TapeStation(QWidget):
 
     def _first_open(self) -> str:
         """The first reading that is still to be taken, else the first place there is."""
-        wanted = to_take(self.session.open_job)
+        wanted = self.session.advice.to_take
         return wanted[0].key if wanted else (self.places[0].key if self.places else "")
 
     def field_words(self) -> dict[str, Phrase]:
@@ -185,7 +184,7 @@ class TapeStation(QWidget):
     def next_place(self) -> None:
         """Go on to what is still to be measured; when that is enough, to what has not been read yet."""
         job = self.session.open_job
-        wanted = to_take(job)
+        wanted = self.session.advice.to_take
         if wanted:
             self.go_to(wanted[0].key)
             return
@@ -268,7 +267,7 @@ class TapeStation(QWidget):
 
     def _doubts(self, length: float) -> Phrase:
         place = self._want()
-        return question(self.session.open_job, place, length, self.instrument.value) if place else NOTHING
+        return self.session.advice.question(place, length, self.instrument.value) if place else NOTHING
 
     def _entered(self, length: float, stay: bool) -> None:
         job, place = self.session.open_job, self._want()
@@ -330,7 +329,7 @@ class TapeStation(QWidget):
         self._change(reason, left_out=tuple(sorted({*old.left_out, i} if out else set(old.left_out) - {i})))
 
     def _take_check(self) -> None:
-        found = best_check(self.session.open_job)
+        found = self.session.advice.best_check
         if found is not None:
             self.go_to(found.place.key)
 
@@ -359,7 +358,13 @@ class TapeStation(QWidget):
         if want is None:
             return
         number = self.places.index(want)
-        kind = NOTHING if want.asked or reading is not None else tr("   (another way)") if to_take(job) else tr("   (a check)")
+        kind = (
+            NOTHING
+            if want.asked or reading is not None
+            else tr("   (another way)")
+            if self.session.advice.to_take
+            else tr("   (a check)")
+        )
         self.name.setText(f"{letters(number)}   {self.session.sentence(want.words)}{say(kind)}")
         self.how.setText(self.session.tell(want.how))
         hint = tr("in {unit}, or with its unit", unit=_unit_word(job))
@@ -376,20 +381,20 @@ class TapeStation(QWidget):
             self.beside.rename(want.beside.words)
             self.beside.show_length(reading.beside if reading and reading.beside else want.beside.usual.mm(job.unit))
             self.beside.setEnabled(reading is not None)
-        self._others(job, want)
+        self._others(want)
         self._chips(reading)
-        self._value(job, want, reading)
+        self._value(want, reading)
         self._finding()
         self._list(job)
-        self._sketch(job, want, reading)
+        self._sketch(want, reading)
 
     def _example(self, job: Job) -> str:
         asked = [(letters(i), p) for i, p in enumerate(self.places) if p.asked][:2]
         return ", ".join(f"{letter} {self.session.tell(bare(p.sample))}" for letter, p in asked)
 
-    def _others(self, job: Job, want: Place) -> None:
+    def _others(self, want: Place) -> None:
         """What the other readings say it should be."""
-        found = expected(job, want)
+        found = self.session.advice.expected(want)
         self.others.setVisible(found is not None)
         if found is not None:
             words = tr("The others say {low} to {high}.", low=bare(found.low), high=mm(found.high))
@@ -412,10 +417,10 @@ class TapeStation(QWidget):
             both.setLayout(row(chip, gone, spacing=2))
             self.chips.addWidget(both)
 
-    def _value(self, job: Job, want: Place, reading: Reading | None) -> None:
+    def _value(self, want: Place, reading: Reading | None) -> None:
         draft = self.session.draft
         doubtful = draft.doubtful if isinstance(draft, Drafted) else frozenset()
-        trusted = trust(job, want, doubtful)
+        trusted = self.session.advice.trust(want, doubtful)
         self.value.setVisible(reading is not None)
         self.trust.setVisible(trusted is not None)
         if reading is None or trusted is None:
@@ -451,7 +456,7 @@ class TapeStation(QWidget):
 
     def _list(self, job: Job) -> None:
         self.list.blockSignals(True)
-        wanted = {p.key for p in to_take(job)}
+        wanted = {p.key for p in self.session.advice.to_take}
         if self.list.count() != len(self.places):
             self.list.clear()
             for _ in self.places:
@@ -472,11 +477,11 @@ class TapeStation(QWidget):
             if place.key == self.place:
                 self.list.setCurrentRow(i)
         self.list.blockSignals(False)
-        self._advice(job)
+        self._advice()
 
-    def _advice(self, job: Job) -> None:
+    def _advice(self) -> None:
         """The reading that would catch most misreads, and the one that matters most to going on."""
-        found = best_check(job)
+        found = self.session.advice.best_check
         self.check.setVisible(found is not None)
         if found is not None:
             text = self.session.tell(
@@ -500,8 +505,8 @@ class TapeStation(QWidget):
         self.again.setText(self.session.tell(tr("What matters most to going on: {readings}.", readings=listed(ranked[:3]))))
         self.again.setVisible(bool(ranked))
 
-    def _sketch(self, job: Job, want: Place, reading: Reading | None) -> None:
-        body = plausible(job)
+    def _sketch(self, want: Place, reading: Reading | None) -> None:
+        body = self.session.body
         if body is None:
             return
         shown = (

@@ -13,7 +13,6 @@ from omnipel.core.forms.mesh import Mesh
 from omnipel.core.pictures.worn import COVER, worn
 from omnipel.core.tolerances import FLAP_CLEARANCE, TIGHT_CLEARANCE
 from omnipel.core.words.phrases import tr
-from omnipel.shop.starter import plausible
 
 SHOW = ((tr("cover over object"), "both"), (tr("cover alone"), "cover"), (tr("object alone"), "object"))
 COLOURS = ((tr("coloured by panel"), "panel"), (tr("coloured by the gap"), "gap"))
@@ -34,7 +33,7 @@ class WornView(QWidget):
     def refresh(self) -> None:
         """Show the draft as it stands."""
         draft = self.session.draft
-        body = (draft.body if draft else None) or plausible(self.session.open_job)
+        body = self.session.body
         if body is None:
             return
         shell = worn(draft.body, draft.cover, apart=self.apart.isChecked()) if isinstance(draft, Drafted) else Mesh()

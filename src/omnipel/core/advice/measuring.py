@@ -1,17 +1,18 @@
 """Advice while measuring: what a reading should be, whether a number can be meant, how far it can be trusted, and which reading to take next."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
+from functools import cached_property
 from typing import Final
 
 from omnipel.core.forms import FORMS
-from omnipel.core.forms.form import PRIOR, MissingReading, Place, measure, observations, unknowns
+from omnipel.core.forms.form import PRIOR, Measured, MissingReading, Part, Place, measure, observations
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading
-from omnipel.core.tape.adjustment import Adjusted, Observation, adjust, predicted
+from omnipel.core.tape.adjustment import Adjusted, Observation, Unknown, adjust, predicted, within_bounds
 from omnipel.core.tape.instruments import PRECISION
 from omnipel.core.tape.misreads import named
 from omnipel.core.words.phrases import NOTHING, Phrase, mm, tr
@@ -54,61 +55,6 @@ class Expected:
         return self.value + 2.0 * self.sigma
 
 
-def expected(job: Job, place: Place, *, believing: Sequence[Reading] | None = None) -> Expected | None:
-    """What the other readings say about a place; None when they say nothing, or contradict one another."""
-    form = FORMS.get(job.thing.form)
-    if form is None:
-        return None
-    others = [r for r in (job.readings if believing is None else believing) if r.place != place.key and not r.set_aside]
-    try:
-        seen = observations(form, others, job.thing, job.unit)
-    except Impossible:
-        return None
-    parts = unknowns(form, job.readings, job.thing)
-    if adjust(parts, seen, bounded=False).contradicts:
-        return None
-    probe = Reading(place=place.key, repeats=(place.sample,), instrument=place.instrument)
-    found = predicted(parts, seen, place.observe(probe, job.unit))
-    told = [o for o in seen if not o.place.startswith(PRIOR)]
-    if found is None or not told:
-        return None
-    # Where only the form's own guess speaks for the part, the others say nothing.
-    guessed = {part.key for part in form.parts(job.readings, job.thing) if part.known is not None}
-    if guessed.issuperset(place.on) and predicted(parts, told, place.observe(probe, job.unit)) is None:
-        return None
-    return Expected(*found)
-
-
-def question(job: Job, place: Place, length: float, instrument: Instrument) -> Phrase:
-    """What makes a number hardly the one that was meant there; nothing when it may well be."""
-    reach = PRECISION[instrument]
-    others = expected(job, place)
-    if others is not None and abs(length - others.value) > FAR * others.sigma + 0.02 * others.value:
-        slip = named(length, job.unit, others.value, others.sigma)
-        if slip is not None:
-            return tr("{slip}? The others say about {expected}", slip=slip.words, expected=mm(others.value))
-        return tr("the others say about {expected}", expected=mm(others.value))
-    if others is None and not place.sample / HARDLY <= length <= place.sample * HARDLY:
-        return tr(
-            "that is {size} for {place}", size=tr("very little") if length < place.sample else tr("very much"), place=place.words
-        )
-    if not reach.least <= length <= reach.most:
-        return tr("nobody reads that with this instrument")
-    return NOTHING
-
-
-def trust(job: Job, place: Place, doubtful: frozenset[str]) -> Trust | None:
-    """How far the reading at a place can be trusted; None while there is none."""
-    reading = job.reading(place.key)
-    if reading is None:
-        return None
-    if reading.set_aside:
-        return Trust.ASIDE
-    if place.key in doubtful:
-        return Trust.DOUBTED
-    return Trust.ALONE if expected(job, place) is None else Trust.CHECKED
-
-
 @dataclass(frozen=True, slots=True)
 class Check:
     """A reading worth taking: where, and how many readings it would check that nothing checks well enough now."""
@@ -117,32 +63,133 @@ class Check:
     checks: int
 
 
-def best_check(job: Job) -> Check | None:
-    """The one further reading that would catch most misreads; None when every reading that counts is checked."""
-    form = FORMS.get(job.thing.form)
-    if form is None:
-        return None
-    try:
-        measured = measure(form, job.readings, job.thing, job.unit)
-    except Impossible:
-        return None
-    seen = list(measured.settled.used)
-    parts = unknowns(form, job.readings, job.thing)
-    places = form.places(job.readings, job.thing)
-    matter = _that_matter(job, measured.settled.adjusted)
-    open_now = _unseen(adjust(parts, seen), seen, matter)
-    taken = {r.place for r in job.readings if not r.set_aside}
-    best: tuple[float, float, Place] | None = None
-    for place in places:
-        would = place.would_read(measured.settled.adjusted.values, job.unit)
-        if place.key in taken or would is None or would <= 0.0 or not place.words:
-            continue
-        probe = place.observe(Reading(place=place.key, repeats=(would,), instrument=place.instrument), job.unit)
-        with_it = [*seen, probe]
-        gain = len(open_now) - len(_unseen(adjust(parts, with_it), with_it, matter))
-        if gain > 0 and (best is None or (gain, -place.effort) > (best[0], best[1])):
-            best = (gain, -place.effort, place)
-    return Check(best[2], int(best[0])) if best else None
+class Measuring:
+    """Advice on the readings of one job. Whatever has to be solved for it is solved once; it is thrown away with the job's draft.
+
+    Args:
+        job: what was read.
+        measured: what the readings come to, where the draft has solved it already.
+    """
+
+    def __init__(self, job: Job, measured: Measured | None = None) -> None:
+        self.job = job
+        self.form = FORMS.get(job.thing.form)
+        self._given = measured
+        self._expected: dict[str, Expected | None] = {}
+
+    @cached_property
+    def places(self) -> tuple[Place, ...]:
+        """Where a tape can be laid on the job's thing, in the order of its card."""
+        return self.form.places(self.job.readings, self.job.thing) if self.form is not None else ()
+
+    @cached_property
+    def to_take(self) -> tuple[Place, ...]:
+        """The readings that would be enough, easiest first; none when there are enough."""
+        return self._solved if isinstance(self._solved, tuple) else ()
+
+    @cached_property
+    def _solved(self) -> Measured | tuple[Place, ...] | None:
+        """What the readings come to, or the readings that would be enough, or None when nothing can come of them."""
+        if self._given is not None or self.form is None:
+            return self._given
+        try:
+            return measure(self.form, self.job.readings, self.job.thing, self.job.unit)
+        except MissingReading as open_:
+            return open_.easiest
+        except Impossible:
+            return None
+
+    @cached_property
+    def _parts(self) -> tuple[Part, ...]:
+        return self.form.parts(self.job.readings, self.job.thing) if self.form is not None else ()
+
+    @cached_property
+    def _unknowns(self) -> list[Unknown]:
+        return [Unknown(part.key, part.start, part.low) for part in self._parts]
+
+    @cached_property
+    def _seen(self) -> list[Observation] | None:
+        """Everything that is known; None when that cannot be."""
+        if self.form is None:
+            return None
+        try:
+            return observations(self.form, self.job.readings, self.job.thing, self.job.unit)
+        except Impossible:
+            return None
+
+    def expected(self, place: Place) -> Expected | None:
+        """What the other readings say about a place; None when they say nothing, or contradict one another."""
+        if place.key not in self._expected:
+            self._expected[place.key] = self._told(place)
+        return self._expected[place.key]
+
+    def _told(self, place: Place) -> Expected | None:
+        others = [o for o in self._seen or () if o.place != place.key]
+        told = [o for o in others if not o.place.startswith(PRIOR)]
+        free = adjust(self._unknowns, others, bounded=False)
+        if not told or free.contradicts:
+            return None
+        probe = place.observe(Reading(place=place.key, repeats=(place.sample,), instrument=place.instrument), self.job.unit)
+        found = predicted(within_bounds(free, self._unknowns, others), others, probe)
+        if found is None:
+            return None
+        # Where only the form's own guess speaks for the part, the others say nothing.
+        guessed = {part.key for part in self._parts if part.known is not None}
+        if guessed.issuperset(place.on) and predicted(adjust(self._unknowns, told), told, probe) is None:
+            return None
+        return Expected(*found)
+
+    def question(self, place: Place, length: float, instrument: Instrument) -> Phrase:
+        """What makes a number hardly the one that was meant there; nothing when it may well be."""
+        reach, others = PRECISION[instrument], self.expected(place)
+        if others is not None and abs(length - others.value) > FAR * others.sigma + 0.02 * others.value:
+            slip = named(length, self.job.unit, others.value, others.sigma)
+            if slip is not None:
+                return tr("{slip}? The others say about {expected}", slip=slip.words, expected=mm(others.value))
+            return tr("the others say about {expected}", expected=mm(others.value))
+        if others is None and not place.sample / HARDLY <= length <= place.sample * HARDLY:
+            size = tr("very little") if length < place.sample else tr("very much")
+            return tr("that is {size} for {place}", size=size, place=place.words)
+        if not reach.least <= length <= reach.most:
+            return tr("nobody reads that with this instrument")
+        return NOTHING
+
+    def trust(self, place: Place, doubtful: frozenset[str]) -> Trust | None:
+        """How far the reading at a place can be trusted; None while there is none."""
+        reading = self.job.reading(place.key)
+        if reading is None:
+            return None
+        if reading.set_aside:
+            return Trust.ASIDE
+        if place.key in doubtful:
+            return Trust.DOUBTED
+        return Trust.ALONE if self.expected(place) is None else Trust.CHECKED
+
+    @cached_property
+    def best_check(self) -> Check | None:
+        """The one further reading that would catch most misreads; None when every reading that counts is checked."""
+        if not isinstance(self._solved, Measured):
+            return None
+        settled = self._solved.settled
+        seen, values = list(settled.used), settled.adjusted.values
+        matter = _that_matter(self.job, settled.adjusted)
+        open_now = _unseen(settled.adjusted, seen, matter)
+        taken = {r.place for r in self.job.readings if not r.set_aside}
+        best: tuple[float, float, Place] | None = None
+        for place in self.places if open_now else ():
+            would = place.would_read(values, self.job.unit)
+            if place.key in taken or would is None or would <= 0.0 or not place.words:
+                continue
+            probe = place.observe(Reading(place=place.key, repeats=(would,), instrument=place.instrument), self.job.unit)
+            with_it = [*seen, probe]
+            gain = len(open_now) - len(_unseen(adjust(self._near(values), with_it), with_it, matter))
+            if gain > 0 and (best is None or (gain, -place.effort) > (best[0], best[1])):
+                best = (gain, -place.effort, place)
+        return Check(best[2], int(best[0])) if best else None
+
+    def _near(self, values: Mapping[str, float]) -> list[Unknown]:
+        """The unknowns, searched for from where they are known to be."""
+        return [replace(unknown, start=values.get(unknown.key) or unknown.start) for unknown in self._unknowns]
 
 
 def _that_matter(job: Job, adjusted: Adjusted) -> frozenset[str]:
@@ -162,20 +209,6 @@ def _unseen(adjusted: Adjusted, seen: Sequence[Observation], matter: frozenset[s
         if seen_from > max(SMALL_SLIP, SMALL_SHARE * o.value):
             found.append(o.place)
     return found
-
-
-def to_take(job: Job) -> tuple[Place, ...]:
-    """The readings that would be enough, easiest first; none when there are enough."""
-    form = FORMS.get(job.thing.form)
-    if form is None:
-        return ()
-    try:
-        measure(form, job.readings, job.thing, job.unit)
-    except MissingReading as open_:
-        return open_.easiest
-    except Impossible:
-        return ()
-    return ()
 
 
 def taken_again(reading: Reading | None, place: Place, length: float, instrument: Instrument) -> Reading:

@@ -7,7 +7,7 @@ from omnipel.core.finishing.closing import SPREAD
 from omnipel.core.fit.going_on import Fit, NoPassage, Slack, Verdict
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
-from omnipel.core.tolerances import AS_TYPED, FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
+from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, mm, tr
 from omnipel.core.words.units import rounded_up
 
@@ -21,7 +21,7 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
     """What there is to say about going on."""
     if isinstance(fit, NoPassage):
         return
-    slack, where = fit.tightest.slack.value, "cover.clearance.amount"
+    slack, where = fit.tightest.left, "cover.clearance.amount"
     at = place_of(fit.tightest)
     match fit.verdict:
         case Verdict.WILL_NOT:
@@ -40,7 +40,7 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
                     gap=mm(gap, fine=True),
                     least=least,
                 )
-                if gap > AS_TYPED
+                if gap > 0.0
                 else tr("Tight {at}: no gap at all. Under {least} it is a struggle.", at=at, least=least)
             )
             yield Finding("tight", Severity.LOOK, text, where, widened(job, fit))
@@ -51,12 +51,12 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
                 most=mm(FLAP_CLEARANCE),
             )
             yield Finding("flaps", Severity.LOOK, text, where, widened(job, fit, WANTED_CLEARANCE + 4.0))
-    if slack >= -AS_TYPED and fit.chance < SURE_CHANCE and not fit.doubtful:
+    if slack >= 0.0 and fit.chance < SURE_CHANCE and not fit.doubtful:
         needed = ONE_SIDED_95 * fit.sigma / fit.tightest.turns
         text = tr(
             "The chance that it goes on is {chance}: {slack} is left, give or take {spread}.{most}",
             chance=Share(fit.chance),
-            slack=mm(slack, fine=True) if slack > AS_TYPED else tr("nothing"),
+            slack=mm(slack, fine=True) if slack > 0.0 else tr("nothing"),
             spread=mm(fit.sigma, fine=True),
             most=tr(" Measuring again helps most at the reading shown.") if fit.matters_most else NOTHING,
         )
@@ -74,14 +74,14 @@ def _open(job: Job, fit: Fit) -> tuple[Remedy, ...]:
     if job.cover.overrides or job.cover.closure.kind is not ClosureKind.NONE:
         return ()
     lowest = max(s.depth for s in fit.slacks)
-    failing = [i for i, s in enumerate(fit.slacks) if s.slack.value < 0.0]
-    if not failing or failing[0] == 0 or any(s.slack.value < 0.0 and s.depth == 0.0 for s in fit.across):
+    failing = [i for i, s in enumerate(fit.slacks) if s.left < 0.0]
+    if not failing or failing[0] == 0 or any(s.left < 0.0 and s.depth == 0.0 for s in fit.across):
         return ()
     above, below = fit.slacks[failing[0] - 1], fit.slacks[failing[0]]
     # The slit has to begin where the slack runs out, and to spread by what is missing further down.
-    part = above.slack.value / (above.slack.value - below.slack.value)
+    part = above.left / (above.left - below.left)
     starts = above.depth + part * (below.depth - above.depth)
-    needed = max(lowest - starts, *(lowest - fit.slacks[i].depth - fit.slacks[i].slack.value / SPREAD for i in failing))
+    needed = max(lowest - starts, *(lowest - fit.slacks[i].depth - fit.slacks[i].left / SPREAD for i in failing))
     length = rounded_up(needed + 20.0, job.unit, 10.0)
     if length > lowest:
         return ()

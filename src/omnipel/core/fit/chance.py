@@ -14,6 +14,9 @@ SEED: Final = 20_261
 ONE_LINE: Final = 1e-9
 """Second singular value below this share of the first: all combinations are multiples of one."""
 
+NEVER: Final = 6.0
+"""So many σ are never used up: 1 in 1 000 000 000."""
+
 
 def together(margins: NDArray[np.float64], slopes: NDArray[np.float64], sigmas: NDArray[np.float64]) -> float:
     """The chance that `margins + slopes · errors` is nowhere negative.
@@ -27,10 +30,11 @@ def together(margins: NDArray[np.float64], slopes: NDArray[np.float64], sigmas: 
     True
     """
     spread = slopes * sigmas
-    alive = np.abs(spread).max(axis=1, initial=0.0) > 0.0
-    if (margins[~alive] < 0.0).any():
+    strength = np.linalg.norm(spread, axis=1)
+    if (margins[strength == 0.0] < 0.0).any():
         return 0.0
-    margins, spread = margins[alive], spread[alive]
+    counts = (strength > 0.0) & (margins < NEVER * strength)
+    margins, spread = margins[counts], spread[counts]
     if not len(margins):
         return 1.0
     _, strength, direction = np.linalg.svd(spread, full_matrices=False)

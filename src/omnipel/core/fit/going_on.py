@@ -7,14 +7,14 @@ Sewing adds its own: every seam sewn off by σ moves a girth by 2σ. All of it m
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
 import numpy as np
 
-from omnipel.core.covers.scheme import Cover, Passage
+from omnipel.core.covers.scheme import Cover
 from omnipel.core.fit.chance import together
 from omnipel.core.forms.body import Body, section_at
 from omnipel.core.forms.sections import Section
@@ -52,9 +52,14 @@ class Slack:
     way: int = 0
 
     @property
+    def left(self) -> float:
+        """The slack, mm; where nothing is left, 0 without the noise of rounding."""
+        return self.slack.value if abs(self.slack.value) > AS_TYPED else 0.0
+
+    @property
     def clearance(self) -> float:
         """The slack as a gap on each side, mm: slack/2π when round."""
-        return self.slack.value / self.turns
+        return self.left / self.turns
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,7 +89,7 @@ class Fit:
     @property
     def verdict(self) -> Verdict:
         """What comes of trying it on."""
-        if self.tightest.slack.value < -AS_TYPED:
+        if self.tightest.left < 0.0:
             return Verdict.WILL_NOT
         if self.doubtful:
             return Verdict.NOT_SURE
@@ -135,9 +140,17 @@ def slacks_of(body: Body, cover: Cover) -> tuple[tuple[Slack, ...], tuple[Slack,
     depths = sorted(
         {p.depth for p in cover.profile} | {d for d, _ in cover.opens} | {s.depth for s in body.sections if s.depth <= lowest}
     )
-    around = tuple(_around(depth, cover, body, lowest) for depth in depths)
-    ways = min(len(cover.profile[0].spans), len(body.sections[0].spans))
-    across = tuple(_across(depth, way, cover, body, lowest) for way in range(1, ways + 1) for depth in depths)
+    inside = [Section(p.depth, p.girth, p.spans) for p in cover.profile]
+    levels = [
+        Level(depth, section_at(inside, depth), _opened(cover, depth), _met(body, depth, cover, lowest)) for depth in depths
+    ]
+    ways = range(min(len(cover.profile[0].spans), len(body.sections[0].spans)))
+    around = tuple(level.slack(lambda section: section.girth, cover.turns) for level in levels)
+    across = tuple(
+        level.slack(lambda section, way=way: section.spans[way], BOTH_SIDES, way + 1)  # type: ignore[misc]
+        for way in ways
+        for level in levels
+    )
     return around, across
 
 
@@ -146,7 +159,7 @@ def chance_of(slacks: Sequence[Slack], cover: Cover, sigmas: Mapping[str, float]
     names = sorted({source for s in slacks for source in s.slack.slopes if source.removeprefix(READINGS) in sigmas})
     slopes = np.array([[*(s.slack.slopes.get(name, 0.0) for name in names), _sewing_slope(s, cover)] for s in slacks])
     spreads = np.array([*(sigmas[name.removeprefix(READINGS)] for name in names), sewing_sigma])
-    return together(np.array([s.slack.value for s in slacks]), slopes, spreads)
+    return together(np.array([s.left for s in slacks]), slopes, spreads)
 
 
 def _sewing_slope(slack: Slack, cover: Cover) -> float:
@@ -154,10 +167,21 @@ def _sewing_slope(slack: Slack, cover: Cover) -> float:
     return 2.0 * math.sqrt(cover.seams_across) / (1.0 if slack.way == 0 else BOTH_SIDES)
 
 
-def _passage(cover: Cover, depth: float) -> Passage:
-    """What the cover lets through at a depth, straight between those that are known."""
-    at = section_at([Section(p.depth, p.girth, p.spans) for p in cover.profile], depth)
-    return Passage(depth, at.girth, at.spans)
+@dataclass(frozen=True, slots=True)
+class Level:
+    """A depth of the cover: what it lets through there, what an open closure adds, and every section that has to pass."""
+
+    depth: float
+    inside: Section
+    opened: Worked
+    met: list[Section]
+
+    def slack(self, of: Callable[[Section], Worked], turns: float, way: int = 0) -> Slack:
+        """What is left of a measure of sections: the cover moves with the readings it was drafted from, the object does not."""
+        inside = of(self.inside) + self.opened if self.opened.value else of(self.inside)
+        passes = max((of(section) for section in self.met), key=float)
+        left = Worked((*inside.terms, *worked(tr("of the object there"), -passes.value).terms))
+        return Slack(self.depth, inside, passes, left, turns, way)
 
 
 def _met(body: Body, depth: float, cover: Cover, lowest: float) -> list[Section]:
@@ -169,29 +193,10 @@ def _met(body: Body, depth: float, cover: Cover, lowest: float) -> list[Section]
     return [*met, section_at(body.sections, depth)]
 
 
-def _around(depth: float, cover: Cover, body: Body, lowest: float) -> Slack:
-    inside = _passage(cover, depth).girth
-    opened = _opened(cover, depth)
-    inside = inside + worked(tr("closure open"), opened, "cover.closure.length") if opened else inside
-    passes = max((s.girth for s in _met(body, depth, cover, lowest)), key=lambda girth: girth.value)
-    return Slack(depth, inside, passes, _left(inside, passes), cover.turns)
-
-
-def _across(depth: float, way: int, cover: Cover, body: Body, lowest: float) -> Slack:
-    inside = _passage(cover, depth).spans[way - 1]
-    opened = _opened(cover, depth)
-    inside = inside + worked(tr("closure open"), opened, "cover.closure.length") if opened else inside
-    passes = max((s.spans[way - 1] for s in _met(body, depth, cover, lowest)), key=lambda span: span.value)
-    return Slack(depth, inside, passes, _left(inside, passes), BOTH_SIDES, way)
-
-
-def _opened(cover: Cover, depth: float) -> float:
-    return float(np.interp(depth, [d for d, _ in cover.opens], [mm for _, mm in cover.opens])) if cover.opens else 0.0
-
-
-def _left(inside: Worked, passes: Worked) -> Worked:
-    """What is left: the cover moves with the readings it was drafted from, the object does not."""
-    return Worked((*inside.terms, *worked(tr("of the object there"), -passes.value).terms))
+def _opened(cover: Cover, depth: float) -> Worked:
+    """What an open closure adds at a depth."""
+    opened = float(np.interp(depth, [d for d, _ in cover.opens], [mm for _, mm in cover.opens])) if cover.opens else 0.0
+    return worked(tr("closure open"), opened, "cover.closure.length")
 
 
 def _variances(size: Worked, sigmas: Mapping[str, float]) -> dict[str, float]:

@@ -19,7 +19,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.tolerances import CONTRADICTION, FALSE_ALARM, SLOPE_STEP
+from omnipel.core.tolerances import CONTRADICTION, FALSE_ALARM, SAME_POINT, SLOPE_STEP
 
 Matrix = NDArray[np.float64]
 
@@ -98,16 +98,17 @@ def adjust(unknowns: Sequence[Unknown], observations: Sequence[Observation], *, 
         observations: what was read, and what is known beforehand.
         bounded: whether bounds hold. Contradictions are looked for without them: a bound would push its own misfit onto good readings.
     """
+    solution = _solve(unknowns, observations, {})
+    return within_bounds(solution, unknowns, observations) if bounded else solution
+
+
+def within_bounds(solution: Adjusted, unknowns: Sequence[Unknown], observations: Sequence[Observation]) -> Adjusted:
+    """A solution as it is when no unknown falls below its bound, else solved again with those held there."""
     held: dict[str, float] = {}
-    while True:
-        free = [u for u in unknowns if u.key not in held]
-        solution = _solve(free, observations, held)
-        if not bounded:
-            return solution
-        low = [u for u in free if u.key in solution.values and solution.values[u.key] < u.low - 1e-9]
-        if not low:
-            return solution
+    while low := [u for u in unknowns if u.key not in held and solution.values.get(u.key, u.low) < u.low - SAME_POINT]:
         held |= {u.key: u.low for u in low}
+        solution = _solve([u for u in unknowns if u.key not in held], observations, held)
+    return solution
 
 
 def _solve(unknowns: Sequence[Unknown], observations: Sequence[Observation], held: Mapping[str, float]) -> Adjusted:
@@ -195,9 +196,8 @@ def _result(
     return Adjusted(values, sigmas, by_place, residuals, redundancies, frozenset(held))
 
 
-def predicted(unknowns: Sequence[Unknown], others: Sequence[Observation], asked: Observation) -> tuple[float, float] | None:
-    """What the other observations say a place should read, and the σ of that against a reading taken there; None when they do not say."""
-    solved = adjust(unknowns, others)
+def predicted(solved: Adjusted, others: Sequence[Observation], asked: Observation) -> tuple[float, float] | None:
+    """What the other observations, solved, say a place should read, and the σ of that against a reading taken there; None when they do not say."""
     if any(key not in solved.values for key in asked.on):
         return None
     at = [solved.values[key] for key in asked.on]

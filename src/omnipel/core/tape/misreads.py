@@ -11,17 +11,20 @@ from typing import Final
 from omnipel.core.words.phrases import Length, Phrase, tr
 from omnipel.core.words.units import MM_PER_INCH, Unit
 
-FACTORS: Final = (
-    (10.0, tr("ten times too large")),
-    (0.1, tr("ten times too small")),
+POINT: Final = ((10.0, tr("ten times too large")), (0.1, tr("ten times too small")))
+"""What a wrong number is of the right one when the point moved (right = wrong ÷ factor), and how it is called."""
+
+UNITS: Final = (
     (1.0 / 2.54, tr("centimetres for inches")),
     (2.54, tr("inches for centimetres")),
     (1.0 / MM_PER_INCH, tr("millimetres for inches")),
     (MM_PER_INCH, tr("inches for millimetres")),
-    (1.0 / 12.0, tr("feet for inches")),
-    (12.0, tr("inches for feet")),
 )
-"""What a wrong number is of the right one (right = wrong ÷ factor), and how it is called."""
+FEET: Final = ((1.0 / 12.0, tr("feet for inches")), (12.0, tr("inches for feet")))
+"""The same where units were mixed up; feet only where inches are read."""
+
+UNIT_DOUBT: Final = 0.01
+"""Share: who mixes units up also reads the wrong scale, to its own coarser marks."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,12 +45,14 @@ def named(value: float, unit: Unit, expected: float, sigma: float) -> Misread | 
     reach = 3.0 * sigma + unit.step / 2.0
     if abs(value - expected) <= reach:
         return None
-    for factor, words in FACTORS:
-        meant = value / factor
-        # A factor also multiplies the doubt of the reading itself.
-        if abs(meant - expected) <= reach + 0.01 * expected * (factor not in (10.0, 0.1)):
-            return Misread(words, meant)
-    found = [(abs(mm - expected), words, mm) for words, mm in _digits(value, unit) if abs(mm - expected) <= reach]
+    for factor, words in POINT:
+        if abs(value / factor - expected) <= reach:
+            return Misread(words, value / factor)
+    slips = [(words, mm, reach) for words, mm in _digits(value, unit)]
+    slips += [
+        (words, value / factor, reach + UNIT_DOUBT * expected) for factor, words in (*UNITS, *(FEET if unit.denominator else ()))
+    ]
+    found = [(abs(mm - expected), words, mm) for words, mm, near in slips if abs(mm - expected) <= near]
     if not found:
         return None
     _, words, meant = min(found, key=lambda slip: slip[0])

@@ -6,7 +6,7 @@ numbers do not make a tape exact. So the repeats' own scatter is pooled with wha
 """
 
 import math
-from statistics import mean, median
+from statistics import fmean, median
 
 from omnipel.core.job.reading import Reading
 from omnipel.core.tape.instruments import PRECISION
@@ -54,14 +54,14 @@ def counted(reading: Reading) -> tuple[float, ...]:
 def value(reading: Reading) -> float:
     """The reading's value, mm."""
     used = counted(reading)
-    return median(used) if len(used) >= 4 else mean(used)
+    return median(used) if len(used) >= 4 else fmean(used)
 
 
 def spread(reading: Reading) -> float:
     """σ of the value, mm."""
     used = counted(reading)
     n, sigma = len(used), reading.sigma or PRECISION[reading.instrument].of(value(reading))
-    centre = mean(used)
+    centre = fmean(used)
     scatter = math.fsum((mm - centre) ** 2 for mm in used)
     pooled = math.sqrt((KNOWN_FROM * sigma**2 + scatter) / (KNOWN_FROM + n - 1))
     return pooled / math.sqrt(n) * (MEDIAN_COSTS if n >= 4 else 1.0)

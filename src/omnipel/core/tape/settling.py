@@ -4,7 +4,7 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Final
 
-from omnipel.core.tape.adjustment import Adjusted, Observation, Unknown, adjust
+from omnipel.core.tape.adjustment import Adjusted, Observation, Unknown, adjust, within_bounds
 
 MOST_CULPRITS: Final = 4
 """More wrong readings than this in one job are no slips: measure again."""
@@ -54,16 +54,15 @@ def settle(
     """
     used = list(observations)
     found: list[Contradiction] = []
-    while len(found) < MOST_CULPRITS:
-        whole = adjust(unknowns, used, bounded=False)
-        if not whole.contradicts:
-            break
+    whole = adjust(unknowns, used, bounded=False)
+    while len(found) < MOST_CULPRITS and whole.contradicts:
         culprit = _culprit(unknowns, used, whole, firm, explains)
         if culprit is None:
             break
         found.append(culprit)
         used = [o for o in used if o is not culprit.left_out]
-    return Settled(adjust(unknowns, used), tuple(used), tuple(found))
+        whole = culprit.rest
+    return Settled(within_bounds(whole, unknowns, used), tuple(used), tuple(found))
 
 
 def _culprit(

@@ -30,6 +30,10 @@ class Term:
     source: str = ""
     slopes: tuple[tuple[str, float], ...] = ()
 
+    def times(self, factor: float) -> "Term":
+        """So many times this term."""
+        return Term(self.name, self.amount, self.factor * factor, self.how, self.source, self.slopes)
+
     @property
     def value(self) -> float:
         """What this term adds to the sum, in mm."""
@@ -57,7 +61,7 @@ class Worked:
         return self + other * -1.0
 
     def __mul__(self, factor: float) -> "Worked":
-        return Worked(tuple(replace(term, factor=term.factor * factor) for term in self.terms))
+        return Worked(tuple(term.times(factor) for term in self.terms))
 
     __rmul__ = __mul__
 

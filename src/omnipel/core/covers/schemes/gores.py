@@ -5,12 +5,13 @@ Flat gore edges are longer than the true meridian; the excess is about the mean 
 """
 
 import math
+from collections.abc import Sequence
 
 import numpy as np
 
 from omnipel.core.covers.options import count, yes
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.meridian import Meridian, meridian, meridian_length, petal_edge, walls
+from omnipel.core.covers.schemes.meridian import Meridian, Profile, walls
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, frustum, outline, sector
@@ -34,50 +35,42 @@ def draft(body: Turned, brief: Brief) -> Cover:
     rings = walls(body, brief)
     skirted = brief.yes("skirt") and len(rings) > 1 and body.rise is not None
     start = len(rings) - 1 if skirted else 0
-    line_ = meridian(body, brief, start)
-    n = brief.count("gores") or proposed(line_)
+    up = Profile.over(body, rings[start:])
+    curve = up.meridian()
+    n = brief.count("gores") or proposed(curve)
 
     # Sizes
     base = rings[start][0]
     half = brief.size("half_width_at_base", base * (math.pi / n))
-    along = brief.size("meridian", meridian_length(body, brief, start))
-    x = line_.radius * (math.pi / n)
-    edge = petal_edge(body, brief, n, start)
-    excess = edge.value / line_.length - 1.0
+    along = brief.size("meridian", up.length())
+    excess = _noted(brief, up.petal_edge(n), curve, n)
+
+    # Panels and seams
+    panels = [_gore(curve, n, half, along, brief, hemmed=not skirted)]
+    seams = [Seam("gore to gore", (Run("gore", "right"),), (Run("gore", "left", reversed=True),), kind=SeamKind.FELLED)]
+    if body.rise is None:
+        _add_top(panels, seams, brief.size("top_sew_radius", rings[-1][0]), n, brief)
+    if skirted:
+        _add_skirt(panels, seams, rings, brief, n)
+    girths = [_girth(half, r, base, n) if k >= start else r * ROUND for k, (r, _) in enumerate(rings)]
+    profile = tuple(
+        Passage(max(0.0, body.top - height.value), inside(brief, girth, ROUND))
+        for girth, (_, height) in reversed(list(zip(girths, rings, strict=True)))
+    )
+    findings = _excess(excess, n, curve)
+    return brief.cover(panels, seams, profile=profile, roles={"side": "gore", "top": "top"}, seams_across=n, findings=findings)
+
+
+def _noted(brief: Brief, edge: Worked, curve: Meridian, n: int) -> float:
+    """Note the edge of a gore, by how much it exceeds the curve, and how many there are; the excess as a share."""
+    excess = edge.value / curve.length - 1.0
+    chosen = brief.count("gores") > 0
     brief.note(
         edge_length=edge,
         excess_percent=worked(tr("excess in percent"), excess * 100.0, how=tr("edge beyond the meridian")),
-        gores=worked(tr("gores"), float(n), how=tr("chosen") if brief.count("gores") else tr("fewest with an excess under 1 %")),
+        gores=worked(tr("gores"), float(n), how=tr("chosen") if chosen else tr("fewest with an excess under 1 %")),
     )
-
-    # Panels
-    stretch = along.value / line_.length  # 1 unless set by hand
-    gore = _gore(x * (half.value / x[0]), line_.along * stretch, n, half, along, brief, hemmed=not skirted)
-    panels, seams = (
-        [gore],
-        [Seam("gore to gore", (Run("gore", "right"),), (Run("gore", "left", reversed=True),), kind=SeamKind.FELLED)],
-    )
-    if body.rise is None:
-        top_radius = brief.size("top_sew_radius", rings[-1][0])
-        panels.append(disc("top", top_radius, brief.seam))
-        seams.append(
-            Seam(
-                "gores to top",
-                tuple(Run("gore", "top") for _ in range(n)),
-                (Run("top", "rim"),),
-                ring=True,
-                tolerance=_chord_room(top_radius, n),
-            )
-        )
-    if skirted:
-        panels, seams = _with_skirt(panels, seams, body, brief, n, half)
-    top_depth = body.top
-    profile = tuple(
-        Passage(max(0.0, top_depth - h.value), inside(brief, _girth(half, r, base, n) if k >= start else r * ROUND, ROUND))
-        for k, (r, h) in reversed(list(enumerate(rings)))
-    )
-    findings = _excess(excess, n, line_)
-    return brief.cover(panels, seams, profile=profile, roles={"side": "gore", "top": "top"}, seams_across=n, findings=findings)
+    return excess
 
 
 def _girth(half: Worked, radius: Worked, base: Worked, n: int) -> Worked:
@@ -87,17 +80,19 @@ def _girth(half: Worked, radius: Worked, base: Worked, n: int) -> Worked:
     )
 
 
-def proposed(line_: Meridian) -> int:
+def proposed(curve: Meridian) -> int:
     """The fewest gores, an even number, whose excess stays under the limit."""
-    steps_r, steps_s = np.diff(line_.radius), np.diff(line_.along)
+    steps_r, steps_s = np.diff(curve.radius), np.diff(curve.along)
     for n in range(4, MOST + 1, 2):
-        if np.hypot(steps_r * (math.pi / n), steps_s).sum() / line_.length - 1.0 <= GORE_EXCESS:
+        if np.hypot(steps_r * (math.pi / n), steps_s).sum() / curve.length - 1.0 <= GORE_EXCESS:
             return n
     return MOST
 
 
-def _gore(x: np.ndarray, y: np.ndarray, n: int, half: Worked, along: Worked, brief: Brief, *, hemmed: bool) -> Panel:
-    """One petal, standing on its lower edge."""
+def _gore(curve: Meridian, n: int, half: Worked, along: Worked, brief: Brief, *, hemmed: bool) -> Panel:
+    """One petal, standing on its lower edge; a width or a length set by hand stretches it in proportion."""
+    wide = curve.radius * (math.pi / n)
+    x, y = wide * (half.value / wide[0]), curve.along * (along.value / curve.length)
     pointed = x[-1] < 0.5
     right = np.column_stack((x, y))
     left = right[::-1] * (-1.0, 1.0)
@@ -113,11 +108,15 @@ def _gore(x: np.ndarray, y: np.ndarray, n: int, half: Worked, along: Worked, bri
     return outline("gore", tuple(edges), None, along, count=n, grain=math.pi / 2.0, sizes={"half width at the base": half})
 
 
-def _with_skirt(
-    panels: list[Panel], seams: list[Seam], body: Turned, brief: Brief, n: int, half: Worked
-) -> tuple[list[Panel], list[Seam]]:
+def _add_top(panels: list[Panel], seams: list[Seam], radius: Worked, n: int, brief: Brief) -> None:
+    """The disc of a flat top."""
+    panels.append(disc("top", radius, brief.seam))
+    tops = tuple(Run("gore", "top") for _ in range(n))
+    seams.append(Seam("gores to top", tops, (Run("top", "rim"),), ring=True, tolerance=_chord_room(radius, n)))
+
+
+def _add_skirt(panels: list[Panel], seams: list[Seam], rings: Sequence[tuple[Worked, Worked]], brief: Brief, n: int) -> None:
     """One band of cloth for each pair of stations below the dome."""
-    rings = walls(body, brief)
     for k, ((low, below), (high, above)) in enumerate(zip(rings, rings[1:], strict=False), 1):
         flat = frustum(low, high, above - below, 1)
         name = "skirt" if len(rings) == 2 else f"skirt {k}"
@@ -140,7 +139,6 @@ def _with_skirt(
             easier_share=0.5 / n,
         )
     )
-    return panels, seams
 
 
 def _chord_room(radius: Worked, n: int) -> float:
@@ -148,10 +146,10 @@ def _chord_room(radius: Worked, n: int) -> float:
     return max(0.01, 1e-9 * radius.value * n)
 
 
-def _excess(excess: float, n: int, line_: Meridian) -> tuple[Finding, ...]:
-    if excess <= GORE_EXCESS or proposed(line_) <= n:
+def _excess(excess: float, n: int, curve: Meridian) -> tuple[Finding, ...]:
+    if excess <= GORE_EXCESS or proposed(curve) <= n:
         return ()
-    better = proposed(line_)
+    better = proposed(curve)
     text = trn(
         "With {n} gore its flat edges are {excess} longer than the curve they follow. {better} bring it under {limit}.",
         "With {n} gores their flat edges are {excess} longer than the curve they follow. {better} bring it under {limit}.",

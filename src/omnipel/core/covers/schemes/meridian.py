@@ -1,6 +1,7 @@
 """The meridian of a turned body's cover: radius and height along the curve from the lower edge to the crown, u outside the body."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -43,16 +44,41 @@ def walls(body: Turned, brief: Brief) -> list[tuple[Worked, Worked]]:
     return made
 
 
-def meridian(body: Turned, brief: Brief, start: int = 0) -> Meridian:
-    """The meridian from a mark up to the crown, or to the highest mark when the top is flat."""
-    return traced(len(walls(body, brief)) - start, *(number.value for number in _inputs(body, brief, start)))
+@dataclass(frozen=True)
+class Profile:
+    """What the meridian of a cover follows: its rings from the lowest up (radius and height), and the dome of the body over them."""
 
+    rings: tuple[tuple[Worked, Worked], ...]
+    bare: Worked
+    rise: Worked
 
-def _inputs(body: Turned, brief: Brief, start: int) -> tuple[Worked, ...]:
-    """Radii, then heights of the rings, then the body's own radius under the dome and its rise (0 for a flat top)."""
-    rings = walls(body, brief)[start:]
-    bare, rise = body.stations[-1].girth / (2.0 * math.pi), body.rise or worked(tr("flat top"), 0.0)
-    return (*(r for r, _ in rings), *(h for _, h in rings), bare, rise)
+    @classmethod
+    def over(cls, body: Turned, rings: Sequence[tuple[Worked, Worked]]) -> "Profile":
+        """From the lowest of some rings up to the crown, or to the highest mark when the top is flat."""
+        return cls(tuple(rings), body.stations[-1].girth / (2.0 * math.pi), body.rise or worked(tr("flat top"), 0.0))
+
+    @property
+    def _inputs(self) -> tuple[Worked, ...]:
+        """Radii, then heights of the rings, then the body's own radius under the dome and its rise (0 for a flat top)."""
+        return (*(r for r, _ in self.rings), *(h for _, h in self.rings), self.bare, self.rise)
+
+    def meridian(self) -> Meridian:
+        """The curve itself."""
+        return traced(len(self.rings), *(number.value for number in self._inputs))
+
+    def length(self) -> Worked:
+        """Length of the meridian, as a number that knows its readings."""
+        how = tr("along the curve from the lower edge to the top")
+        return through(tr("meridian"), how, lambda *at: traced(len(self.rings), *at).length, *self._inputs)
+
+    def petal_edge(self, gores: int) -> Worked:
+        """Length of the edge of a flat petal, one of `gores`: half-width π r(σ)/n at meridian length σ."""
+
+        def edge(*at: float) -> float:
+            line = traced(len(self.rings), *at)
+            return float(np.hypot(np.diff(line.radius * (math.pi / gores)), np.diff(line.along)).sum())
+
+        return through(tr("edge of a gore"), tr("flat petal, along its edge"), edge, *self._inputs)
 
 
 def traced(n: int, *values: float) -> Meridian:
@@ -74,21 +100,3 @@ def traced(n: int, *values: float) -> Meridian:
         np.concatenate((along, along[-1] + sphere * (half - angles))),
         along[-1] + sphere * half,
     )
-
-
-def meridian_length(body: Turned, brief: Brief, start: int = 0) -> Worked:
-    """Length of the meridian from a mark up to the top, as a number that knows its readings."""
-    n = len(walls(body, brief)) - start
-    how = tr("along the curve from the lower edge to the top")
-    return through(tr("meridian"), how, lambda *at: traced(n, *at).length, *_inputs(body, brief, start))
-
-
-def petal_edge(body: Turned, brief: Brief, gores: int, start: int = 0) -> Worked:
-    """Length of the edge of a flat petal, one of `gores`: half-width π r(σ)/n at meridian length σ."""
-    n = len(walls(body, brief)) - start
-
-    def edge(*at: float) -> float:
-        line = traced(n, *at)
-        return float(np.hypot(np.diff(line.radius * (math.pi / gores)), np.diff(line.along)).sum())
-
-    return through(tr("edge of a gore"), tr("flat petal, along its edge"), edge, *_inputs(body, brief, start))
