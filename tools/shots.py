@@ -9,6 +9,7 @@ os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from PySide6.QtWidgets import QApplication
 
+from omnipel.bench.dress import set_dark
 from omnipel.bench.look import load_type
 from omnipel.bench.session import Session
 from omnipel.bench.window import Window
@@ -52,7 +53,7 @@ def main() -> None:
         take(window, "shelf")
         for name, job, station, dark in SHOTS:
             key = next(card.id for card in window.session.store.cards() if card.job.name == job)
-            window.set_dark(dark)
+            set_dark(window, dark)
             window.session.open(key)
             window.show_station(station)
             if station == "panels":

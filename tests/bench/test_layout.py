@@ -5,6 +5,7 @@ from PySide6.QtWidgets import QApplication
 from tests.bench.conftest import settle
 from tests.bench.layout import faults
 
+from omnipel.bench.dress import set_dark, set_scale
 from omnipel.bench.window import Window
 
 
@@ -20,8 +21,8 @@ from omnipel.bench.window import Window
 )
 def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int], scale: float, dark: bool) -> None:
     sample_window.resize(*size)
-    sample_window.set_dark(dark)
-    sample_window.set_scale(scale)
+    set_dark(sample_window, dark)
+    set_scale(sample_window, scale)
     settle(sample_window)
     found = {("shelf", ""): faults(sample_window)}
     for card in sample_window.session.store.cards():

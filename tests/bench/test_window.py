@@ -12,8 +12,9 @@ from tests.bench.conftest import open_job, type_into_focus
 
 from omnipel.bench.commands import COMMANDS
 from omnipel.bench.goto import goals
+from omnipel.bench.jobs import bring_in
 from omnipel.bench.look import DARK, LIGHT, LOOK
-from omnipel.bench.papers import PapersDialog
+from omnipel.bench.papers import PapersDialog, write_pattern
 from omnipel.bench.tally import FindingCard
 from omnipel.bench.window import Window
 from omnipel.core.words.phrases import tr
@@ -48,7 +49,7 @@ def test_first_start_to_printed_pattern_by_keys(open_window: Opener, qtbot: QtBo
     assert window.here == "panels"
     assert "2 of 2" in window.tally.seams.value.text()
     target = tmp_path / "pattern.pdf"
-    window.write_pattern(target, "A4")
+    write_pattern(window.session, target, "A4")
     assert target.read_bytes().startswith(b"%PDF")
 
 
@@ -255,7 +256,7 @@ def test_job_files_come_in_and_what_is_none_is_said(sample_window: Window, tmp_p
     write(drum(), good)
     bad.write_text("{")
     count = len(sample_window.shelf.cards)
-    sample_window.bring_in([bad, good])
+    bring_in(sample_window, [bad, good])
     assert len(sample_window.shelf.cards) == count + 1
     assert "bad.omnipel.json" in sample_window.working.text.text()
 

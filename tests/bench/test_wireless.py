@@ -7,6 +7,7 @@ import pytest
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
 
+from omnipel.bench.papers import write_tape_card
 from omnipel.bench.window import Window
 from omnipel.bench.wireless import WirelessTape
 from omnipel.exchange.tape_device import TapeDevice, send_all
@@ -72,7 +73,7 @@ def test_the_tape_card_names_every_reading(sample_window: Window, tmp_path: Path
 
     open_job(sample_window, "Press motor", "tape")
     card = tmp_path / "card.pdf"
-    sample_window.write_tape_card(card)
+    write_tape_card(sample_window.session, card)
     text = extract_text(str(card))
     for place in sample_window.stations["tape"].places:
         assert str(place.words) in text

@@ -135,7 +135,7 @@ def test_nothing_is_left_outside(
         window.session.open(card.id)
         for station in STATIONS:
             window.show_station(station)
-            window.explain()
+            window.run_command("explain")
             QApplication.processEvents()
             window.grab()
             seen.update(texts(window))
@@ -145,7 +145,7 @@ def test_nothing_is_left_outside(
     dialogs: tuple[QDialog, ...] = (
         HabitsDialog(window, session, System.INCH),
         RoundingDialog(window, session, roundings(replace(session.open_job, unit=Unit.INCH_16))),
-        PapersDialog(window, True),
+        PapersDialog(window, window.session, True),
         ByHandDialog(panels, session, panels.size_names()),
     )
     for dialog in dialogs:

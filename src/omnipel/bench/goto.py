@@ -1,23 +1,17 @@
 """Go to anything: job, reading, panel, seam, finding, command."""
 
-from __future__ import annotations
-
-from typing import TYPE_CHECKING
-
 from PySide6.QtCore import QEvent, QObject, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QWidget
 
-from omnipel.bench.commands import COMMANDS
+from omnipel.bench.desk import Desk
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import column, label, line
 from omnipel.bench.speech import say
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
+from omnipel.core.standing import next_step, station_of
 from omnipel.core.words.phrases import Name, Phrase, term, tr
-
-if TYPE_CHECKING:
-    from omnipel.bench.window import Window
 
 
 class PickDialog(QDialog):
@@ -81,16 +75,16 @@ class PickDialog(QDialog):
             self.accept()
 
 
-def goals(window: Window) -> list[tuple[str, object]]:
+def goals(desk: Desk) -> list[tuple[str, object]]:
     """Everything that can be gone to: words, and kind with value."""
-    session = window.session
+    session = desk.session
     tell = session.tell
     found: list[tuple[str, object]] = []
     job, draft = session.job, session.draft
     if job is not None and draft is not None:
         found += [(tell(tr("reading: {place}", place=p.words)), ("path", f"readings.{p.key}")) for p in session.places]
         for key in ("object", "cover"):
-            fields: dict[str, Phrase] = window.station(key).field_words()
+            fields: dict[str, Phrase] = desk.station(key).field_words()
             found += [(tell(words), ("path", path)) for path, words in fields.items()]
         found += [(tell(tr("panel: {panel}", panel=term(p.name))), ("path", f"panels.{p.name}")) for p in draft.panels]
         found += [(tell(tr("seam: {seam}", seam=term(t.seam.name))), ("path", f"seams.{t.seam.name}")) for t in draft.seams]
@@ -99,5 +93,29 @@ def goals(window: Window) -> list[tuple[str, object]]:
             found += [(tell(tr("size: {size}", size=size_words(name))), ("size", name)) for name in named]
         found += [(tell(tr("finding: {finding}", finding=f.text))[:110], ("path", f.where)) for f in draft.findings]
     found += [(tell(tr("job: {job}", job=Name(card.job.name))), ("job", card.id)) for card in session.store.cards()]
-    found += [(f"{say(c.words)}   {c.keys}", ("command", c.id)) for c in COMMANDS if c.id != "go-to" and c.when(window)]
+    found += [(f"{say(c.words)}   {c.keys}", ("command", c.id)) for c in desk.commands if c.id != "go-to" and c.when(desk)]
     return found
+
+
+def go_to_anything(desk: Desk) -> None:
+    """Type a part of a name and be there."""
+    dialog = PickDialog(desk.widget, tr("Go to anything"), goals(desk))
+    if dialog.exec() != QDialog.DialogCode.Accepted or not isinstance(dialog.picked, tuple):
+        return
+    kind, value = dialog.picked
+    if kind == "command":
+        desk.run_command(value)
+    elif kind == "job":
+        desk.session.open(value)
+        go_to_next(desk)
+    elif kind == "size":
+        desk.show_station("panels")
+        desk.station("panels").set_by_hand(value)
+    else:
+        desk.go_to(value)
+
+
+def go_to_next(desk: Desk) -> None:
+    """To the station of the job's next step."""
+    if desk.session.draft is not None:
+        desk.show_station(station_of(next_step(desk.session.draft).where))

@@ -1,7 +1,5 @@
 """Habits of the shop: what new jobs start from, and rounding what has been chosen."""
 
-from __future__ import annotations
-
 import json
 from collections.abc import Sequence
 from functools import partial
@@ -9,15 +7,16 @@ from functools import partial
 from PySide6.QtCore import QLocale
 from PySide6.QtWidgets import QDialog, QFormLayout, QListWidget, QWidget
 
+from omnipel.bench.desk import Desk
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import button, column, label, row, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.tapefield import length_field
-from omnipel.core.covers.rounding import Rounding
+from omnipel.core.covers.rounding import Rounding, rounded, roundings
 from omnipel.core.words.habits import HABITS, Habits, System
-from omnipel.core.words.phrases import tr
-from omnipel.core.words.units import MM_PER_INCH, Unit
+from omnipel.core.words.phrases import term, tr
+from omnipel.core.words.units import MM_PER_INCH, NEXT_UNIT, Unit
 from omnipel.shop.store import Store
 
 
@@ -25,6 +24,11 @@ def local_unit() -> Unit:
     """What people measure in where this desktop stands."""
     imperial = QLocale().measurementSystem() is not QLocale.MeasurementSystem.MetricSystem
     return Unit.INCH_16 if imperial else Unit.MM
+
+
+def shop_unit(store: Store) -> Unit:
+    """The unit new jobs begin in: what was asked at first start, else what the desktop's country measures in."""
+    return Unit(store.setting("unit", local_unit().value))
 
 
 def shop_habits(store: Store, system: System) -> Habits:
@@ -92,3 +96,26 @@ class HabitsDialog(QDialog):
     def _keep(self) -> None:
         if self.session.store.writable:
             self.session.store.set(f"habits {self.system}", json.dumps(self.own))
+
+
+def flip_unit(desk: Desk) -> None:
+    """The next unit for this job. No size changes; what is not round in it shows an ≈ and can be rounded."""
+    unit = NEXT_UNIT[desk.session.open_job.unit]
+    desk.session.set("unit", unit, tr("unit: {unit}", unit=term(unit.label)))
+
+
+def round_chosen(desk: Desk) -> None:
+    """Show what would change, and round it as one step that can be undone."""
+    job = desk.session.open_job
+    found = roundings(job)
+    if not found:
+        desk.session.say("note", tr("Everything chosen is round already."))
+        return
+    if RoundingDialog(desk.widget, desk.session, found).exec() == QDialog.DialogCode.Accepted:
+        desk.session.apply(rounded(job), tr("everything chosen rounded"))
+
+
+def edit_habits(desk: Desk) -> None:
+    """What this shop starts from."""
+    unit = desk.session.unit if desk.session.job else shop_unit(desk.session.store)
+    HabitsDialog(desk.widget, desk.session, System.of(unit)).exec()

@@ -1,34 +1,30 @@
-"""Which paper the pattern is printed on, and where to."""
-
-from __future__ import annotations
+"""The papers of the open job: which paper, where to, and written."""
 
 from pathlib import Path
-from typing import TYPE_CHECKING
 
-from PySide6.QtWidgets import QDialog, QFileDialog
+from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
 
+from omnipel.bench.desk import Desk
 from omnipel.bench.look import LOOK
 from omnipel.bench.parts import button, column, combo, label, row
+from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.core.draft import Drafted
 from omnipel.core.pictures.pens import PAPERS
-from omnipel.core.words.phrases import Name, tr
+from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.shop.document import file_name
-
-if TYPE_CHECKING:
-    from omnipel.bench.window import Window
+from omnipel.shop.starter import plausible
 
 
 class PapersDialog(QDialog):
     """Which paper, and where to."""
 
-    def __init__(self, window: Window, stops: bool) -> None:
-        super().__init__(window)
+    def __init__(self, parent: QWidget, session: Session, stops: bool) -> None:
+        super().__init__(parent)
         self.setWindowTitle(say(tr("Papers")))
-        self.window_ = window
-        job = window.session.open_job
-        self.file = Path.home() / file_name(job.name, ".pdf")
+        self.file = Path.home() / file_name(session.open_job.name, ".pdf")
         self.choice = combo(
-            tr("Paper"), [(Name(window.session.tell(paper.words)), name) for name, paper in PAPERS.items()], lambda _p: None
+            tr("Paper"), [(Name(session.tell(paper.words)), name) for name, paper in PAPERS.items()], lambda _p: None
         )
         self.where = button(Name(str(self.file)), self._ask, tip=tr("Choose another file"))
         warning = label(
@@ -76,3 +72,53 @@ class PapersDialog(QDialog):
     def paper(self) -> str:
         """Which paper."""
         return str(self.choice.value)
+
+
+def ask_pattern(desk: Desk) -> None:
+    """Ask which paper and where to, and write the full-size pattern with its cutting sheet."""
+    draft = desk.session.draft
+    if not isinstance(draft, Drafted):
+        desk.session.say("look", tr("There are no panels to print yet."))
+        return
+    dialog = PapersDialog(desk.widget, desk.session, draft.stops)
+    if dialog.exec() == QDialog.DialogCode.Accepted:
+        write_pattern(desk.session, dialog.path(), dialog.paper())
+
+
+def write_pattern(session: Session, path: Path, paper: str) -> None:
+    """Write the pattern as PDF, or as SVG when the name says so."""
+    draft = session.draft
+    if not isinstance(draft, Drafted):
+        return
+    # The writers load a library for documents, a tenth of the whole start: only when something is written.
+    from omnipel.exchange.pattern import pattern_pdf
+    from omnipel.exchange.svg import svg
+
+    made = svg(draft, session.voice).encode() if path.suffix.lower() == ".svg" else pattern_pdf(draft, paper, session.voice)
+    _write(session, path, made, tr("Print at 100 % and measure the test square first."))
+
+
+def ask_tape_card(desk: Desk) -> None:
+    """Ask where to, and write the blank tape card."""
+    name = file_name(say(tr("{job} tape card", job=Name(desk.session.open_job.name))), ".pdf")
+    path, _ = QFileDialog.getSaveFileName(desk.widget, say(tr("Write the tape card")), name, f"{say(tr('Papers'))} (*.pdf)")
+    if path:
+        write_tape_card(desk.session, Path(path))
+
+
+def write_tape_card(session: Session, path: Path) -> None:
+    """Write the blank tape card of the open job."""
+    from omnipel.exchange.tape_card import tape_card  # as above
+
+    job = session.open_job
+    made = tape_card(job, plausible(job), session.places, voice=session.voice)
+    _write(session, path, made, tr("A pencil and the tape are all it needs."))
+
+
+def _write(session: Session, path: Path, made: bytes, next_: Phrase) -> None:
+    try:
+        path.write_bytes(made)
+    except OSError as error:
+        session.not_written(path, error)
+        return
+    session.say("fine", tr("Written: {path}. {next}", path=Name(str(path)), next=next_))

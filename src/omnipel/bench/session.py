@@ -1,6 +1,7 @@
 """What the window works on: the shop, the open job and its draft. Every change goes through here and becomes a revision."""
 
 from collections.abc import Callable
+from pathlib import Path
 
 from PySide6.QtCore import QObject, Signal
 
@@ -26,8 +27,9 @@ LONGEST_REASON = 160
 class Session(QObject):
     """The open shop and job.
 
-    `drafted` tells that the job or its draft changed; `opened` that another job (or none) is open; `pointed` that the person
-    points at a number; `said` that there is something to tell in one line; `go` that a place in the job is to be shown.
+    `drafted` tells that the job or its draft changed; `opened` that another job (or none) is open; `pointed` that the person points at
+    a number; `said` that there is something to tell in one line, `offered` the same with a link behind it; `go` that a place in the job is
+    to be shown.
     """
 
     drafted = Signal()
@@ -35,6 +37,7 @@ class Session(QObject):
     shelved = Signal()
     pointed = Signal(object, object)
     said = Signal(str, str)
+    offered = Signal(str, str, str)
     go = Signal(str)
     unit_flipped = Signal()
 
@@ -140,6 +143,29 @@ class Session(QObject):
             key, job, reason = self.unsaved.pop()
             self._keep(key, job, reason)
 
+    def try_writing(self) -> None:
+        """Another window may have been closed, or the disk freed, since."""
+        if self.store.writable:
+            self.save_waiting()
+            self.drafted.emit()
+            return
+        try:
+            again = Store(self.store.path)
+        except StoreError as error:
+            self.say("stop", error.phrase)
+            return
+        old, self.store = self.store, again
+        old.close()
+        if again.writable:
+            self.save_waiting()
+        if self.key is not None and not self.unsaved:
+            self.open(self.key)
+        if again.writable:
+            self.say("fine", tr("This window can change things now."))
+        else:
+            self.say("look", tr("Still open in another window."))
+        self.drafted.emit()
+
     # Undo
 
     def undo(self) -> None:
@@ -180,6 +206,14 @@ class Session(QObject):
     def say(self, severity: str, words: Phrase) -> None:
         """Tell something in one line."""
         self.said.emit(severity, self.tell(words))
+
+    def offer(self, words: Phrase, link: Phrase, path: str) -> None:
+        """Tell something in one line, with a link that goes to a path."""
+        self.offered.emit(self.tell(words), self.tell(link), path)
+
+    def not_written(self, path: Path, error: OSError) -> None:
+        """Tell that a file could not be written."""
+        self.say("stop", tr("Not written: {path}: {fault}", path=Name(str(path)), fault=Name(error.strerror or str(error))))
 
     def tell(self, words: Value) -> str:
         """A phrase or value in the window's language and the job's unit."""

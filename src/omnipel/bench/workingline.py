@@ -38,6 +38,7 @@ class WorkingLine(QFrame):
         self.setLayout(layout)
         session.pointed.connect(self.point)
         session.said.connect(self.say)
+        session.offered.connect(self.offer)
         self.rescale()
         self.say("note", say(HINT))
 
@@ -66,6 +67,11 @@ class WorkingLine(QFrame):
         """Tell something in one line."""
         self.last, self.told = None, (severity, words)
         self.text.setText(f'<span style="color:{LOOK.colours.of(severity)}">{escape(words)}</span>')
+
+    def offer(self, words: str, link: str, path: str) -> None:
+        """Tell something in one line, with a link to where it can be undone or followed."""
+        self.say("note", words)
+        self.text.setText(f'{escape(words)} <a href="{escape(path)}" style="color:{LOOK.colours.accent}">{escape(link)}</a>')
 
     def refresh(self) -> None:
         """Show the same again, in the job's unit and the look of now."""
