@@ -93,9 +93,9 @@ def test_the_window_shows_it_from_first_start_to_paper(open_window: Callable[...
     assert session.open_job.thing.form == "half-log"
     window.show_station("tape")
     tape = window.stations["tape"]
-    tape.card.setText("A 37 1/2, B 36")
-    tape.card.setFocus()
-    qtbot.keyClick(tape.card, Qt.Key.Key_Return)
+    tape.readings.card.setText("A 37 1/2, B 36")
+    tape.readings.card.setFocus()
+    qtbot.keyClick(tape.readings.card, Qt.Key.Key_Return)
     assert isinstance(session.draft, Drafted)
     window.show_station("cover")
     strip = window.stations["cover"].strip

@@ -16,7 +16,7 @@ from omnipel.bench.window import Window
 from omnipel.core.job.document import Job, LiningSchool, Shape
 from omnipel.core.job.reading import Instrument
 from omnipel.core.tape.readings import value
-from omnipel.core.words.phrases import Count, tr
+from omnipel.core.words.phrases import Count, mm, tr
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import read
 
@@ -277,7 +277,8 @@ def test_an_overhang_is_typed_cut_or_finished(sample_window: Window, qtbot: QtBo
     field._show()
     type_over(qtbot, field.line, "1")  # nothing would hang over: refused, the old one stays
     assert session.open_job.cover.options["overhang"] == pytest.approx(2.25 * 25.4)
-    assert "outside" in sample_window.working.text.text()
+    least = field.least + field.beyond
+    assert session.tell(tr("it has to be at least {least}", least=mm(least))) in field.field.note.text()
 
 
 def test_a_size_by_hand_is_typed_as_it_is_cut(sample_window: Window) -> None:
@@ -288,11 +289,11 @@ def test_a_size_by_hand_is_typed_as_it_is_cut(sample_window: Window) -> None:
     panel = next(p for p in session.draft.panels if p.name == "wall")  # type: ignore[union-attr]
     dialog = ByHandDialog(station, session, station.size_names())
     dialog.which.show_value("wall_finished_height")
-    dialog.kind.setCurrentIndex(1)
+    dialog.value.kind.setCurrentIndex(1)
     dialog.show_size()
-    assert dialog.field.stored == pytest.approx(panel.cut_width.value)
-    dialog.field.line.setText("30")
-    dialog.field.line.setModified(True)
+    assert dialog.value.field.stored == pytest.approx(panel.cut_width.value)
+    dialog.value.field.line.setText("30")
+    dialog.value.field.line.setModified(True)
     dialog.reason.setText("a remnant 30 high")
     dialog._accept()
     dialog.apply()

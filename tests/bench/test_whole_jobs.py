@@ -171,11 +171,11 @@ def test_a_press_from_a_card_with_another_scheme(hands: Hands, qtbot: QtBot) -> 
     hands.write("Ana's press: / 3")
     hands.press(Keys.Key_2, CTRL)
     tape = window.stations["tape"]
-    tape.card.setFocus()
+    tape.readings.card.setFocus()
     hands.write("A 15 1/2, B 9, C 12 1/4, Q 7")  # there is no Q: nothing is taken
     assert session.open_job.readings == ()
-    assert "Q" in tape.card_note.text()
-    tape.card.selectAll()
+    assert "Q" in tape.readings.card_note.text()
+    tape.readings.card.selectAll()
     hands.write("c 12 1/4 ; A 15 1/2 / 15 1/2; b 22.86cm")
     assert [r.place for r in session.open_job.readings] == ["height", "length", "width"]
     hands.press(Keys.Key_3, CTRL)

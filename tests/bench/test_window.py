@@ -269,8 +269,8 @@ def test_a_size_is_set_by_hand_with_its_reason_and_dropped_again(sample_window: 
     dialog = ByHandDialog(station, session, station.size_names())
     dialog.which.show_value("wall_sew_length")
     dialog.show_size()
-    dialog.field.line.setText("80")
-    dialog.field.line.setModified(True)
+    dialog.value.field.line.setText("80")
+    dialog.value.field.line.setModified(True)
     dialog._accept()
     assert dialog.result() == 0  # no reason yet
     assert "why" in dialog.note.text()

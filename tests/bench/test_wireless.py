@@ -29,12 +29,12 @@ def test_readings_over_the_air_are_real_readings(
     open_job(sample_window, "Feed bin", "tape")
     station = sample_window.stations["tape"]
     assert station.place == "drop"
-    station.listen.click()
+    station.listening.box.click()
     answers = sent(qtbot, TapeDevice(tmp_path / "omnipel-tape"), ["52.5 cm", "hello", "-4"])
     assert [a.split()[0] for a in answers] == ["OK", "NO", "NO"]
     assert sample_window.session.open_job.reading("drop").repeats == (525.0,)  # type: ignore[union-attr]
     assert sample_window.session.store.job(sample_window.session.key).reading("drop") is not None  # type: ignore[arg-type]
-    station.listen.click()
+    station.listening.box.click()
 
 
 def test_a_lost_connection_loses_nothing_and_doubles_nothing(qtbot: QtBot, tmp_path: Path) -> None:

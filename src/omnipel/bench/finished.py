@@ -15,11 +15,13 @@ KINDS = ((tr("finished"), False), (tr("cut"), True))
 class FinishedOrCut(QWidget):
     """Takes a finished length, or the same with its allowances; what is kept is the finished one."""
 
-    def __init__(self, session: Session, words: Value, commit: Callable[[float], object], *, low: float, high: float) -> None:
+    def __init__(
+        self, session: Session, words: Value, commit: Callable[[float], object], *, low: float, high: float, strict: bool = False
+    ) -> None:
         super().__init__()
         self.session, self.commit, self.least, self.most = session, commit, low, high
         self.finished = self.beyond = 0.0
-        self.field: TapeField = length_field(session, words, self._taken)
+        self.field: TapeField = length_field(session, words, self._taken, strict=strict)
         self.kind = combo(tr("finished or cut"), KINDS, lambda _cut: self._show())
         self.both = label(NOTHING, "soft", wrap=True)
         shown = row(self.field, self.kind)
@@ -32,13 +34,20 @@ class FinishedOrCut(QWidget):
         """The line that is typed into."""
         return self.field.line
 
-    def show_length(self, finished: float, beyond: float) -> None:
-        """Show a finished length that is cut so much longer."""
-        self.finished, self.beyond = finished, beyond
+    def show_length(self, finished: float, beyond: float | None) -> None:
+        """Show a finished length that is cut so much longer; None: there is no cut that it belongs to, and no switch."""
+        self.finished, self.beyond = finished, beyond or 0.0
+        self.kind.setVisible(beyond is not None)
         self._show()
 
+    @property
+    def _more(self) -> float:
+        """What the field shows more than what is kept, mm."""
+        return self.beyond if self.kind.value else 0.0
+
     def _show(self) -> None:
-        self.field.show_length(self.finished + (self.beyond if self.kind.value else 0.0))
+        self.field.low, self.field.high = self.least + self._more, self.most + self._more
+        self.field.show_length(self.finished + self._more)
         # 0 stands for "reckon it": there is nothing to add to.
         known = self.finished > 0.0 and self.beyond > 0.0
         both = tr("{finished} finished, {cut} cut", finished=bare(self.finished), cut=mm(self.finished + self.beyond))
@@ -46,10 +55,11 @@ class FinishedOrCut(QWidget):
         self.both.setVisible(known)
 
     def _taken(self, length: float) -> None:
-        finished = length - (self.beyond if self.kind.value else 0.0)
-        if self.least <= finished <= self.most:
-            self.commit(finished)
-            return
-        bounds = tr("finished, that is outside of {low} to {high}", low=bare(self.least), high=mm(self.most))
-        self.session.say("look", bounds)
-        self._show()
+        self.commit(length - self._more)
+
+    def read(self) -> float | None:
+        """The finished length that stands in the field, typed or shown; None when it is none."""
+        if not self.field.line.isModified():
+            return self.finished
+        length = self.field.read()
+        return None if length is None else length - self._more

@@ -1,6 +1,7 @@
 """Rounding everything chosen: what changes is what is listed, what was measured stays, a second time changes nothing."""
 
-from dataclasses import replace
+from dataclasses import fields, replace
+from typing import get_type_hints
 
 import pytest
 from hypothesis import given
@@ -8,10 +9,22 @@ from hypothesis import strategies as st
 from tests.wild import inside, tried, wild_jobs
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
+from omnipel.core.covers.fields import FEATURE_LENGTHS, LENGTHS
 from omnipel.core.covers.options import OptionKind
-from omnipel.core.covers.rounding import CHOSEN, round_to, rounded, roundings, step_of
+from omnipel.core.covers.rounding import round_to, rounded, roundings, step_of
 from omnipel.core.draft import draft
-from omnipel.core.job.document import ClearanceSchool, Job
+from omnipel.core.job.document import (
+    Clearance,
+    ClearanceSchool,
+    Closure,
+    ClothChoice,
+    CoverChoices,
+    Feature,
+    Job,
+    Lining,
+    Override,
+)
+from omnipel.core.job.finish import Finish
 from omnipel.core.words.habits import HABITS, Habits, System
 from omnipel.core.words.phrases import Length, Phrase, Voice, reads_exactly
 from omnipel.core.words.units import MM_PER_INCH, Unit
@@ -95,7 +108,18 @@ def test_every_habit_is_round_in_both_systems(name: str) -> None:
     assert not [v for v in inside(HABITS[name].words) if isinstance(v, Length)]
 
 
-def test_what_can_be_rounded_has_words() -> None:
-    for name, words in CHOSEN.items():
-        assert str(words)
-        assert "_" not in str(words), name
+def test_every_length_that_is_chosen_is_rounded_and_nothing_else() -> None:
+    """A length added to the job has to be put down as chosen or as measured."""
+    kinds = (CoverChoices, ClothChoice, Lining, Closure, Finish, Feature, Clearance, Override)
+    numbers = {f.name for kind in kinds for f in fields(kind) if get_type_hints(kind)[f.name] is float}
+    measured, shares = {"padding", "thickness", "sewing_sigma"}, {"gather_limit", "shrink_warp", "shrink_weft"}
+    chosen = {path.rpartition(".")[2] for path in LENGTHS} | set(FEATURE_LENGTHS) | {"amount", "value"}
+    assert numbers - measured - shares == chosen
+
+
+def test_a_size_set_by_hand_is_rounded_too() -> None:
+    job = starter("drum", "wall-and-lid")
+    by_hand = (Override(size="drop", value=900.0, reason="reaches the step"),)
+    job = replace(job, unit=Unit.INCH_16, cover=replace(job.cover, overrides=by_hand))
+    assert rounded(job).cover.overrides[0].value == pytest.approx(35.4375 * MM_PER_INCH)
+    assert [r.before for r in roundings(job) if r.before == 900.0]

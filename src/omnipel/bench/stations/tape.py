@@ -2,32 +2,17 @@
 
 from dataclasses import replace
 from functools import partial
-from typing import TYPE_CHECKING
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.flow import Flow
-from omnipel.bench.look import LOOK
-from omnipel.bench.parts import (
-    WordButton,
-    button,
-    check,
-    column,
-    combo,
-    emptied,
-    label,
-    line,
-    of_enum,
-    restyle,
-    row,
-    scrolled,
-    surface,
-)
+from omnipel.bench.parts import WordButton, button, column, combo, emptied, label, line, of_enum, restyle, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.sketchview import SketchView
 from omnipel.bench.speech import say
 from omnipel.bench.stations.dots import Dots
+from omnipel.bench.stations.listening import Listening
+from omnipel.bench.stations.readinglist import ReadingList
 from omnipel.bench.tapefield import TapeField, length_field
 from omnipel.core.advice.measuring import Trust, taken_again
 from omnipel.core.draft import Drafted, letters
@@ -36,14 +21,10 @@ from omnipel.core.forms.form import Place
 from omnipel.core.job.document import Job, with_reading
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import MOST_REPEATS, Instrument, Reading
-from omnipel.core.tape.card import CardError, read_card
 from omnipel.core.tape.readings import counted, spread, value
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words.notation import TapeError, parse_length
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, bare, listed, mm, term, tr, trn
-
-if TYPE_CHECKING:
-    from omnipel.bench.wireless import WirelessTape
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, bare, listed, mm, term, tr
 
 TRUST_STYLE = {Trust.CHECKED: "fine", Trust.ALONE: "soft", Trust.DOUBTED: "look", Trust.ASIDE: "open"}
 
@@ -76,19 +57,11 @@ class TapeStation(QWidget):
         self.beside = length_field(session, tr("beside it"), self._beside, strict=True)
         self.beside_row = QWidget()
         self.beside_row.setLayout(row(self.beside_words, self.beside))
-        self.list = QListWidget()
-        self.list.setAccessibleName(say(tr("Readings of this object")))
-        self.list.currentItemChanged.connect(self._picked)
-        self.list.setMinimumSize(60, 120)
-        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.list.setTextElideMode(Qt.TextElideMode.ElideRight)
-        self.check = WordButton(self._take_check, "")
+        self.readings = ReadingList(session)
+        self.readings.chosen.connect(self._picked)
+        self.readings.asked.connect(self.go_to)
+        self.listening = Listening(session, self.take)
         self.again = label(NOTHING, "soft", wrap=True)
-        self.card = line(tr("All readings in one go, by their letters"), tr("all in one go, by their letters"))
-        self.card.returnPressed.connect(self._card)
-        self.card_note = label(NOTHING, "soft", wrap=True)
-        self.wireless: WirelessTape | None = None
-        self.listen = check(tr("wireless tape"), self._listen, full=tr("listen to a wireless tape"))
         self._lay_out()
         session.opened.connect(self._another)
 
@@ -122,9 +95,9 @@ class TapeStation(QWidget):
         sheet = surface(column(self.sketch, margins=4))
         blank = button(tr("Blank tape card…"), lambda: self.session.go.emit("tape-card"))
         more = Flow(gap=12)
-        more.addWidget(self.listen)
+        more.addWidget(self.listening)
         more.addWidget(blank)
-        lower = column(self.list, self.check, self.card, self.card_note, more, spacing=6)
+        lower = column(self.readings, more, spacing=6)
         lower.setStretch(0, 1)
         beside = QVBoxLayout()
         beside.setSpacing(8)
@@ -148,10 +121,9 @@ class TapeStation(QWidget):
     def _another(self) -> None:
         """Another job: its own place, and nothing that was typed for the one before."""
         self.place = ""
-        for field in (self.note, self.card):
-            field.setText("")
-            field.setModified(False)
-        self.card_note.setText("")
+        self.note.setText("")
+        self.note.setModified(False)
+        self.readings.forget()
 
     def enter(self) -> None:
         """The station was opened: go to the first reading that is still to be taken."""
@@ -162,7 +134,7 @@ class TapeStation(QWidget):
 
     def focus_card(self) -> None:
         """To the line that takes all readings in one go."""
-        self.card.setFocus()
+        self.readings.card.setFocus()
 
     def _first_open(self) -> str:
         """The first reading that is still to be taken, else the first place there is."""
@@ -196,30 +168,12 @@ class TapeStation(QWidget):
 
     # Wireless tape
 
-    def _listen(self, on: bool) -> None:
-        """Listen to a wireless tape, or no more."""
-        if not on:
-            if self.wireless is not None:
-                self.wireless.stop()
-            self.session.say("note", tr("No longer listening to the wireless tape."))
-            return
-        from omnipel.bench.wireless import WirelessTape
-        from omnipel.exchange.tape_device import socket_path
-
-        self.wireless = WirelessTape(socket_path(), self.take)
-        fault = self.wireless.start()
-        self.listen.setChecked(not fault)
-        if fault:
-            self.session.say("stop", tr("Not listening: {fault}", fault=Name(fault)))
-        else:
-            self.session.say("fine", tr("Listening at {path}. Send with: omnipel tape", path=Name(str(self.wireless.path))))
-
     def take(self, text: str) -> str:
         """Take in what came over the air, one reading or several by their letters; "" or why it was not taken."""
         if self.session.job is None or not self.isVisible():
             return say(tr("the bench is not asking for a reading"))
         if any(mark in text for mark in ",;") and text.strip()[:1].isalpha():
-            return self._take_card(text)
+            return self.readings.take_card(text)
         try:
             length = parse_length(text, self.session.unit)
         except TapeError as error:
@@ -231,37 +185,6 @@ class TapeStation(QWidget):
             return say(tr("the bench is not asking for a reading"))
         self._entered(length, False)
         return "" if self.session.open_job != before else self.session.tell(tr("{place} was not changed", place=want.words))
-
-    # Readings in one go
-
-    def _card(self) -> None:
-        fault = self._take_card(self.card.text())
-        restyle(self.card_note, "stop" if fault else "fine")
-        if fault:
-            self.card_note.setText(fault)
-        else:
-            self.card.setText("")
-            self.card.setModified(False)
-
-    def _take_card(self, text: str) -> str:
-        """Take readings by their letters, all or none; "" or what is wrong."""
-        job = self.session.open_job
-        try:
-            found = read_card(text, [letters(i) for i in range(len(self.places))], job.unit)
-        except CardError as error:
-            return self.session.tell(error.phrase)
-        taken = job
-        for number, lengths in found.items():
-            place = self.places[number]
-            reading = Reading(place=place.key, repeats=lengths, instrument=place.instrument)
-            taken = with_reading(taken, reading)
-        self.session.apply(taken, trn("{n} reading from the card", "{n} readings from the card", len(found)))
-        said = listed(
-            tr("{place} {length}", place=self.places[n].words, length=listed((mm(x) for x in lengths), " / "))
-            for n, lengths in found.items()
-        )
-        self.card_note.setText(self.session.tell(tr("Taken: {readings}", readings=said)))
-        return ""
 
     # Changes
 
@@ -328,14 +251,8 @@ class TapeStation(QWidget):
         )
         self._change(reason, left_out=tuple(sorted({*old.left_out, i} if out else set(old.left_out) - {i})))
 
-    def _take_check(self) -> None:
-        found = self.session.advice.best_check
-        if found is not None:
-            self.go_to(found.place.key)
-
-    def _picked(self, item: QListWidgetItem | None) -> None:
-        key = item.data(Qt.ItemDataRole.UserRole) if item is not None else None
-        if key and key != self.place:
+    def _picked(self, key: str) -> None:
+        if key != self.place:
             self.place = key
             self.field.clear()
             self.refresh()
@@ -370,7 +287,6 @@ class TapeStation(QWidget):
         hint = tr("in {unit}, or with its unit", unit=_unit_word(job))
         self.field.line.setPlaceholderText(say(hint if reading is None or reading.set_aside else tr("once more")))
         self.field.rename(want.words)
-        self.card.setPlaceholderText(say(tr("all in one go, by their letters: {example}", example=Name(self._example(job)))))
         self.instrument.show_value(reading.instrument if reading else want.instrument)
         self.note.setEnabled(reading is not None)
         if not self.note.isModified():
@@ -385,12 +301,9 @@ class TapeStation(QWidget):
         self._chips(reading)
         self._value(want, reading)
         self._finding()
-        self._list(job)
+        self.readings.refresh(self.place)
+        self._matters()
         self._sketch(want, reading)
-
-    def _example(self, job: Job) -> str:
-        asked = [(letters(i), p) for i, p in enumerate(self.places) if p.asked][:2]
-        return ", ".join(f"{letter} {self.session.tell(bare(p.sample))}" for letter, p in asked)
 
     def _others(self, want: Place) -> None:
         """What the other readings say it should be."""
@@ -454,45 +367,8 @@ class TapeStation(QWidget):
             cure.show_words(self.session.tell(remedy.words))
             self.cures.addWidget(cure)
 
-    def _list(self, job: Job) -> None:
-        self.list.blockSignals(True)
-        wanted = {p.key for p in self.session.advice.to_take}
-        if self.list.count() != len(self.places):
-            self.list.clear()
-            for _ in self.places:
-                self.list.addItem(QListWidgetItem())
-        for i, place in enumerate(self.places):
-            reading, item = job.reading(place.key), self.list.item(i)
-            if reading is not None and not reading.set_aside:
-                shown = tr("{place}:  {value}", place=place.words, value=mm(value(reading), fine=True))
-            elif place.key in wanted:
-                shown = tr("{place}:  to measure", place=place.words)
-            elif place.asked:
-                shown = tr("{place}:  not needed", place=place.words)
-            else:
-                shown = tr("{place}:  another way", place=place.words) if wanted else tr("{place}:  a check", place=place.words)
-            item.setText(f"{letters(i)}   {self.session.tell(shown)}")
-            item.setData(Qt.ItemDataRole.UserRole, place.key)
-            item.setForeground(LOOK.colour("ink" if reading or place.key in wanted else "soft"))
-            if place.key == self.place:
-                self.list.setCurrentRow(i)
-        self.list.blockSignals(False)
-        self._advice()
-
-    def _advice(self) -> None:
-        """The reading that would catch most misreads, and the one that matters most to going on."""
-        found = self.session.advice.best_check
-        self.check.setVisible(found is not None)
-        if found is not None:
-            text = self.session.tell(
-                trn(
-                    "Check with: {place} (checks {n} reading)",
-                    "Check with: {place} (checks {n} readings)",
-                    found.checks,
-                    place=found.place.words,
-                )
-            )
-            self.check.show_words(text)
+    def _matters(self) -> None:
+        """The readings that matter most to going on."""
         draft = self.session.draft
         fit = draft.fit if isinstance(draft, Drafted) else None
         shares = fit.shares if isinstance(fit, Fit) else ()

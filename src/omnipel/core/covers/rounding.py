@@ -4,37 +4,23 @@ What was measured is never touched.
 """
 
 import math
-from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, fields, is_dataclass, replace
-from typing import Any, Final
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+from operator import attrgetter
+from typing import Final
 
 from omnipel.core.covers import SCHEMES
+from omnipel.core.covers.fields import FEATURE_FIELDS, FEATURE_LENGTHS, FIELDS, LENGTHS, PLACES
 from omnipel.core.covers.options import Option, OptionKind
+from omnipel.core.covers.sizes import size_words
+from omnipel.core.job.changes import changed
 from omnipel.core.job.document import ClearanceSchool, Job
+from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import AS_TYPED
 from omnipel.core.words.habits import Habits, System
-from omnipel.core.words.phrases import NOTHING, Length, Phrase, plain, tr
+from omnipel.core.words.phrases import Length, Name, Phrase, tr
 from omnipel.core.words.units import Unit
 
-CHOSEN: Final[Mapping[str, Phrase]] = {
-    "seam_allowance": tr("seam allowance"),
-    "closing_allowance": tr("closing seam allowance"),
-    "width": tr("width"),
-    "turn_under": tr("turn-under"),
-    "padding_inset": tr("padding ends short of the seam by"),
-    "usable_width": tr("usable width"),
-    "turning_gap": tr("turning gap"),
-    "length": tr("length"),
-    "from_centre": tr("from the centre"),
-    "from_top": tr("from the top"),
-    "height": tr("height"),
-    "depth": tr("depth"),
-}
-"""What is chosen as a length, by its name in the job; thicknesses and what sticks out are measured."""
-PLACES: Final = frozenset(("from_centre", "from_top"))
-"""Where something lies: nothing is a place, too."""
-OF: Final[Mapping[str, Phrase]] = {"cloth": tr("cloth"), "lining": tr("lining"), "hem": tr("hem"), "closure": tr("closure")}
-"""What it is chosen for."""
 METRIC_STEP: Final = 0.5
 """A chosen length in metric is round to this, mm."""
 
@@ -71,82 +57,49 @@ def round_to(length: float, step: float, *, place: bool = False) -> float:
 
 def rounded(job: Job) -> Job:
     """The job with everything chosen round in its unit, following that system's habits from now on."""
-    cover = _rounded(job.cover, step_of(job.unit))
-    lengths = {o.key for o in _options_of(job) if o.kind is OptionKind.LENGTH}
-    options = {
-        key: round_to(value, step_of(job.unit)) if key in lengths and isinstance(value, float | int) else value
-        for key, value in job.cover.options.items()
-    }
-    clearance = cover.clearance
-    if clearance.school is not ClearanceSchool.GIRTH:
-        clearance = replace(clearance, amount=round_to(clearance.amount, step_of(job.unit)))
-    habits = Habits(
-        system=System.of(job.unit), own=job.cover.habits.own if job.cover.habits.system is System.of(job.unit) else {}
-    )
-    return replace(job, cover=replace(cover, options=options, clearance=clearance, habits=habits))
+    made = changed(job, *(Change(path, found.after) for path, found in _chosen(job)))
+    system, own = System.of(job.unit), job.cover.habits.own if job.cover.habits.system is System.of(job.unit) else {}
+    return replace(made, cover=replace(made.cover, habits=Habits(system=system, own=own)))
 
 
 def roundings(job: Job) -> tuple[Rounding, ...]:
     """Everything that rounding would change."""
-    after = rounded(job)
-    found = [*_differences(job.cover, after.cover), *_options(job, after)]
-    if job.cover.clearance != after.cover.clearance:
-        found.insert(0, Rounding(tr("clearance"), job.cover.clearance.amount, after.cover.clearance.amount))
-    return tuple(found)
+    found = [rounding for _, rounding in _chosen(job)] + list(_following(job, rounded(job)))
+    return tuple(rounding for rounding in found if abs(rounding.before - rounding.after) > AS_TYPED)
 
 
-def _rounded(node: Any, step: float) -> Any:
-    """A value with its chosen lengths rounded, all the way down."""
-    if isinstance(node, tuple):
-        return tuple(_rounded(item, step) for item in node)
-    if not is_dataclass(node) or isinstance(node, type):
-        return node
-    changes: dict[str, Any] = {}
-    for f in fields(node):
-        value = getattr(node, f.name)
-        if f.name in CHOSEN and isinstance(value, float | int) and not isinstance(value, bool):
-            changes[f.name] = round_to(value, step, place=f.name in PLACES)
-        elif f.name not in ("habits", "options", "overrides", "clearance"):
-            changes[f.name] = _rounded(value, step)
-    return replace(node, **changes)
+def _chosen(job: Job) -> Iterator[tuple[str, Rounding]]:
+    """Every length that was chosen, by its path, with what it is rounded to."""
+    step, cover = step_of(job.unit), job.cover
+
+    def one(path: str, words: Phrase, length: float, *, place: bool = False) -> tuple[str, Rounding]:
+        return f"cover.{path}", Rounding(words, length, round_to(length, step, place=place))
+
+    if cover.clearance.school is not ClearanceSchool.GIRTH:
+        yield one("clearance.amount", tr("clearance"), cover.clearance.amount)
+    for path in LENGTHS:
+        yield one(path, FIELDS[path], attrgetter(path)(cover))
+    for i, feature in enumerate(cover.features):
+        for name in FEATURE_LENGTHS:
+            words = tr("{whole}, {what}", whole=Name(feature.name), what=FEATURE_FIELDS[name])
+            yield one(f"features.{i}.{name}", words, getattr(feature, name), place=name in PLACES)
+    for by_hand in cover.overrides:
+        yield one(f"overrides.{by_hand.size}.value", size_words(by_hand.size), by_hand.value)
+    for option in _lengths_of(job):
+        chosen = cover.options.get(option.key)
+        if isinstance(chosen, float | int):
+            yield one(f"options.{option.key}", option.words, float(chosen))
 
 
-def _differences(before: Any, after: Any, of: Phrase = NOTHING) -> Iterator[Rounding]:
-    """What changes inside a value; `of` says what it belongs to."""
-    if isinstance(before, tuple):
-        for a, b in zip(before, after, strict=True):
-            yield from _differences(a, b, plain(a.name) if hasattr(a, "name") else of)
-        return
-    if not is_dataclass(before) or isinstance(before, type):
-        return
-    for f in fields(before):
-        a, b = getattr(before, f.name), getattr(after, f.name)
-        if f.name in ("habits", "options", "overrides", "clearance"):
-            continue
-        if f.name in CHOSEN and isinstance(a, float | int):
-            if abs(a - b) > AS_TYPED:
-                words = CHOSEN[f.name]
-                yield Rounding(tr("{whole}, {what}", whole=of, what=words) if of else words, float(a), float(b))
-        else:
-            yield from _differences(a, b, _within(of, OF.get(f.name, NOTHING)))
-
-
-def _within(whole: Phrase, part: Phrase) -> Phrase:
-    return tr("{whole}, {what}", whole=whole, what=part) if whole and part else part or whole
-
-
-def _options_of(job: Job) -> tuple[Option, ...]:
+def _lengths_of(job: Job) -> tuple[Option, ...]:
+    """The scheme's own lengths."""
     scheme = SCHEMES.get(job.cover.scheme)
-    return scheme.options if scheme is not None else ()
+    return tuple(o for o in scheme.options if o.kind is OptionKind.LENGTH) if scheme is not None else ()
 
 
-def _options(before: Job, after: Job) -> Iterator[Rounding]:
-    """The scheme's own lengths, also those nobody has chosen: they follow the habits."""
-    for option in _options_of(before):
-        if option.kind is not OptionKind.LENGTH:
-            continue
-        old, new = (
-            float(job.cover.options.get(option.key, option.usual(job.cover.scheme, job.cover.habits))) for job in (before, after)
-        )
-        if abs(old - new) > AS_TYPED:
+def _following(before: Job, after: Job) -> Iterator[Rounding]:
+    """The scheme's own lengths that nobody has chosen: they follow the habits."""
+    for option in _lengths_of(before):
+        if option.key not in before.cover.options:
+            old, new = (float(option.usual(job.cover.scheme, job.cover.habits)) for job in (before, after))
             yield Rounding(option.words, old, new)
