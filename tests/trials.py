@@ -12,7 +12,7 @@ import numpy as np
 from omnipel.core.advice.measuring import Measuring
 from omnipel.core.draft import draft
 from omnipel.core.forms import FORMS
-from omnipel.core.forms.form import measure
+from omnipel.core.forms.measuring import measure
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading

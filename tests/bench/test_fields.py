@@ -143,8 +143,8 @@ def test_every_command_runs_only_when_it_can(sample_window: Window) -> None:
 def test_history_goes_back_to_any_change(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
     session = sample_window.session
-    for mm in (10.0, 11.0, 13.0):
-        session.set("cover.seam_allowance", mm, tr("seam allowance {mm}", mm=Count(mm)))
+    for each in (10.0, 11.0, 13.0):
+        session.set("cover.seam_allowance", each, tr("seam allowance {mm}", mm=Count(each)))
     revisions, position = session.store.history(session.key)  # type: ignore[arg-type]
     wanted = next(r for r in revisions if r.reason == "seam allowance 10")
     session.go_to_revision(wanted.number)

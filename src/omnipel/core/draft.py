@@ -12,7 +12,8 @@ from omnipel.core.finishing.completed import completed
 from omnipel.core.fit.going_on import Fit, NoPassage, doubted, going_on
 from omnipel.core.forms import FORMS
 from omnipel.core.forms.body import Body
-from omnipel.core.forms.form import Form, Measured, MissingReading, measure
+from omnipel.core.forms.form import Form, Measured
+from omnipel.core.forms.measuring import MissingReading, measure
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.words.phrases import Name, tr

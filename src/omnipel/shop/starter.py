@@ -6,7 +6,8 @@ from omnipel.core.covers import SCHEMES, schemes_for
 from omnipel.core.covers.starting import usual_choices
 from omnipel.core.forms import FORMS
 from omnipel.core.forms.body import Body
-from omnipel.core.forms.form import Form, MissingReading, measure
+from omnipel.core.forms.form import Form
+from omnipel.core.forms.measuring import MissingReading, measure
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Reading

@@ -11,7 +11,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from omnipel.core.forms import FORMS
-from omnipel.core.forms.form import PRIOR, measure
+from omnipel.core.forms.form import PRIOR
+from omnipel.core.forms.measuring import measure
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Thing
 from omnipel.core.tape.adjustment import Observation, Unknown, adjust, predicted

@@ -8,7 +8,8 @@ from functools import cached_property
 from typing import Final
 
 from omnipel.core.forms import FORMS
-from omnipel.core.forms.form import PRIOR, Measured, MissingReading, Part, Place, measure, observations
+from omnipel.core.forms.form import PRIOR, Measured, Part, Place, observations
+from omnipel.core.forms.measuring import MissingReading, measure
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading

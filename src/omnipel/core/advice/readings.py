@@ -4,7 +4,8 @@ import math
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
 
-from omnipel.core.forms.form import Doubt, Measured, MissingReading, Place
+from omnipel.core.forms.form import Doubt, Measured, Place
+from omnipel.core.forms.measuring import MissingReading
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.job.reading import Reading
