@@ -38,6 +38,19 @@ def with_allowances(size: Worked, *finishes: tuple[Finish, str]) -> Worked:
     return size
 
 
+def _fits(finish: Finish, panel: str, height: float) -> None:
+    """A hem or casing is less deep than its panel is high."""
+    if finish.folded >= height:
+        text = tr(
+            "the {finish} of {depth} is deeper than the {panel}, which is {height} high",
+            finish=term(finish.kind),
+            depth=mm(finish.folded),
+            panel=term(panel),
+            height=mm(height),
+        )
+        raise Impossible(text, "cover.hem.width", code="hem-too-deep")
+
+
 def rectangle(
     name: str,
     length: Worked,
@@ -74,18 +87,7 @@ def rectangle(
         checked(width, tr("the height of the {panel}", panel=term(name)), f"panels.{name}"),
     )
     for finish in (bottom, top):
-        if finish.folded >= y:
-            raise Impossible(
-                tr(
-                    "the {finish} of {depth} is deeper than the {panel}, which is {height} high",
-                    finish=term(finish.kind),
-                    depth=mm(finish.folded),
-                    panel=term(name),
-                    height=mm(y),
-                ),
-                "cover.hem.width",
-                code="hem-too-deep",
-            )
+        _fits(finish, name, y)
     corners = ((0.0, 0.0), (x, 0.0), (x, y), (0.0, y))
     finishes = {"bottom": bottom, "right": right, "top": top, "left": left}
     edges = tuple(

@@ -5,13 +5,14 @@ On cloth with a repeat all panels start at the same point of it, and the notches
 
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, passages
-from omnipel.core.drafting.panel import Edge
+from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Slabby
 from omnipel.core.job.findings import Impossible
 from omnipel.core.plane.curves import line
 from omnipel.core.words.phrases import Rule, tr
+from omnipel.core.words.working import Worked
 
 OPTIONS = (
     length(
@@ -38,7 +39,38 @@ def draft(body: Slabby, brief: Brief) -> Cover:
         raise Impossible(tr("the lap is longer than the cushion"), "cover.options.lap")
 
     # Panels
-    a, hem = brief.seam, brief.choices.hem
+    front, a = _front(brief, wide, high, lap), brief.seam
+    back = rectangle(
+        "back",
+        wide,
+        back_high,
+        bottom=a,
+        right=a,
+        top=brief.choices.hem,
+        left=a,
+        names={"top": "lapped edge"},
+        sources={"top": "cover.hem"},
+        count=2,
+    )
+    brief.note(front_cut_width=front.cut_length, front_cut_height=front.cut_width, back_cut_height=back.cut_width)
+
+    # Seams
+    seams = _seams()
+    passes = wide * 2.0 - brief.t * 2.0
+    return brief.cover(
+        (front, back),
+        seams,
+        profile=passages((0.0, body.length.value), passes),
+        from_below=True,
+        roles={"top": "front", "side": "back"},
+        seams_across=2,
+        turns=FLAT,
+    )
+
+
+def _front(brief: Brief, wide: Worked, high: Worked, lap: Worked) -> Panel:
+    """The front, its sides parted where the backs lap."""
+    a = brief.seam
     x, y = (
         checked(wide, tr("the width of the front"), "panels.front"),
         checked(high, tr("the height of the front"), "panels.front"),
@@ -48,23 +80,12 @@ def draft(body: Slabby, brief: Brief) -> Cover:
     names = ("bottom", "right 1", "right lap", "right 2", "top", "left 2", "left lap", "left 1")
     edges = tuple(Edge(name, line(points[i], points[(i + 1) % 8]), a) for i, name in enumerate(names))
     side = (a, "cover.seam_allowance")
-    front = outline("front", edges, wide, high, cut=(with_allowances(wide, side, side), with_allowances(high, side, side)))
-    back = rectangle(
-        "back",
-        wide,
-        back_high,
-        bottom=a,
-        right=a,
-        top=hem,
-        left=a,
-        names={"top": "lapped edge"},
-        sources={"top": "cover.hem"},
-        count=2,
-    )
-    brief.note(front_cut_width=front.cut_length, front_cut_height=front.cut_width, back_cut_height=back.cut_width)
+    return outline("front", edges, wide, high, cut=(with_allowances(wide, side, side), with_allowances(high, side, side)))
 
-    # Seams: the lower back from the bottom up to the far side of the lap, the upper one from the top down to its near side
-    seams = (
+
+def _seams() -> tuple[Seam, ...]:
+    """The lower back from the bottom up to the far side of the lap, the upper one from the top down to its near side."""
+    return (
         Seam("lower back, bottom", (Run("back", "bottom"),), (Run("front", "bottom"),), easier="back_finished_width"),
         Seam("upper back, top", (Run("back", "bottom"),), (Run("front", "top"),)),
         Seam(
@@ -91,16 +112,6 @@ def draft(body: Slabby, brief: Brief) -> Cover:
             (Run("front", "left 2"), Run("front", "left lap")),
             easier="back_finished_height",
         ),
-    )
-    passes = wide * 2.0 - brief.t * 2.0
-    return brief.cover(
-        (front, back),
-        seams,
-        profile=passages((0.0, body.length.value), passes),
-        from_below=True,
-        roles={"top": "front", "side": "back"},
-        seams_across=2,
-        turns=FLAT,
     )
 
 

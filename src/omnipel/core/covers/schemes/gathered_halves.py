@@ -11,7 +11,7 @@ import numpy as np
 from omnipel.core.covers.cloths import QUILTING
 from omnipel.core.covers.options import length, ratio
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
-from omnipel.core.drafting.panel import Edge, Figure
+from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle
 from omnipel.core.forms.abilities import Ability, Round
@@ -19,7 +19,7 @@ from omnipel.core.job.findings import Change, Remedy
 from omnipel.core.job.finish import double_hem
 from omnipel.core.plane.curves import arc_about
 from omnipel.core.words.phrases import Ratio, Rule, tr
-from omnipel.core.words.working import worked
+from omnipel.core.words.working import Worked, worked
 
 OPTIONS = (
     ratio(
@@ -38,7 +38,7 @@ OPTIONS = (
 def draft(body: Round, brief: Brief) -> Cover:
     """Base and two halves."""
     fullness = brief.number("ratio")
-    u, a = brief.u(body.girth), brief.seam
+    u = brief.u(body.girth)
 
     # Sizes
     radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u)
@@ -47,33 +47,7 @@ def draft(body: Round, brief: Brief) -> Cover:
     high = brief.size("half_finished_height", body.drop + u + brief.length("channel") + brief.length("heading"))
 
     # Panels
-    r = checked(radius, tr("the radius of the base"), "panels.base")
-    rim = [Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a) for name, start in (("front rim", math.pi), ("back rim", 0.0))]
-    base = outline(
-        "base",
-        tuple(rim),
-        radius * 2.0,
-        radius * 2.0,
-        sizes={"radius": radius, "cut radius": radius + a.worked("cover.seam_allowance")[0]},
-    )
-    top = high.value - brief.number("heading")
-    lines = tuple(
-        Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]))
-        for words, y in (("lower line", top - brief.number("channel")), ("upper line", top))
-    )
-    half = rectangle(
-        "half",
-        long,
-        high,
-        bottom=a,
-        right=a,
-        top=double_hem(brief.habit("half heading hem"), brief.habit("half heading hem")),
-        left=a,
-        names={"bottom": "base edge"},
-        sources={"top": ""},
-        count=2,
-        figures=lines,
-    )
+    base, half = _base(brief, radius), _half(brief, long, high)
     brief.note(base_cut_radius=base.sizes["cut radius"], half_cut_length=half.cut_length)
 
     # Seams
@@ -106,6 +80,43 @@ def draft(body: Round, brief: Brief) -> Cover:
             ),
         ),
         findings=too_gathered(brief, fullness, tr("Each half"), "cover.options.ratio", less),
+    )
+
+
+def _base(brief: Brief, radius: Worked) -> Panel:
+    """A disc, its rim in two halves."""
+    a = brief.seam
+    r = checked(radius, tr("the radius of the base"), "panels.base")
+    rim = [Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a) for name, start in (("front rim", math.pi), ("back rim", 0.0))]
+    return outline(
+        "base",
+        tuple(rim),
+        radius * 2.0,
+        radius * 2.0,
+        sizes={"radius": radius, "cut radius": radius + a.worked("cover.seam_allowance")[0]},
+    )
+
+
+def _half(brief: Brief, long: Worked, high: Worked) -> Panel:
+    """One half before it is gathered, with the lines of its channel."""
+    a = brief.seam
+    top = high.value - brief.number("heading")
+    lines = tuple(
+        Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]))
+        for words, y in (("lower line", top - brief.number("channel")), ("upper line", top))
+    )
+    return rectangle(
+        "half",
+        long,
+        high,
+        bottom=a,
+        right=a,
+        top=double_hem(brief.habit("half heading hem"), brief.habit("half heading hem")),
+        left=a,
+        names={"bottom": "base edge"},
+        sources={"top": ""},
+        count=2,
+        figures=lines,
     )
 
 

@@ -7,14 +7,14 @@ import math
 
 from omnipel.core.covers.options import length, pick
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
-from omnipel.core.drafting.panel import Edge
+from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.plane.curves import arc_about, line
 from omnipel.core.words.phrases import mm, tr
-from omnipel.core.words.working import worked
+from omnipel.core.words.working import Worked, worked
 
 WORTH_ROUNDING = 8.0
 """A measured rounding under this is within what a tape over the top can tell, mm."""
@@ -41,56 +41,13 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     end_wide = brief.size("end_finished_width", wide)
     end_high = brief.size("end_finished_height", box.h)
     rho = brief.number("rounding")
-    if rho > min(end_high.value, end_wide.value / 2.0) + 1e-9:
-        raise Impossible(
-            tr(
-                "corners of radius {radius} do not fit an end of {width} by {height}",
-                radius=mm(rho),
-                width=mm(end_wide.value),
-                height=mm(end_high.value),
-            ),
-            "cover.options.rounding",
-        )
     rounding = worked(tr("rounded corners"), rho, "cover.options.rounding") * (4.0 - math.pi)
     strip = box.h * 2.0 + wide
     saddle_long = brief.size("saddle_finished_length", strip - rounding if rho else strip)
     saddle_wide = brief.size("saddle_finished_width", long)
 
     # Panels
-    a, hem = brief.seam, brief.choices.hem
-    x, y = (
-        checked(end_wide, tr("the width of the end"), "panels.end"),
-        checked(end_high, tr("the height of the end"), "panels.end"),
-    )
-    r = min(rho, x / 2.0, y)
-    stops = [("bottom", line((0.0, 0.0), (x, 0.0)), hem), ("right side", line((x, 0.0), (x, y - r)), a)]
-    if r:
-        stops.append(("right corner", arc_about((x - r, y - r), r, 0.0, math.pi / 2.0), a))
-    stops.append(("top", line((x - r, y), (r, y)), a))
-    if r:
-        stops.append(("left corner", arc_about((r, y - r), r, math.pi / 2.0, math.pi / 2.0), a))
-    stops.append(("left side", line((0.0, y - r), (0.0, 0.0)), a))
-    edges = tuple(Edge(name, curve, finish) for name, curve, finish in stops if curve.length > 1e-9)
-    source, below = (a, "cover.seam_allowance"), (hem, "cover.hem")
-    end = outline(
-        "end",
-        edges,
-        end_wide,
-        end_high,
-        cut=(with_allowances(end_wide, source, source), with_allowances(end_high, source, below)),
-        count=2,
-    )
-    saddle = rectangle(
-        "saddle",
-        saddle_long,
-        saddle_wide,
-        bottom=a,
-        right=hem,
-        top=a,
-        left=hem,
-        names={"bottom": "right edge", "top": "left edge", "left": "front hem", "right": "back hem"},
-        sources={"left": "cover.hem", "right": "cover.hem"},
-    )
+    end, saddle = _end(brief, end_wide, end_high, rho), _saddle(brief, saddle_long, saddle_wide)
     brief.note(
         end_cut_width=end.cut_length,
         end_cut_height=end.cut_width,
@@ -99,19 +56,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     )
 
     # Seams
-    around = tuple(Run("end", e.name) for e in edges if e.name != "bottom")
-    seams = (
-        Seam(
-            "saddle to right end", (Run("saddle", "right edge"),), around, kind=SeamKind.FELLED, easier="saddle_finished_length"
-        ),
-        Seam(
-            "saddle to left end",
-            (Run("saddle", "left edge", reversed=True),),
-            around,
-            kind=SeamKind.FELLED,
-            easier="saddle_finished_length",
-        ),
-    )
+    seams = _seams(end)
     passes = inside(brief, (saddle_wide + end_wide) * 2.0, CORNERED)
     spans = [saddle_wide - brief.t, end_wide - brief.t]
     return brief.cover(
@@ -126,6 +71,68 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         seams_across=4,
         turns=CORNERED,
         findings=_rounding(body, rho),
+    )
+
+
+def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:
+    """One end, its two upper corners rounded by `rho`."""
+    if rho > min(high.value, wide.value / 2.0) + 1e-9:
+        raise Impossible(
+            tr(
+                "corners of radius {radius} do not fit an end of {width} by {height}",
+                radius=mm(rho),
+                width=mm(wide.value),
+                height=mm(high.value),
+            ),
+            "cover.options.rounding",
+        )
+    a, hem = brief.seam, brief.choices.hem
+    x, y = (checked(wide, tr("the width of the end"), "panels.end"), checked(high, tr("the height of the end"), "panels.end"))
+    r = min(rho, x / 2.0, y)
+    stops = [("bottom", line((0.0, 0.0), (x, 0.0)), hem), ("right side", line((x, 0.0), (x, y - r)), a)]
+    if r:
+        stops.append(("right corner", arc_about((x - r, y - r), r, 0.0, math.pi / 2.0), a))
+    stops.append(("top", line((x - r, y), (r, y)), a))
+    if r:
+        stops.append(("left corner", arc_about((r, y - r), r, math.pi / 2.0, math.pi / 2.0), a))
+    stops.append(("left side", line((0.0, y - r), (0.0, 0.0)), a))
+    edges = tuple(Edge(name, curve, finish) for name, curve, finish in stops if curve.length > 1e-9)
+    source, below = (a, "cover.seam_allowance"), (hem, "cover.hem")
+    return outline(
+        "end", edges, wide, high, cut=(with_allowances(wide, source, source), with_allowances(high, source, below)), count=2
+    )
+
+
+def _saddle(brief: Brief, long: Worked, wide: Worked) -> Panel:
+    """The strip that runs up, over and down."""
+    a, hem = brief.seam, brief.choices.hem
+    return rectangle(
+        "saddle",
+        long,
+        wide,
+        bottom=a,
+        right=hem,
+        top=a,
+        left=hem,
+        names={"bottom": "right edge", "top": "left edge", "left": "front hem", "right": "back hem"},
+        sources={"left": "cover.hem", "right": "cover.hem"},
+    )
+
+
+def _seams(end: Panel) -> tuple[Seam, ...]:
+    """Both ends are sewn in along sides and top."""
+    around = tuple(Run("end", e.name) for e in end.edges if e.name != "bottom")
+    return (
+        Seam(
+            "saddle to right end", (Run("saddle", "right edge"),), around, kind=SeamKind.FELLED, easier="saddle_finished_length"
+        ),
+        Seam(
+            "saddle to left end",
+            (Run("saddle", "left edge", reversed=True),),
+            around,
+            kind=SeamKind.FELLED,
+            easier="saddle_finished_length",
+        ),
     )
 
 

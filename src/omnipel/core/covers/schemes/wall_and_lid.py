@@ -10,6 +10,7 @@ from dataclasses import replace
 
 from omnipel.core.covers.options import ZERO, length, pick, share, yes
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, meeting_notes, passages
+from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.forms.abilities import Ability, Round
@@ -105,22 +106,7 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
     """The second skirt, its cord and how far that can be drawn."""
     height = brief.size("skirt_finished_height", cover.sizes["wall_finished_height"] * brief.number("skirt_share"))
     long = brief.size("skirt_sew_length", ring)
-    casing = Finish(kind=FinishKind.CORD_CASING, width=brief.number("casing"), turn_under=brief.number("casing_turn_under"))
-    skirt = rectangle(
-        "second skirt",
-        long,
-        height,
-        bottom=casing,
-        right=brief.meeting,
-        top=brief.seam,
-        left=brief.closing,
-        names={"top": "lid edge", "bottom": "casing edge", "left": "close a", "right": "close b"},
-        sources={"bottom": "cover.options.casing", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
-        notes=(
-            tr("hangs inside the wall") if brief.picked("skirt_hangs") == "inside" else tr("hangs outside the wall"),
-            *meeting_notes(brief),
-        ),
-    )
+    skirt = _skirt(brief, long, height)
     limit = brief.choices.cloth.gather_limit
     least = long.value / limit
     drawn_to = brief.number("draw") or least
@@ -135,20 +121,6 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
             tr("ungathered over gathered"), ratio, how=tr("{loose} to {drawn}", loose=mm(long.value), drawn=mm(drawn_to))
         ),
     )
-    findings = list(cover.findings)
-    if ratio > limit * (1.0 + 1e-9):
-        remedy = Remedy(
-            tr("Draw it in only as far as the cloth gathers"), (Change("cover.options.draw", float(math.ceil(least))),)
-        )
-        text = tr(
-            "Drawing {loose} of casing in to {drawn} gathers it {ratio}; this cloth closes to {limit} at best, so the cord cannot close below {least}.",
-            loose=mm(long.value),
-            drawn=mm(drawn_to),
-            ratio=Ratio(ratio),
-            limit=Ratio(limit),
-            least=mm(least),
-        )
-        findings.append(Finding("cord-cannot-close", Severity.LOOK, text, "cover.options.draw", (remedy,)))
     seams = (
         Seam(
             "second skirt to lid",
@@ -168,8 +140,45 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
             *cover.hardware,
             Hardware(tr("cord"), cord, note=tr("{cord} thick, in the second skirt", cord=mm(brief.number("cord"), fine=True))),
         ),
-        findings=tuple(findings),
+        findings=(*cover.findings, *_cannot_close(long, drawn_to, limit)),
     )
+
+
+def _skirt(brief: Brief, long: Worked, height: Worked) -> Panel:
+    """The second skirt, with its casing."""
+    casing = Finish(kind=FinishKind.CORD_CASING, width=brief.number("casing"), turn_under=brief.number("casing_turn_under"))
+    return rectangle(
+        "second skirt",
+        long,
+        height,
+        bottom=casing,
+        right=brief.meeting,
+        top=brief.seam,
+        left=brief.closing,
+        names={"top": "lid edge", "bottom": "casing edge", "left": "close a", "right": "close b"},
+        sources={"bottom": "cover.options.casing", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        notes=(
+            tr("hangs inside the wall") if brief.picked("skirt_hangs") == "inside" else tr("hangs outside the wall"),
+            *meeting_notes(brief),
+        ),
+    )
+
+
+def _cannot_close(long: Worked, drawn_to: float, limit: float) -> tuple[Finding, ...]:
+    """A cord that is to be drawn further than the cloth gathers."""
+    ratio, least = long.value / drawn_to, long.value / limit
+    if ratio <= limit * (1.0 + 1e-9):
+        return ()
+    remedy = Remedy(tr("Draw it in only as far as the cloth gathers"), (Change("cover.options.draw", float(math.ceil(least))),))
+    text = tr(
+        "Drawing {loose} of casing in to {drawn} gathers it {ratio}; this cloth closes to {limit} at best, so the cord cannot close below {least}.",
+        loose=mm(long.value),
+        drawn=mm(drawn_to),
+        ratio=Ratio(ratio),
+        limit=Ratio(limit),
+        least=mm(least),
+    )
+    return (Finding("cord-cannot-close", Severity.LOOK, text, "cover.options.draw", (remedy,)),)
 
 
 SCHEME = Scheme(

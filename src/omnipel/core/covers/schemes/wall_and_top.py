@@ -4,12 +4,13 @@ The strip is closed in the middle of the back, because a join never lies on a co
 """
 
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, meeting_notes, passages
-from omnipel.core.drafting.panel import Edge
+from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.plane.curves import line
 from omnipel.core.words.phrases import tr
+from omnipel.core.words.working import Worked
 
 AROUND = ("back left", "left", "front", "right", "back right")
 """Edges of the top in the order in which the wall meets them, from the middle of the back."""
@@ -25,25 +26,14 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     high = brief.size("wall_finished_height", box.h)
 
     # Panels
-    a = brief.seam
-    x, y = (
-        checked(top_long, tr("the length of the top"), "panels.top"),
-        checked(top_wide, tr("the width of the top"), "panels.top"),
-    )
-    points = [(0.0, 0.0), (x, 0.0), (x, y), (x / 2.0, y), (0.0, y)]
-    names = ("front", "right", "back right", "back left", "left")
-    edges = tuple(Edge(name, line(points[i], points[(i + 1) % 5]), a) for i, name in enumerate(names))
-    side = (a, "cover.seam_allowance")
-    top = outline(
-        "top", edges, top_long, top_wide, cut=(with_allowances(top_long, side, side), with_allowances(top_wide, side, side))
-    )
+    top = _top(brief, top_long, top_wide)
     wall = rectangle(
         "wall",
         ring,
         high,
         bottom=brief.choices.hem,
         right=brief.meeting,
-        top=a,
+        top=brief.seam,
         left=brief.closing,
         names={"top": "top edge", "bottom": "lower edge", "left": "close a", "right": "close b"},
         sources={"bottom": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
@@ -77,6 +67,17 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         seams_across=1,
         turns=CORNERED,
     )
+
+
+def _top(brief: Brief, long: Worked, wide: Worked) -> Panel:
+    """The top; its back edge is parted in the middle, where the wall is closed."""
+    a = brief.seam
+    x, y = (checked(long, tr("the length of the top"), "panels.top"), checked(wide, tr("the width of the top"), "panels.top"))
+    points = [(0.0, 0.0), (x, 0.0), (x, y), (x / 2.0, y), (0.0, y)]
+    names = ("front", "right", "back right", "back left", "left")
+    edges = tuple(Edge(name, line(points[i], points[(i + 1) % 5]), a) for i, name in enumerate(names))
+    side = (a, "cover.seam_allowance")
+    return outline("top", edges, long, wide, cut=(with_allowances(long, side, side), with_allowances(wide, side, side)))
 
 
 SCHEME = Scheme(

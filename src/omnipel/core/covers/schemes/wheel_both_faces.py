@@ -62,17 +62,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     opening = Figure("hub opening", arc_about((0.0, 0.0), hub.value, 0.0, 2.0 * math.pi).points(), MarkKind.CUT_OUT, closed=True)
     cut = Figure("slit", line((0.0, -hub.value), (0.0, -(r - k))).points(), MarkKind.CUT_OUT)
     axle = _face("axle face", radius, phi, a, hem, (opening, cut))
-    boxing = rectangle(
-        "boxing",
-        arc,
-        wide,
-        bottom=a,
-        right=hem,
-        top=a,
-        left=hem,
-        names={"bottom": "axle edge", "top": "outer edge", "left": "end a", "right": "end b"},
-        sources={"left": "cover.hem", "right": "cover.hem"},
-    )
+    boxing = _boxing(brief, arc, wide)
     flap = rectangle("flap", slit, brief.length("flap"), bottom=a, right=a, top=a, left=a, names={"bottom": "slit edge"})
     brief.note(
         disc_cut_radius=with_allowances(radius, (a, "cover.seam_allowance")),
@@ -81,22 +71,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     )
 
     # Seams
-    seams = (
-        Seam(
-            "boxing to outer face",
-            (Run("boxing", "outer edge", reversed=True),),
-            (Run("outer face", "rim"),),
-            kind=SeamKind.FELLED,
-            easier="arc",
-        ),
-        Seam(
-            "boxing to axle face",
-            (Run("boxing", "axle edge"),),
-            (Run("axle face", "rim", reversed=True),),
-            kind=SeamKind.FELLED,
-            easier="arc",
-        ),
-    )
+    seams = (_to_face("outer"), _to_face("axle"))
     passes = inside(brief, radius * (2.0 * math.pi), ROUND)
     binding = hub * (2.0 * math.pi) + slit * 2.0
     return brief.cover(
@@ -110,6 +85,28 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
             Hardware(tr("hook-and-loop"), slit, note=tr("under the flap")),
         ),
     )
+
+
+def _boxing(brief: Brief, arc: Worked, wide: Worked) -> Panel:
+    """The strip round the tread, hemmed where it ends at the flat."""
+    a, hem = brief.seam, brief.choices.hem
+    return rectangle(
+        "boxing",
+        arc,
+        wide,
+        bottom=a,
+        right=hem,
+        top=a,
+        left=hem,
+        names={"bottom": "axle edge", "top": "outer edge", "left": "end a", "right": "end b"},
+        sources={"left": "cover.hem", "right": "cover.hem"},
+    )
+
+
+def _to_face(which: str) -> Seam:
+    """The boxing sewn to the outer or the axle face: the one runs on with it, the other against it."""
+    boxing, rim = Run("boxing", f"{which} edge", reversed=which == "outer"), Run(f"{which} face", "rim", reversed=which == "axle")
+    return Seam(f"boxing to {which} face", (boxing,), (rim,), kind=SeamKind.FELLED, easier="arc")
 
 
 def arc_left(r: float, k: float) -> float:

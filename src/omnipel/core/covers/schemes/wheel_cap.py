@@ -7,6 +7,7 @@ import math
 
 from omnipel.core.covers.options import length, share
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
+from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, edge, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Wheeled
@@ -14,7 +15,7 @@ from omnipel.core.job.findings import Change, Remedy
 from omnipel.core.job.finish import cord_casing
 from omnipel.core.plane.curves import line
 from omnipel.core.words.phrases import Rule, Share, mm, tr
-from omnipel.core.words.working import worked
+from omnipel.core.words.working import Worked, worked
 
 OPTIONS = (
     length(
@@ -49,21 +50,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     strip = ring + overlap
 
     # Panels
-    casing, ends = cord_casing(brief.number("cord"), brief.number("casing_turn_under")), brief.choices.hem
-    face = disc("disc", radius, brief.seam)
-    x, lap, y = strip.value, overlap.value, depth.value
-    points = [(0.0, 0.0), (x, 0.0), (x, y), (lap, y), (0.0, y)] if lap else [(0.0, 0.0), (x, 0.0), (x, y), (0.0, y)]
-    names = ["casing edge", "end b", "disc edge", "lap edge", "end a"] if lap else ["casing edge", "end b", "disc edge", "end a"]
-    finishes = {"casing edge": casing, "end a": ends, "end b": ends, "disc edge": brief.seam, "lap edge": brief.seam}
-    edges = tuple(edge(name, line(points[i], points[(i + 1) % len(points)]), finishes[name]) for i, name in enumerate(names))
-    cut_long = with_allowances(strip, (ends, "cover.hem"), (ends, "cover.hem"))
-    boxing = outline(
-        "boxing",
-        edges,
-        strip,
-        depth,
-        cut=(cut_long, with_allowances(depth, (brief.seam, "cover.seam_allowance"), (casing, "cover.options.cord"))),
-    )
+    face, boxing = disc("disc", radius, brief.seam), _boxing(brief, strip, overlap, depth)
     drawn = brief.number("drawn_share")
     cord = strip + brief.length("tails") * 2.0
     brief.note(
@@ -95,6 +82,24 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         seams_across=1,
         hardware=(Hardware(tr("cord"), cord, note=tr("{cord} thick", cord=mm(brief.number("cord"), fine=True))),),
         findings=too_gathered(brief, 1.0 / (1.0 - drawn), tr("The free edge"), "cover.options.drawn_share", less),
+    )
+
+
+def _boxing(brief: Brief, strip: Worked, overlap: Worked, depth: Worked) -> Panel:
+    """The strip, with its casing along one edge; where its ends lap, the disc edge is parted."""
+    casing, ends = cord_casing(brief.number("cord"), brief.number("casing_turn_under")), brief.choices.hem
+    x, lap, y = strip.value, overlap.value, depth.value
+    points = [(0.0, 0.0), (x, 0.0), (x, y), (lap, y), (0.0, y)] if lap else [(0.0, 0.0), (x, 0.0), (x, y), (0.0, y)]
+    names = ["casing edge", "end b", "disc edge", "lap edge", "end a"] if lap else ["casing edge", "end b", "disc edge", "end a"]
+    finishes = {"casing edge": casing, "end a": ends, "end b": ends, "disc edge": brief.seam, "lap edge": brief.seam}
+    edges = tuple(edge(name, line(points[i], points[(i + 1) % len(points)]), finishes[name]) for i, name in enumerate(names))
+    cut_long = with_allowances(strip, (ends, "cover.hem"), (ends, "cover.hem"))
+    return outline(
+        "boxing",
+        edges,
+        strip,
+        depth,
+        cut=(cut_long, with_allowances(depth, (brief.seam, "cover.seam_allowance"), (casing, "cover.options.cord"))),
     )
 
 
