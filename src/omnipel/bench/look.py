@@ -132,6 +132,10 @@ def palette(colours: Colours) -> QPalette:
 
 def style_sheet(look: Look) -> str:
     """The style sheet for a look."""
+    return _words_and_fields(look) + _buttons(look) + _lists(look)
+
+
+def _words_and_fields(look: Look) -> str:
     c, px = look.colours, look.px
     return f"""
     * {{ font-family: "{FAMILY}"; font-size: {px(BASE)}px; color: {c.ink}; }}
@@ -160,6 +164,12 @@ def style_sheet(look: Look) -> str:
         border-top: {px(6)}px solid {c.ink}; margin-right: {px(8)}px; }}
     QComboBox QAbstractItemView {{ background: {c.surface}; selection-background-color: {c.accent}; selection-color: {c.on_accent}; }}
     QLineEdit {{ placeholder-text-color: {c.soft}; }}
+    """
+
+
+def _buttons(look: Look) -> str:
+    c, px = look.colours, look.px
+    return f"""
     QPushButton {{ background: {c.surface}; border: 1px solid {c.soft}; border-radius: 3px; padding: {px(5)}px {px(12)}px; }}
     QPushButton:hover {{ border-color: {c.accent}; }}
     QPushButton:focus {{ border: 2px solid {c.accent}; padding: {px(5) - 1}px {px(12) - 1}px; }}
@@ -178,6 +188,12 @@ def style_sheet(look: Look) -> str:
     QCheckBox:focus, QRadioButton:focus {{ border: 1px solid {c.accent}; border-radius: 3px; padding: 1px; }}
     QCheckBox::indicator {{ width: {px(15)}px; height: {px(15)}px; border: 1px solid {c.soft}; border-radius: 2px; background: {c.surface}; }}
     QCheckBox::indicator:checked {{ background: {c.accent}; border: {px(3)}px solid {c.surface}; outline: 1px solid {c.soft}; }}
+    """
+
+
+def _lists(look: Look) -> str:
+    c, px = look.colours, look.px
+    return f"""
     QScrollArea {{ border: none; background: transparent; }}
     QScrollArea > QWidget > QWidget {{ background: transparent; }}
     QListWidget {{ background: {c.surface}; border: 1px solid {c.line}; border-radius: 3px; outline: none; }}

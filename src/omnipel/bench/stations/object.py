@@ -69,6 +69,13 @@ class ObjectStation(QWidget):
             "soft",
             wrap=True,
         )
+        self._lay_out(note)
+        self.made_for: tuple[object, ...] = ("none",)
+        session.opened.connect(self._another)
+        self._another()
+
+    def _lay_out(self, note: QWidget) -> None:
+        """Left the answers, right the sketch and what sticks out."""
         left, right = QWidget(), QWidget()
         answers = column(self.tiles, self.folded, self.form, spacing=12)
         answers.addWidget(self.proposal_head)
@@ -92,9 +99,6 @@ class ObjectStation(QWidget):
         layout.setSpacing(16)
         layout.addWidget(scrolled(left), 1)
         layout.addWidget(right, 1)
-        self.made_for: tuple[object, ...] = ("none",)
-        session.opened.connect(self._another)
-        self._another()
 
     def _fields(self) -> None:
         """The answers besides the form."""

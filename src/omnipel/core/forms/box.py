@@ -57,6 +57,44 @@ EDGES = Place(
     effort=1.0,
     asked=False,
 )
+DROP = Place(
+    "drop",
+    tr("drop"),
+    tr("From the top down to where the cover shall end, when it ends above the ground."),
+    600.0,
+    ("drop",),
+    effort=1.5,
+)
+FRONT_HEIGHT = Place(
+    "front_height",
+    tr("height of the front"),
+    tr("From the ground to the upper edge of the front, when the top slopes down to it."),
+    520.0,
+    ("front_height",),
+    effort=3.0,
+)
+BELOW = Place(
+    "below",
+    tr("below the cover"),
+    tr("From the ground up to where the cover shall end."),
+    33.0,
+    ("height", "drop"),
+    lambda height, drop: height - drop,
+    effort=1.2,
+    asked=False,
+)
+OVER_SIDES = Place(
+    "string",
+    tr("string over the sides"),
+    tr("From the ground up one side, along the top and down the other side to the ground."),
+    1778.0,
+    ("height", "length", "rounding"),
+    lambda height, length, rounding: path_over(height, height, length, rounding),
+    instrument=Instrument.STRING,
+    effort=1.6,
+    too_long=STANDS_UP,
+    asked=False,
+)
 
 
 def parts(readings: Sequence[Reading], thing: Thing) -> tuple[Part, ...]:
@@ -95,14 +133,7 @@ def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
         LENGTH,
         WIDTH,
         HEIGHT,
-        Place(
-            "drop",
-            tr("drop"),
-            tr("From the top down to where the cover shall end, when it ends above the ground."),
-            600.0,
-            ("drop",),
-            effort=1.5,
-        ),
+        DROP,
         Place(
             "path",
             tr("over the top"),
@@ -113,14 +144,7 @@ def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
             effort=1.2,
             too_long=STANDS_UP,
         ),
-        Place(
-            "front_height",
-            tr("height of the front"),
-            tr("From the ground to the upper edge of the front, when the top slopes down to it."),
-            520.0,
-            ("front_height",),
-            effort=3.0,
-        ),
+        FRONT_HEIGHT,
         Place(
             "girth",
             tr("girth"),
@@ -133,28 +157,8 @@ def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
         ),
         DIAGONAL,
         EDGES,
-        Place(
-            "below",
-            tr("below the cover"),
-            tr("From the ground up to where the cover shall end."),
-            33.0,
-            ("height", "drop"),
-            lambda height, drop: height - drop,
-            effort=1.2,
-            asked=False,
-        ),
-        Place(
-            "string",
-            tr("string over the sides"),
-            tr("From the ground up one side, along the top and down the other side to the ground."),
-            1778.0,
-            ("height", "length", "rounding"),
-            lambda height, length, rounding: path_over(height, height, length, rounding),
-            instrument=Instrument.STRING,
-            effort=1.6,
-            too_long=STANDS_UP,
-            asked=False,
-        ),
+        BELOW,
+        OVER_SIDES,
     )
 
 

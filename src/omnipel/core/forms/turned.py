@@ -5,7 +5,7 @@ part of a sphere: radius of the sphere R = (a² + h²)/2h for a rim of radius a 
 """
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import ClassVar
 
@@ -138,98 +138,88 @@ def parts(readings: Sequence[Reading], thing: Thing) -> tuple[Part, ...]:
 
 
 def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
-    """Girth and height of every mark, and of one more; the dome."""
+    """Girth and height of every mark, and of one more; the dome; then other ways and checks."""
     count = max(marks_of(readings), 1 if domed(readings) else 2)
-    made: list[Place] = []
-    for k in range(1, min(MOST_MARKS, count + 1) + 1):
-        height, girth = sample_of(k)
-        number, further = Count(k), k > count
-        made.append(
-            Place(
-                f"girth.{k}",
-                tr("girth at mark {k}", k=number),
-                tr("Around, level, at a marked height; marks from the lowest up."),
-                girth,
-                (f"diameter.{k}",),
-                round_body,
-                half_turn,
-                effort=2.0 if further else 1.0,
-            )
-        )
-        if k > 1:
-            made.append(
-                Place(
-                    f"height.{k}",
-                    tr("height of mark {k}", k=number),
-                    tr("From the lowest mark straight up to this one."),
-                    height,
-                    (f"height.{k}",),
-                    effort=2.0 if further else 1.0,
-                )
-            )
-    last = f"diameter.{count}"
-    up = (f"height.{count}", "rise") if count > 1 else ("rise",)
-    made.append(
-        Place(
-            "rise",
-            tr("rise of the dome"),
-            tr("From the highest mark straight up to the crown; leave it out when the top is flat."),
-            320.0,
-            ("rise",),
-            effort=1.5,
-        )
-    )
-    made += [
-        Place(
-            f"across.{k}",
-            tr("across at mark {k}", k=Count(k)),
-            tr("Straight across at that mark, with a straightedge on both sides."),
-            sample_of(k)[1] / math.pi,
-            (f"diameter.{k}",),
-            instrument=Instrument.STRAIGHTEDGE,
-            effort=2.0,
-            asked=False,
-        )
-        for k in range(1, count + 1)
-    ]
-    made += [
-        Place(
-            f"side.{k}",
-            tr("along the side up to mark {k}", k=Count(k)),
-            tr("Flat on the side from the mark below straight up to this one, as the cloth will lie."),
-            sample_of(k)[0] - sample_of(k - 1)[0],
-            (f"diameter.{k - 1}", f"diameter.{k}", *((f"height.{k - 1}",) if k > 2 else ()), f"height.{k}"),
-            along_side if k > 2 else (lambda low, high, up: along_side(low, high, 0.0, up)),
-            effort=1.3,
-            asked=False,
-        )
-        for k in range(2, count + 1)
-    ]
-    made.append(
-        Place(
-            "whole",
-            tr("height up to the crown"),
-            tr("From the lowest mark straight up to the level of the crown, a straightedge lying on it."),
-            770.0,
-            up,
-            (lambda height, rise: height + rise) if count > 1 else (lambda rise: rise),
-            effort=1.6,
-            asked=False,
-        )
-    )
-    made.append(
-        Place(
-            "over",
-            tr("over the dome"),
-            tr("From the highest mark over the crown to the same mark on the other side."),
-            1120.0,
-            (last, "rise"),
-            dome_arc,
-            effort=1.4,
-            asked=False,
-        )
-    )
+    made = [place for k in range(1, min(MOST_MARKS, count + 1) + 1) for place in _at_mark(k, further=k > count)]
+    made.append(RISE)
+    made += [_across(k) for k in range(1, count + 1)]
+    made += [_along(k) for k in range(2, count + 1)]
+    made += _dome(count)
     return tuple(made)
+
+
+RISE = Place(
+    "rise",
+    tr("rise of the dome"),
+    tr("From the highest mark straight up to the crown; leave it out when the top is flat."),
+    320.0,
+    ("rise",),
+    effort=1.5,
+)
+
+
+def _at_mark(k: int, *, further: bool) -> Iterator[Place]:
+    """Girth and height of a mark; a `further` one is more trouble, so that it is not asked for."""
+    height, girth = sample_of(k)
+    number, effort = Count(k), 2.0 if further else 1.0
+    around = tr("Around, level, at a marked height; marks from the lowest up.")
+    on = (f"diameter.{k}",)
+    yield Place(f"girth.{k}", tr("girth at mark {k}", k=number), around, girth, on, round_body, half_turn, effort=effort)
+    if k > 1:
+        up = tr("From the lowest mark straight up to this one.")
+        yield Place(f"height.{k}", tr("height of mark {k}", k=number), up, height, (f"height.{k}",), effort=effort)
+
+
+def _across(k: int) -> Place:
+    """Straight across at a mark."""
+    return Place(
+        f"across.{k}",
+        tr("across at mark {k}", k=Count(k)),
+        tr("Straight across at that mark, with a straightedge on both sides."),
+        sample_of(k)[1] / math.pi,
+        (f"diameter.{k}",),
+        instrument=Instrument.STRAIGHTEDGE,
+        effort=2.0,
+        asked=False,
+    )
+
+
+def _along(k: int) -> Place:
+    """Along the side from the mark below up to a mark."""
+    return Place(
+        f"side.{k}",
+        tr("along the side up to mark {k}", k=Count(k)),
+        tr("Flat on the side from the mark below straight up to this one, as the cloth will lie."),
+        sample_of(k)[0] - sample_of(k - 1)[0],
+        (f"diameter.{k - 1}", f"diameter.{k}", *((f"height.{k - 1}",) if k > 2 else ()), f"height.{k}"),
+        along_side if k > 2 else (lambda low, high, up: along_side(low, high, 0.0, up)),
+        effort=1.3,
+        asked=False,
+    )
+
+
+def _dome(count: int) -> Iterator[Place]:
+    """Other ways to measure a dome over the highest of so many marks."""
+    yield Place(
+        "whole",
+        tr("height up to the crown"),
+        tr("From the lowest mark straight up to the level of the crown, a straightedge lying on it."),
+        770.0,
+        (f"height.{count}", "rise") if count > 1 else ("rise",),
+        (lambda height, rise: height + rise) if count > 1 else (lambda rise: rise),
+        effort=1.6,
+        asked=False,
+    )
+    yield Place(
+        "over",
+        tr("over the dome"),
+        tr("From the highest mark over the crown to the same mark on the other side."),
+        1120.0,
+        (f"diameter.{count}", "rise"),
+        dome_arc,
+        effort=1.4,
+        asked=False,
+    )
 
 
 def build(measured: Measured) -> Turned:

@@ -1,0 +1,27 @@
+"""`omnipel draft`: panels with their sums, seams, fit and findings."""
+
+import argparse
+import json
+from pathlib import Path
+
+from omnipel.cli.usage import Commands, said
+from omnipel.core.words.phrases import tr
+
+
+def add(commands: Commands) -> None:
+    """Put the command into the parser."""
+    parser = commands.add_parser("draft", help=said(tr("panels with their sums, seams, fit and findings")))
+    parser.add_argument("job", type=Path, metavar="JOB")
+    parser.add_argument("--json", action="store_true", help=said(tr("as documented in docs/file-format.md")))
+    parser.set_defaults(run=run)
+
+
+def run(asked: argparse.Namespace) -> int:
+    """Run it; the exit code."""
+    from omnipel.core.draft import draft
+    from omnipel.exchange.report import report, text
+    from omnipel.shop.document import read
+
+    drafted = draft(read(asked.job))
+    print(json.dumps(report(drafted), indent=1, ensure_ascii=False) if asked.json else text(drafted))
+    return 0
