@@ -11,7 +11,7 @@ from pdfminer.high_level import extract_text
 from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
-from omnipel.bench.window import Window
+from omnipel.bench.window.window import Window
 from omnipel.cli import main
 from omnipel.core.advice.measuring import Measuring
 from omnipel.core.covers import SCHEMES, lawful_pairs, schemes_for

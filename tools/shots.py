@@ -9,10 +9,10 @@ os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
 from PySide6.QtWidgets import QApplication
 
-from omnipel.bench.dress import set_dark
-from omnipel.bench.look import load_type
+from omnipel.bench.commands.dress import set_dark
+from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
-from omnipel.bench.window import Window
+from omnipel.bench.window.window import Window
 from omnipel.shop.sample import fill
 from omnipel.shop.store import Store
 

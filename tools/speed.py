@@ -23,9 +23,9 @@ MEMORY = """
 import os, resource, sys, tempfile
 from pathlib import Path
 from PySide6.QtWidgets import QApplication
-from omnipel.bench.look import load_type
+from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
-from omnipel.bench.window import Window
+from omnipel.bench.window.window import Window
 from omnipel.shop.sample import fill
 app = QApplication([]); load_type()
 window = Window(Session(fill(Path(tempfile.mkdtemp()) / "q.sqlite")))
@@ -122,9 +122,9 @@ def window() -> None:
     """What the person waits for."""
     from PySide6.QtWidgets import QApplication
 
-    from omnipel.bench.look import load_type
+    from omnipel.bench.parts.look import load_type
     from omnipel.bench.session import Session
-    from omnipel.bench.window import Window
+    from omnipel.bench.window.window import Window
     from omnipel.core.words.phrases import tr
     from omnipel.shop.sample import fill
 
@@ -155,9 +155,9 @@ def walking() -> None:
     """Turning the sketch, walking from station to station, a full shelf: for every sample job."""
     from PySide6.QtWidgets import QApplication
 
-    from omnipel.bench.look import load_type
+    from omnipel.bench.parts.look import load_type
     from omnipel.bench.session import Session
-    from omnipel.bench.window import Window
+    from omnipel.bench.window.window import Window
     from omnipel.core.words.phrases import tr
     from omnipel.shop.sample import SAMPLES, fill
     from omnipel.shop.store import Store

@@ -8,9 +8,9 @@ from PySide6.QtCore import QEvent, Qt
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
-from omnipel.bench.look import LIGHT, LOOK, load_type
+from omnipel.bench.parts.look import LIGHT, LOOK, load_type
 from omnipel.bench.session import Session
-from omnipel.bench.window import Window
+from omnipel.bench.window.window import Window
 from omnipel.shop.sample import fill
 from omnipel.shop.store import Store
 

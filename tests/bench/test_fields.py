@@ -9,10 +9,10 @@ from PySide6.QtWidgets import QApplication, QLineEdit
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
 
-from omnipel.bench.commands import COMMANDS
-from omnipel.bench.goto import PickDialog
-from omnipel.bench.look import DARK, LOOK
-from omnipel.bench.window import Window
+from omnipel.bench.commands.registry import COMMANDS
+from omnipel.bench.parts.look import DARK, LOOK
+from omnipel.bench.parts.pick import PickDialog
+from omnipel.bench.window.window import Window
 from omnipel.core.job.document import Job, LiningSchool, Shape
 from omnipel.core.job.reading import Instrument
 from omnipel.core.tape.readings import value
@@ -78,19 +78,19 @@ def test_repeats_are_left_out_and_removed(sample_window: Window) -> None:
     open_job(sample_window, "Honey extractor", "tape")
     tape, session = sample_window.stations["tape"], sample_window.session
     tape.go_to("girth")
-    tape._leave_out(2, True)
+    tape.repeats.leave_out(2, True)
     assert value(session.open_job.reading("girth")) == 1763.0  # type: ignore[arg-type]
-    tape._remove(0)
+    tape.repeats.remove(0)
     girth = session.open_job.reading("girth")
     assert girth is not None
     assert girth.repeats == (1764.0, 1673.0, 1763.0)
     assert girth.left_out == (1,)
     for _ in range(3):
-        tape._remove(0)
+        tape.repeats.remove(0)
     assert session.open_job.reading("girth") is None
     assert session.draft.panels  # across is enough, too
     tape.go_to("across")
-    tape._remove(0)
+    tape.repeats.remove(0)
     assert "reading-missing" in [f.code for f in session.draft.findings]  # type: ignore[union-attr]
 
 
@@ -282,7 +282,7 @@ def test_an_overhang_is_typed_cut_or_finished(sample_window: Window, qtbot: QtBo
 
 
 def test_a_size_by_hand_is_typed_as_it_is_cut(sample_window: Window) -> None:
-    from omnipel.bench.stations.byhand import ByHandDialog
+    from omnipel.bench.stations.panels.byhand import ByHandDialog
 
     open_job(sample_window, "Rain butt", "panels")
     session, station = sample_window.session, sample_window.stations["panels"]

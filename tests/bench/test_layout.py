@@ -5,8 +5,8 @@ from PySide6.QtWidgets import QApplication
 from tests.bench.conftest import settle
 from tests.bench.layout import faults
 
-from omnipel.bench.dress import set_dark, set_scale
-from omnipel.bench.window import Window
+from omnipel.bench.commands.dress import set_dark, set_scale
+from omnipel.bench.window.window import Window
 
 
 @pytest.mark.parametrize(

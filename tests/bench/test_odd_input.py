@@ -8,8 +8,8 @@ from PySide6.QtWidgets import QApplication, QLineEdit, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, settle
 
-from omnipel.bench.jobs import delete
-from omnipel.bench.window import Window
+from omnipel.bench.commands.jobs import delete
+from omnipel.bench.window.window import Window
 from omnipel.shop.document import dumped, loaded
 
 ODD = (

@@ -17,9 +17,9 @@ from PySide6.QtWidgets import QApplication, QLineEdit, QRadioButton
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import settle
 
-from omnipel.bench.goto import PickDialog
-from omnipel.bench.papers import PapersDialog
-from omnipel.bench.window import Window
+from omnipel.bench.commands.papers import PapersDialog
+from omnipel.bench.parts.pick import PickDialog
+from omnipel.bench.window.window import Window
 from omnipel.core.words.notation import parse_length
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit

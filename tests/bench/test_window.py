@@ -10,13 +10,13 @@ from PySide6.QtWidgets import QApplication, QPushButton
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, type_into_focus
 
-from omnipel.bench.commands import COMMANDS
-from omnipel.bench.goto import goals
-from omnipel.bench.jobs import bring_in
-from omnipel.bench.look import DARK, LIGHT, LOOK
-from omnipel.bench.papers import PapersDialog, write_pattern
-from omnipel.bench.tally import FindingCard
-from omnipel.bench.window import Window
+from omnipel.bench.commands.goto import goals
+from omnipel.bench.commands.jobs import bring_in
+from omnipel.bench.commands.papers import PapersDialog, write_pattern
+from omnipel.bench.commands.registry import COMMANDS
+from omnipel.bench.parts.look import DARK, LIGHT, LOOK
+from omnipel.bench.window.tally import FindingCard
+from omnipel.bench.window.window import Window
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
 from omnipel.shop.store import Store
@@ -262,7 +262,7 @@ def test_job_files_come_in_and_what_is_none_is_said(sample_window: Window, tmp_p
 
 
 def test_a_size_is_set_by_hand_with_its_reason_and_dropped_again(sample_window: Window) -> None:
-    from omnipel.bench.stations.byhand import ByHandDialog
+    from omnipel.bench.stations.panels.byhand import ByHandDialog
 
     open_job(sample_window, "Rain butt", "panels")
     session, station = sample_window.session, sample_window.stations["panels"]

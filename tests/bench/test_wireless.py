@@ -7,9 +7,9 @@ import pytest
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
 
-from omnipel.bench.papers import write_tape_card
-from omnipel.bench.window import Window
-from omnipel.bench.wireless import WirelessTape
+from omnipel.bench.commands.papers import write_tape_card
+from omnipel.bench.stations.tape.wireless import WirelessTape
+from omnipel.bench.window.window import Window
 from omnipel.exchange.tape_device import TapeDevice, send_all
 
 

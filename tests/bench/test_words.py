@@ -14,12 +14,12 @@ from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QApplication, QComboBox, QDialog, QListWidget, QMenu, QPlainTextEdit, QTextEdit, QWidget
 from tests.bench.conftest import settle
 
-from omnipel.bench.commands import COMMANDS
-from omnipel.bench.habits import HabitsDialog, RoundingDialog
-from omnipel.bench.papers import PapersDialog
+from omnipel.bench.commands.habits import HabitsDialog, RoundingDialog
+from omnipel.bench.commands.papers import PapersDialog
+from omnipel.bench.commands.registry import COMMANDS
 from omnipel.bench.speech import SPEECH
-from omnipel.bench.stations.byhand import ByHandDialog
-from omnipel.bench.window import Window
+from omnipel.bench.stations.panels.byhand import ByHandDialog
+from omnipel.bench.window.window import Window
 from omnipel.core.covers.rounding import roundings
 from omnipel.core.job.document import Job
 from omnipel.core.words.habits import System

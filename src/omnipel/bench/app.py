@@ -11,12 +11,12 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QLabel, QMainWindow
 
-from omnipel.bench.look import LIGHT, load_type
+from omnipel.bench.parts.look import LIGHT, load_type
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import Name, tr
 
 if TYPE_CHECKING:
-    from omnipel.bench.window import Window
+    from omnipel.bench.window.window import Window
     from omnipel.shop.store import Store
 
 
@@ -55,7 +55,7 @@ def opening() -> QMainWindow:
 
 def _work(store: "Store", front: QMainWindow) -> int:
     from omnipel.bench.session import Session
-    from omnipel.bench.window import Window
+    from omnipel.bench.window.window import Window
 
     window = Window(Session(store))
     sys.excepthook = lambda kind, error, trace: _last_resort(window, kind, error, trace)

@@ -20,4 +20,4 @@ STATIONS: Final = {
 def made(key: str, session: Session) -> Any:
     """A station, made now: its module loads numbers, geometry and pictures that the first window does without."""
     module, _, name = STATIONS[key].partition(":")
-    return getattr(import_module(f"omnipel.bench.stations.{module}"), name)(session)
+    return getattr(import_module(f"omnipel.bench.stations.{module}.station"), name)(session)

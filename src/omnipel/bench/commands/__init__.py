@@ -1,0 +1,1 @@
+"""What a person can do, and the dialogs that ask for it."""

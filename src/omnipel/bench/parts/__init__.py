@@ -1,0 +1,1 @@
+"""Widgets and drawings that several stations share."""

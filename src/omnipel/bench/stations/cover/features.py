@@ -1,0 +1,164 @@
+"""What is put on the panels: a card for each feature, and a row to add one."""
+
+from functools import partial
+
+from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+
+from omnipel.bench.parts.tapefield import length_field
+from omnipel.bench.parts.widgets import button, check, column, combo, emptied, label, line, of_enum, row, surface
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.core.job.document import Feature, FeatureKind, Shape
+from omnipel.core.job.findings import Act, Change
+from omnipel.core.words.phrases import Name, Value, term, tr, trn
+
+ROWS = (FeatureKind.SNAP, FeatureKind.GROMMET, FeatureKind.TIE, FeatureKind.POCKET)
+
+
+class FeatureList(QWidget):
+    """All features of the cover."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.cards = QVBoxLayout()
+        self.cards.setSpacing(6)
+        self.kind = combo(tr("What to add"), of_enum(FeatureKind), lambda _k: None)
+        self.setLayout(column(self.cards, row(self.kind, button(tr("Add it"), self._add)), spacing=8))
+        self.made_for: tuple[object, ...] = ()
+
+    def refresh(self) -> None:
+        """Show the features as they stand."""
+        job = self.session.open_job
+        hosts = tuple(p.name for p in (self.session.draft.panels if self.session.draft else ()))
+        shape = (job.cover.features, job.unit, hosts)
+        if shape != self.made_for:
+            emptied(self.cards)
+            for i, feature in enumerate(job.cover.features):
+                self.cards.addWidget(FeatureCard(self.session, i, feature, hosts))
+            self.made_for = shape
+
+    def _add(self) -> None:
+        """A feature of the picked kind on the panel that hangs lowest, in its middle."""
+        draft, job = self.session.draft, self.session.open_job
+        if draft is None or not draft.panels:
+            self.session.say("look", tr("There are no panels to put it on yet."))
+            return
+        hemmed = [p for p in draft.panels if any(e.finish.folded for e in p.edges)]
+        host = max(hemmed or draft.panels, key=lambda p: p.length.value * p.width.value)
+        kind, names = self.kind.value, {f.name for f in job.cover.features}
+        name = next(n for n in (kind.value, *(f"{kind.value} {i}" for i in range(2, 300))) if n not in names)
+        sewn = next((e.name for e in host.edges if e.finish.kind == "seam"), "")
+        size = min(host.length.value, host.width.value)
+        made = Feature(
+            kind=kind,
+            name=name,
+            panel=host.name,
+            from_top=round(host.width.value / 2.0),
+            width=round(max(4.0, min(120.0, size / 4.0))),
+            height=round(max(4.0, min(80.0, size / 5.0))),
+            edge=sewn if kind is FeatureKind.HANDLE else "",
+            parts=4 if kind in (FeatureKind.SNAP, FeatureKind.GROMMET) else 1,
+        )
+        self.session.change(
+            tr("{feature} on the {panel}", feature=Name(name), panel=term(host.name)), Change("cover.features", made, Act.ADD)
+        )
+
+
+class FeatureCard(QWidget):
+    """One feature: name, panel, place, size and what else its kind has."""
+
+    def __init__(self, session: Session, i: int, feature: Feature, hosts: tuple[str, ...]) -> None:
+        super().__init__()
+        self.session, self.path, self.feature = session, f"cover.features.{i}", feature
+        name = line(tr("name of the feature"))
+        name.setText(feature.name)
+        self.name = name
+        name.editingFinished.connect(self._named)
+        where = combo(
+            tr("on which panel"), [(term(h), h) for h in dict.fromkeys((feature.panel, *hosts))], lambda h: self._set("panel", h)
+        )
+        where.show_value(feature.panel)
+        called = Name(feature.name)
+        removed = tr("{feature} removed", feature=called)
+        gone = button(tr("Remove"), lambda: session.change(removed, Change(self.path, act=Act.REMOVE)), "quiet")
+        gone.setAccessibleName(say(tr("Remove {feature}", feature=called)))
+        grid = QGridLayout()
+        grid.setSpacing(6)
+        fields = [
+            (tr("right of centre"), "from_centre", -20_000.0),
+            (tr("from the top"), "from_top", 0.0),
+            (tr("width"), "width", 0.0),
+            (tr("height"), "height", 0.0),
+        ]
+        if feature.kind is FeatureKind.POCKET:
+            fields.append((tr("depth, 0 for flat"), "depth", 0.0))
+        for k, (words, attribute, low) in enumerate(fields):
+            strict = attribute in ("width", "height")
+            field = length_field(
+                session,
+                tr("{feature} {what}", feature=called, what=words),
+                partial(self._set, attribute),
+                low=low,
+                strict=strict,
+                high=20_000.0,
+            )
+            field.show_length(getattr(feature, attribute))
+            grid.addWidget(label(words, "soft"), k // 2 * 2, k % 2)
+            grid.addWidget(field, k // 2 * 2 + 1, k % 2)
+        self.setLayout(
+            column(
+                surface(
+                    column(
+                        row(label(term(feature.kind), "soft", wrap=True), gone), row(name, where), grid, self._more(), margins=8
+                    )
+                )
+            )
+        )
+
+    def _set(self, attribute: str, value: object) -> None:
+        self.session.set(
+            f"{self.path}.{attribute}",
+            value,
+            tr("{feature}: {what}", feature=Name(self.feature.name), what=term(attribute.replace("_", " "))),
+        )
+
+    def _named(self) -> None:
+        text = self.name.text().strip()[:120]
+        if text and self.name.isModified():
+            self.name.setModified(False)
+            self._set("name", text)
+
+    def _more(self) -> QWidget:
+        """What only this kind has."""
+        feature, more = self.feature, QWidget()
+        parts: list[QWidget] = []
+        if feature.kind is FeatureKind.PORT:
+            shape = combo(tr("shape"), of_enum(Shape), lambda s: self._set("shape", s))
+            shape.show_value(feature.shape)
+            panel = next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None)
+            edges: list[tuple[Value, object]] = [(tr("no slit"), "")]
+            edges += [(tr("slit to {edge}", edge=term(e.name)), e.name) for e in (panel.edges if panel else ())]
+            slit = combo(tr("slit"), edges, lambda e: self._set("slit_to", e))
+            slit.show_value(feature.slit_to)
+            flap = check(tr("flap"), lambda on: self._set("flap", on), full=tr("flap over the slit"))
+            flap.setChecked(feature.flap)
+            parts = [shape, slit, flap]
+        if feature.kind is FeatureKind.HANDLE:
+            panel = next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None)
+            edge = combo(
+                tr("caught in"),
+                [(tr("caught in {edge}", edge=term(e.name)), e.name) for e in (panel.edges if panel else ())],
+                lambda e: self._set("edge", e),
+            )
+            edge.show_value(feature.edge)
+            parts = [edge]
+        if feature.kind in ROWS:
+            count = combo(
+                tr("how many"), [(trn("{n}", "{n} in a row", n), n) for n in range(1, 13)], lambda n: self._set("parts", n)
+            )
+            count.show_value(feature.parts)
+            parts = [count]
+        more.setLayout(row(*parts))
+        more.setVisible(bool(parts))
+        return more

@@ -1,0 +1,203 @@
+"""The lawful schemes side by side: cut diagram, panels, seam metres, cloth, hardest seam."""
+
+from dataclasses import dataclass, replace
+
+import shapely
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.picture import Thumbnail
+from omnipel.bench.parts.widgets import emptied
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.core.covers import schemes_for
+from omnipel.core.covers.scheme import Scheme
+from omnipel.core.covers.starting import begins_with
+from omnipel.core.draft import Draft, draft
+from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.drafting.panel import Cloth
+from omnipel.core.drafting.seams import Trued
+from omnipel.core.forms import FORMS
+from omnipel.core.job.document import Job
+from omnipel.core.pictures.drawing import Drawing, Path, together
+from omnipel.core.pictures.pens import Layer
+from omnipel.core.pictures.sheet import arranged
+from omnipel.core.plane.curves import Arc
+from omnipel.core.words.phrases import Area, Phrase, Ratio, Run, mm, tr, trn
+
+NEARLY_STRAIGHT = 3000.0
+"""A seam of a larger radius sews like a straight one, mm."""
+PAUSE_MS = 180
+"""The candidates are drafted again when typing has paused for this long."""
+
+
+def with_scheme(job: Job, scheme: Scheme) -> Job:
+    """The job cut by another scheme; cloth and clearance stay, the scheme's own choices begin afresh."""
+    start = {key: value for key, value in begins_with(scheme, job.cover.habits).items() if key != "cloth"}
+    return replace(job, cover=replace(job.cover, **{**start, "scheme": scheme.key, "options": {}, "overrides": ()}))
+
+
+def cut_diagram(drafted: Draft) -> Drawing:
+    """The panels' cut lines side by side, without words."""
+    rings = [cut_line(p) for p in drafted.panels for _ in range(min(p.count, 4)) if p.cloth is Cloth.OUTER]
+    if not rings:
+        return Drawing(())
+    boxes = [(float(r[:, 0].max() - r[:, 0].min()), float(r[:, 1].max() - r[:, 1].min())) for r in rings]
+    places = arranged(boxes, max(w for w, _ in boxes) * 0.06, 1.9)
+    return together(
+        Drawing((Path(r - r.min(axis=0) + at, Layer.CUT, closed=True, fill="outer"),))
+        for r, at in zip(rings, places, strict=True)
+    )
+
+
+@dataclass(frozen=True, slots=True)
+class Figures:
+    """What a scheme comes to."""
+
+    panels: int
+    seam_mm: float
+    cloth_mm2: float
+    hardest: Phrase
+
+
+def figures_of(drafted: Draft) -> Figures:
+    """Panels, seam length, cloth, and the seam that is hardest to sew."""
+    outer = [p for p in drafted.panels if p.cloth is Cloth.OUTER]
+    cloth = sum(shapely.Polygon(cut_line(p)).area * p.count for p in outer)
+    hardest = max(drafted.seams, key=lambda trued: _trouble(trued, drafted), default=None)
+    return Figures(
+        sum(p.count for p in outer),
+        sum(t.length_b for t in drafted.seams),
+        cloth,
+        _why(hardest, drafted) if hardest else tr("no seam"),
+    )
+
+
+def _trouble(trued: Trued, drafted: Draft) -> float:
+    """How hard a seam is: gathers first, then tight rings, then corners, then length."""
+    panels = {p.name: p for p in drafted.panels}
+    bent = max(
+        (abs(e.curvature) for run in trued.seam.b if isinstance(e := panels[run.panel].edge(run.edge).curve, Arc)), default=0.0
+    )
+    return 5.0 * (trued.seam.ratio > 1.001) + 400.0 * bent + 0.3 * len(trued.seam.b) + trued.length_b / 20_000.0
+
+
+def _why(trued: Trued, drafted: Draft) -> Phrase:
+    panels = {p.name: p for p in drafted.panels}
+    bent = max(
+        (abs(e.curvature) for run in trued.seam.b if isinstance(e := panels[run.panel].edge(run.edge).curve, Arc)), default=0.0
+    )
+    if trued.seam.ratio > 1.001:
+        return tr("gathers {ratio}", ratio=Ratio(trued.seam.ratio, 1))
+    if bent > 1.0 / NEARLY_STRAIGHT:
+        radius = mm(1.0 / bent)
+        return tr("ring of radius {radius}", radius=radius) if trued.seam.ring else tr("curve of radius {radius}", radius=radius)
+    corners = len(trued.seam.b) - 1
+    return trn("{n} corner in one seam", "{n} corners in one seam", corners) if corners else tr("straight seams only")
+
+
+class SchemeStrip(QWidget):
+    """A card for each scheme that serves the form."""
+
+    picked = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.setAccessibleName(say(tr("Schemes")))
+        self.session = session
+        self.cards: list[SchemeCard] = []
+        self.row = QHBoxLayout(self)
+        self.row.setContentsMargins(0, 0, 0, 0)
+        self.row.setSpacing(8)
+        self.timer = QTimer(self)
+        self.timer.setSingleShot(True)
+        self.timer.setInterval(PAUSE_MS)
+        self.timer.timeout.connect(self.draft_now)
+
+    def refresh(self) -> None:
+        """Show which is chosen now; draft the others when there is a pause."""
+        job = self.session.open_job
+        form = FORMS.get(job.thing.form)
+        serving = schemes_for(form) if form else []
+        if [card.scheme for card in self.cards] != serving:
+            emptied(self.row)
+            self.cards = [SchemeCard(scheme) for scheme in serving]
+            for card in self.cards:
+                card.clicked.connect(lambda _checked=False, k=card.scheme.key: self.picked.emit(k))
+                self.row.addWidget(card, 1)
+            self.draft_now()
+        for card in self.cards:
+            card.setChecked(card.scheme.key == job.cover.scheme)
+            card.update()
+        self.timer.start()
+
+    def draft_now(self) -> None:
+        """Draft every candidate as it would come out."""
+        if self.session.job is None:
+            return
+        job = self.session.open_job
+        for card in self.cards:
+            chosen = card.scheme.key == job.cover.scheme
+            drafted = self.session.draft if chosen and self.session.draft else draft(with_scheme(job, card.scheme))
+            card.show_draft(drafted, self.session)
+
+
+class SchemeCard(QAbstractButton):
+    """One scheme: its cut diagram, name and figures."""
+
+    def __init__(self, scheme: Scheme) -> None:
+        super().__init__()
+        self.scheme = scheme
+        self.picture = Thumbnail(Drawing(()))
+        self.lines: tuple[str, ...] = ()
+        self.setCheckable(True)
+        self.setToolTip(say(scheme.about))
+
+    def show_draft(self, drafted: Draft, session: Session) -> None:
+        """Show what this scheme comes to."""
+        self.picture = Thumbnail(cut_diagram(drafted))
+        if drafted.panels:
+            f = figures_of(drafted)
+            pieces = trn("{n} piece · {seam} seam", "{n} pieces · {seam} seam", f.panels, seam=Run(f.seam_mm))
+            self.lines = (session.tell(pieces), session.tell(Area(f.cloth_mm2)), session.tell(f.hardest))
+        else:
+            self.lines = (session.tell(tr("not yet")), "", "")
+        self.setAccessibleName(f"{say(self.scheme.words)}. {say(self.scheme.about)} {'. '.join(self.lines)}")
+        self.update()
+
+    def sizeHint(self) -> QSize:
+        return QSize(LOOK.px(150), LOOK.px(150))
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(LOOK.px(124), LOOK.px(146))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(LOOK.colour("surface"))
+        ring = LOOK.colour("accent" if self.isChecked() or self.hasFocus() else "line")
+        painter.setPen(QPen(ring, 3.0 if self.isChecked() else 2.0 if self.hasFocus() else 1.0))
+        painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 4, 4)
+        self.picture.paint(painter, QRectF(10, 10, self.width() - 20, LOOK.px(56)))
+        y, room = LOOK.px(84), self.width() - 16
+        mark = "✓ " if self.isChecked() else ""
+        for i, words in enumerate((mark + say(self.scheme.words), *self.lines)):
+            painter.setFont(LOOK.font(14 if i == 0 else 12, QFont.Weight.DemiBold if i == 0 else QFont.Weight.Normal))
+            painter.setPen(LOOK.colour("ink" if i == 0 else "soft"))
+            painter.drawText(8, y, painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room))
+            y += LOOK.px(18 if i == 0 else 16)
+        painter.end()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            self.click()
+        elif event.key() in (Qt.Key.Key_Right, Qt.Key.Key_Left):
+            (self.focusNextChild if event.key() == Qt.Key.Key_Right else self.focusPreviousChild)()
+        else:
+            super().keyPressEvent(event)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        self.setFocus()
+        super().mousePressEvent(event)

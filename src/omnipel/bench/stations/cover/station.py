@@ -1,0 +1,216 @@
+"""The Cover station: scheme, clearance, allowances, edges, and what the scheme itself asks."""
+
+import math
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.numberfield import NumberField
+from omnipel.bench.parts.tapefield import length_field
+from omnipel.bench.parts.widgets import column, label, of_enum, scrolled, surface
+from omnipel.bench.session import Session
+from omnipel.bench.stations.cover.choices import ChoiceForm
+from omnipel.bench.stations.cover.features import FeatureList
+from omnipel.bench.stations.cover.reasons import CLOSURE_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
+from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
+from omnipel.bench.stations.cover.slackplot import SlackPlot
+from omnipel.bench.stations.cover.wornview import WornView
+from omnipel.core.covers import SCHEMES
+from omnipel.core.covers.fields import FIELDS
+from omnipel.core.covers.scheme import Scheme
+from omnipel.core.draft import Drafted
+from omnipel.core.fit.going_on import Fit
+from omnipel.core.forms import FORMS
+from omnipel.core.job.document import ClearanceSchool, ClipSchool, ClosureKind, CoverChoices, HemOrder, LiningSchool, RingSchool
+from omnipel.core.job.findings import Change
+from omnipel.core.job.finish import HEMS, TURNED_UNDER, FinishKind
+from omnipel.core.words.notation import parse_share
+from omnipel.core.words.phrases import Phrase, Share, mm, term, tr
+
+
+class CoverStation(QWidget):
+    """Decides the cover. The fields are made once for each scheme and then only filled."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.shown_for = ("", "")
+        self.worn = WornView(session)
+        self.choices = ChoiceForm(session)
+        self.strip = SchemeStrip(session)
+        self.strip.picked.connect(self._scheme)
+        self.plot = SlackPlot(session)
+        self.features: FeatureList | None = None
+        lower = QHBoxLayout()
+        lower.setSpacing(16)
+        lower.addWidget(surface(column(self.worn, self.plot, margins=4)), 5)
+        self.area = scrolled(self.choices)
+        lower.addWidget(self.area, 6)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(16, 16, 16, 8)
+        layout.setSpacing(12)
+        self.strip_area = scrolled(self.strip)
+        self.strip_area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
+        self.strip_area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        layout.addWidget(self.strip_area)
+        layout.addLayout(lower, 1)
+
+    @property
+    def fields(self) -> dict[str, QWidget]:
+        """The fields by the path they decide."""
+        return self.choices.fields
+
+    def enter(self) -> None:
+        """The station was opened."""
+        self.refresh()
+        chosen = next((card for card in self.strip.cards if card.isChecked()), None)
+        if chosen is not None:
+            chosen.setFocus()
+
+    def refresh(self) -> None:
+        """Show the job as it stands."""
+        job = self.session.open_job
+        key = (job.thing.form, job.cover.scheme)
+        if key != self.shown_for:
+            self._build()
+            self.shown_for = key
+        self.strip.refresh()
+        self.strip_area.setFixedHeight(LOOK.px(150) + 12)
+        self.choices.fill()
+        if self.features is not None:
+            self.features.refresh()
+        self.plot.refresh()
+        self.worn.refresh()
+
+    def field_words(self) -> dict[str, Phrase]:
+        """Every field of this station, for go-to."""
+        self.refresh()
+        return self.choices.named
+
+    def go_to(self, path: str) -> None:
+        """Put the focus on the field that decides a path."""
+        self.choices.go_to(path)
+
+    # Building
+
+    def _build(self) -> None:
+        self.features = None
+        self.choices.clear()
+        form, scheme = FORMS.get(self.session.open_job.thing.form), SCHEMES.get(self.session.open_job.cover.scheme)
+        if form is None or scheme is None:
+            return
+        self._clearance()
+        self._edges()
+        self._cloth()
+        self._own(scheme)
+        self._closure()
+        self._lining()
+        self.choices.head(tr("On the panels"))
+        self.features = FeatureList(self.session)
+        self.choices.whole_row("features", self.features)
+
+    def _clearance(self) -> None:
+        form = self.choices
+        form.head(tr("Clearance"))
+        form.pick("clearance.school", of_enum(ClearanceSchool), picked=self._school, why=lambda c: WHY[c.clearance.school])
+
+        def by_length(gap: float) -> None:
+            form.set("clearance.amount", gap, tr("clearance {gap}", gap=mm(gap, fine=True)))
+
+        def by_share(part: float) -> None:
+            form.set("clearance.amount", part, tr("clearance {share} of the girth", share=Share(part, 1)))
+
+        field = length_field(self.session, FIELDS["clearance.amount"], by_length)
+        form.row("clearance.amount", field)
+        words = tr("share of the girth")
+        share = NumberField(self.session, words, parse_share, lambda part: Share(part, 2), by_share, 0.0, 0.5)
+        form.form.addRow(label(words, wrap=True), share)
+
+        def fill(choices: CoverChoices) -> None:
+            by_girth = choices.clearance.school is ClearanceSchool.GIRTH
+            form.form.setRowVisible(field, not by_girth)
+            form.form.setRowVisible(share, by_girth)
+            if by_girth:
+                share.show_number(choices.clearance.amount)
+            else:
+                field.show_length(choices.clearance.amount)
+
+        form.fills.append(fill)
+
+    def _edges(self) -> None:
+        form = self.choices
+        form.head(tr("Edges and seams"))
+        form.length("seam_allowance")
+        form.why(lambda c: allowance_why(c.seam_allowance))
+        form.length("closing_allowance")
+        form.pick("hem.kind", of_enum(HEMS))
+        form.length("hem.width", enabled=lambda c: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE))
+        form.length("hem.turn_under", enabled=lambda c: c.hem.kind in TURNED_UNDER)
+        ringed = lambda c: c.scheme in SCHEMES and SCHEMES[c.scheme].rings  # noqa: E731
+        form.pick("ring", of_enum(RingSchool), why=lambda c: RING_WHY[c.ring], shown=ringed)
+        form.pick("hem_order", of_enum(HemOrder), why=lambda c: HEM_WHY[c.hem_order])
+        form.pick("clips", of_enum(ClipSchool))
+
+    def _cloth(self) -> None:
+        form = self.choices
+        form.head(tr("Cloth"))
+        form.short_text("cloth.name")
+        form.length("cloth.thickness", fine=True)
+        form.length("padding", fine=True)
+        form.length("cloth.usable_width", strict=True)
+
+    def _own(self, scheme: Scheme) -> None:
+        """What the scheme itself asks."""
+        if scheme.options:
+            self.choices.head(scheme.words)
+        for option in scheme.options:
+            self.choices.option(option)
+
+    def _closure(self) -> None:
+        form = self.choices
+        form.head(tr("Closure"))
+        form.pick("closure.kind", of_enum(ClosureKind), why=lambda c: CLOSURE_WHY[c.closure.kind])
+        form.length("closure.length", enabled=lambda c: c.closure.kind is not ClosureKind.NONE)
+
+    def _lining(self) -> None:
+        form = self.choices
+        form.head(tr("Lining and padding"))
+        form.pick("lining.school", of_enum(LiningSchool), why=lambda c: LINING_WHY[c.lining.school])
+        form.length("lining.seam_allowance", enabled=lambda c: c.lining.school is not LiningSchool.NONE)
+        form.length("lining.turning_gap", enabled=lambda c: c.lining.school is LiningSchool.BAGGED)
+        form.length("padding_inset", enabled=lambda c: c.padding > 0)
+        form.share("quilting.along")
+        form.share("quilting.across")
+        form.share("cloth.shrink_warp")
+        form.share("cloth.shrink_weft")
+
+    # Changing
+
+    def _scheme(self, key: str) -> None:
+        job = self.session.open_job
+        if key != job.cover.scheme:
+            self.session.apply(with_scheme(job, SCHEMES[key]), tr("scheme: {scheme}", scheme=SCHEMES[key].words))
+
+    def _school(self, school: ClearanceSchool) -> None:
+        """Change the school and keep the gap: the same clearance, said the other way."""
+        job, draft = self.session.open_job, self.session.draft
+        given = job.cover.clearance
+        fit = draft.fit if isinstance(draft, Drafted) else None
+        girth = max(s.passes.value for s in fit.slacks) if isinstance(fit, Fit) else 1000.0
+        two_pi = 2.0 * math.pi
+        side = {
+            ClearanceSchool.SIDE: given.amount,
+            ClearanceSchool.DIMENSION: given.amount / 2.0,
+            ClearanceSchool.GIRTH: given.amount * girth / two_pi,
+        }[given.school]
+        amount = {
+            ClearanceSchool.SIDE: side,
+            ClearanceSchool.DIMENSION: side * 2.0,
+            ClearanceSchool.GIRTH: round(side * two_pi / girth, 4),
+        }[school]
+        self.session.change(
+            tr("clearance {school}", school=term(school)),
+            Change("cover.clearance.school", school),
+            Change("cover.clearance.amount", amount),
+        )

@@ -1,0 +1,119 @@
+"""The sketch on which things that stick out are dragged to their place: begin, follow, commit or abort with Esc."""
+
+from dataclasses import replace
+
+import numpy as np
+from PySide6.QtCore import QPoint, QPointF, Qt, Signal
+from PySide6.QtGui import QKeyEvent, QMouseEvent
+
+from omnipel.bench.parts.picture import PictureView
+from omnipel.bench.parts.sketchview import SketchView
+from omnipel.bench.session import Session
+from omnipel.core.job.document import Job
+from omnipel.core.job.thing import SticksOut
+from omnipel.core.pictures.drawing import Path
+from omnipel.core.words.phrases import tr
+from omnipel.shop.starter import plausible
+
+BUMP = "sticks out:"
+
+
+class StickSketch(SketchView):
+    """A sketch whose bumps can be dragged; elsewhere dragging turns it."""
+
+    moved_to = Signal(int, float, float)
+    """A thing was dropped: its number, from the centre line, from the top, mm."""
+    placed_at = Signal(float, float)
+    """A place was clicked while one is asked for: from the centre line, from the top, mm."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(tr("Sketch of the object. Drag what sticks out to its place; drag elsewhere to turn."))
+        self.session = session
+        self.placing = False
+        self.held: SticksOut | None = None
+        self.there: SticksOut | None = None
+
+    def refresh(self) -> None:
+        """Show the job, with what is being dragged where it is now."""
+        body = plausible(self._job()) if self.held is not None else self.session.body
+        if body is not None:
+            self.show_mesh(body.mesh())
+
+    def _job(self) -> Job:
+        job = self.session.open_job
+        if self.held is None or self.there is None:
+            return job
+        things = tuple(self.there if t.name == self.held.name else t for t in job.thing.sticks_out)
+        return replace(job, thing=replace(job.thing, sticks_out=things))
+
+    def bump_at(self, point: QPointF) -> str:
+        """The name of what sticks out under a point of the screen, "" for nothing."""
+        x, y = self.from_screen(point)
+        for item, polygon in zip(reversed(self.drawing.items), reversed(self.polygons), strict=True):
+            if not (isinstance(item, Path) and item.fill.startswith(BUMP)) or polygon is None:
+                continue
+            if polygon.containsPoint(QPointF(x, -y), Qt.FillRule.OddEvenFill):
+                return item.fill.removeprefix(BUMP)
+        return ""
+
+    def ask_place(self, on: bool) -> None:
+        """Ask for a place: the next click on the front says where."""
+        self.placing = on
+        self.setCursor(Qt.CursorShape.CrossCursor if on else Qt.CursorShape.ArrowCursor)
+
+    def place_of(self, point: QPointF) -> tuple[float, float] | None:
+        """Where on the front a point of the screen lies: right of the centre line and down from the top, mm; None beside the thing."""
+        body = self.session.body
+        if body is None:
+            return None
+        corners = np.concatenate([face.points for face in body.mesh().faces])
+        low, high = corners.min(axis=0), corners.max(axis=0)
+        matrix = self.view.matrix()
+        origin = matrix[:2] @ np.array([0.0, low[1], high[2]])
+        right, down = matrix[:2] @ np.array([1.0, 0.0, 0.0]), matrix[:2] @ np.array([0.0, 0.0, -1.0])
+        x, y = self.from_screen(point)
+        along, deeper = np.linalg.lstsq(np.column_stack((right, down)), np.array([x, y]) - origin, rcond=None)[0]
+        inside = low[0] <= along <= high[0] and -0.02 * (high[2] - low[2]) <= deeper <= high[2] - low[2]
+        return (float(along), max(0.0, float(deeper))) if inside else None
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        if self.placing:
+            place = self.place_of(event.position())
+            if place is not None:
+                self.placed_at.emit(*place)
+            return
+        super().mousePressEvent(event)
+        name = self.bump_at(event.position())
+        self.held = self.there = next((t for t in self.session.open_job.thing.sticks_out if t.name == name), None)
+
+    def drag(self, step: QPoint) -> None:
+        if self.there is None:
+            super().drag(step)
+            return
+        # How a mm to the right along the front, and a mm downward, look on the screen.
+        matrix = self.view.matrix()
+        right, down = matrix[:2] @ np.array([1.0, 0.0, 0.0]), matrix[:2] @ np.array([0.0, 0.0, -1.0])
+        seen = np.array([step.x(), -step.y()]) / self.zoom
+        along, deeper = np.linalg.lstsq(np.column_stack((right, down)), seen, rcond=None)[0]
+        there = self.there
+        self.there = replace(
+            there, from_centre=there.from_centre + float(along), from_top=max(0.0, there.from_top + float(deeper))
+        )
+        zoom, middle = self.zoom, self.middle
+        self.refresh()
+        self.zoom, self.middle = zoom, middle  # the picture stands still while something on it is moved
+
+    def mouseReleaseEvent(self, event: QMouseEvent) -> None:
+        PictureView.mouseReleaseEvent(self, event)
+        held, there = self.held, self.there
+        self.held = self.there = None
+        if held is not None and there is not None and self.moved and there != held:
+            number = next(i for i, t in enumerate(self.session.open_job.thing.sticks_out) if t.name == held.name)
+            self.moved_to.emit(number, round(there.from_centre), round(there.from_top))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        if event.key() == Qt.Key.Key_Escape and self.held is not None:
+            self.held = self.there = None
+            self.refresh()
+        else:
+            super().keyPressEvent(event)

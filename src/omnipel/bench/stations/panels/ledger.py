@@ -1,0 +1,117 @@
+"""The seam ledger: both sides of every seam as bars."""
+
+from PySide6.QtCore import QRectF, Qt, Signal
+from PySide6.QtGui import QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.widgets import paint_state
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.core.drafting.seams import Trued
+from omnipel.core.words.phrases import Phrase, Ratio, bare, listed, mm, term, tr
+
+
+def truth(trued: Trued) -> Phrase:
+    """Whether a seam is true, and if not by how much."""
+    if trued.true:
+        return tr("true")
+    off = bare(abs(trued.difference), fine=True)
+    return tr("over by {off}", off=off) if trued.difference > 0 else tr("short by {off}", off=off)
+
+
+class Ledger(QWidget):
+    """Both sides of every seam as two bars, with the difference."""
+
+    picked = Signal(str)
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.setAccessibleName(say(tr("Seam ledger")))
+        self.session = session
+        self.seams: tuple[Trued, ...] = ()
+        self.chosen = ""
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+
+    @property
+    def line(self) -> int:
+        """Height of one seam, px."""
+        return LOOK.px(46)
+
+    def show_seams(self, seams: tuple[Trued, ...]) -> None:
+        """Show these seams."""
+        self.seams = seams
+        self.setMinimumHeight(len(seams) * self.line + 4)
+        told = listed(
+            (
+                tr("{seam}: {a} to {b}, {state}", seam=term(t.seam.name), a=mm(t.length_a), b=mm(t.length_b), state=truth(t))
+                for t in seams
+            ),
+            "; ",
+        )
+        self.setAccessibleName(self.session.tell(tr("Seam ledger. {seams}", seams=told)))
+        self.update()
+
+    def pick(self, name: str) -> None:
+        """Mark a seam as chosen."""
+        self.chosen = name
+        self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        longest = max((max(t.length_a, t.length_b * t.seam.ratio) for t in self.seams), default=1.0)
+        for i, trued in enumerate(self.seams):
+            self._paint_seam(painter, QRectF(0, i * self.line, self.width(), self.line - 4), trued, longest)
+        if self.hasFocus():
+            painter.setPen(QPen(LOOK.colour("accent"), 1.5))
+            painter.drawRect(self.rect().adjusted(0, 0, -1, -1))
+        painter.end()
+
+    def _paint_seam(self, painter: QPainter, box: QRectF, trued: Trued, longest: float) -> None:
+        if trued.seam.name == self.chosen:
+            painter.fillRect(box, LOOK.colour("glow"))
+        state = "fine" if trued.true else "stop"
+        paint_state(painter, QRectF(box.left() + 4, box.top() + 4, LOOK.px(14), LOOK.px(14)), state)
+        painter.setPen(LOOK.colour("ink"))
+        painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
+        gathered = abs(trued.seam.ratio - 1.0) > 1e-9
+        ratio = say(tr("  gathered {ratio}", ratio=Ratio(trued.seam.ratio))) if gathered else ""
+        name_left = box.left() + LOOK.px(24)
+        words = self.session.tell(truth(trued))
+        numbers = f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {words}"
+        painter.setFont(LOOK.font(13))
+        right, measures = box.right() - 6, painter.fontMetrics()
+        if right - measures.horizontalAdvance(numbers) - name_left < LOOK.px(90):
+            numbers = words  # which seam it is matters more than its 64ths: those stand in the sum of what is pointed at
+        wide = measures.horizontalAdvance(numbers)
+        painter.setPen(LOOK.colour("stop" if not trued.true else "soft"))
+        painter.drawText(int(right - wide), int(box.top() + LOOK.px(16)), numbers)
+        painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
+        painter.setPen(LOOK.colour("ink"))
+        name = painter.fontMetrics().elidedText(
+            say(term(trued.seam.name)) + ratio, Qt.TextElideMode.ElideRight, int(right - wide - name_left - 10)
+        )
+        painter.drawText(int(name_left), int(box.top() + LOOK.px(16)), name)
+        top, room = box.top() + LOOK.px(23), box.width() - LOOK.px(24) - 10
+        for k, length in enumerate((trued.length_a, trued.length_b * trued.seam.ratio)):
+            bar = QRectF(name_left, top + k * LOOK.px(8), max(2.0, room * length / longest), LOOK.px(6))
+            painter.fillRect(bar, LOOK.colour("accent") if k == 0 else LOOK.colour("soft"))
+
+    def _short(self, length: float) -> str:
+        return self.session.fmt(length, fine=True, with_unit=False)
+
+    def mousePressEvent(self, event: QMouseEvent) -> None:
+        i = int(event.position().y() // self.line)
+        if 0 <= i < len(self.seams):
+            self.picked.emit(self.seams[i].seam.name)
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        names = [t.seam.name for t in self.seams]
+        steps = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
+        if names and event.key() in steps:
+            here = names.index(self.chosen) if self.chosen in names else -1
+            self.picked.emit(names[(here + steps[Qt.Key(event.key())]) % len(names)])
+        else:
+            super().keyPressEvent(event)

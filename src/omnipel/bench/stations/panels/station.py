@@ -1,0 +1,300 @@
+"""The Panels station: the sheet of panels to scale, the seam ledger, and every size with its sum."""
+
+from PySide6.QtCore import QSize, Qt
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.picture import PictureView, pen
+from omnipel.bench.parts.sketchview import SketchView
+from omnipel.bench.parts.widgets import Number, button, column, emptied, label, restyle, row, scrolled, surface
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.bench.stations.panels.byhand import ByHandDialog
+from omnipel.bench.stations.panels.ledger import Ledger
+from omnipel.core.covers.sizes import size_words
+from omnipel.core.draft import Drafted
+from omnipel.core.drafting.panel import Panel
+from omnipel.core.forms.mesh import Mesh
+from omnipel.core.pictures.pens import LAYER_WORDS, Layer
+from omnipel.core.pictures.sheet import board
+from omnipel.core.pictures.worn import COVER, worn
+from omnipel.core.words.phrases import NOTHING, Count, Phrase, bare, listed, mm, term, tr
+from omnipel.core.words.working import Worked
+
+
+class PanelsStation(QWidget):
+    """Shows what is to be cut."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.board = PictureView(tr("Panels to scale"))
+        self.board.pointed.connect(self._pointed)
+        self.board.clicked.connect(self._clicked)
+        self.key = LayerKey()
+        self.where = SketchView(tr("Where the chosen panels lie on the object"))
+        self.where.hide()
+        self.ledger = Ledger(session)
+        self.ledger.picked.connect(self._seam)
+        self.sizes = QGridLayout()
+        self.sizes.setHorizontalSpacing(12)
+        self.sizes.setVerticalSpacing(3)
+        self.sizes.setColumnStretch(0, 1)
+        self.empty = label(NOTHING, "head", wrap=True)
+        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        sizes = QWidget()
+        sizes.setLayout(self.sizes)
+        self.print_it = button(tr("Print the pattern…"), lambda: session.go.emit("papers"))
+        beside = row(self.board, self.where)
+        beside.setStretch(0, 3)
+        beside.setStretch(1, 1)
+        sheet = surface(column(beside, self.empty, self.key, margins=4, spacing=2))
+        lower = QHBoxLayout()
+        lower.setSpacing(16)
+        left = QVBoxLayout()
+        left.setSpacing(4)
+        left.addWidget(label(tr("Seams, both sides"), "head"))
+        left.addWidget(scrolled(self.ledger), 1)
+        right = QVBoxLayout()
+        right.setSpacing(4)
+        head = row(label(tr("Sizes"), "head"))
+        head.addStretch(1)
+        head.addWidget(button(tr("Set one by hand…"), self.set_by_hand))
+        head.addWidget(self.print_it)
+        right.addLayout(head)
+        right.addWidget(scrolled(sizes), 1)
+        lower.addLayout(left, 1)
+        lower.addLayout(right, 1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(16, 16, 16, 8)
+        layout.setSpacing(8)
+        layout.addWidget(sheet, 3)
+        layout.addLayout(lower, 2)
+        self.made_for: tuple[object, ...] = ()
+        self.letters = 30.0  # height of the letters on the board, mm
+
+    def enter(self) -> None:
+        """The station was opened."""
+        self.board.lit = frozenset()
+        self.ledger.pick("")
+        self._on_object(set())
+        self.refresh()
+        self.board.fit()
+        self.board.setFocus()
+
+    def resizeEvent(self, event: object) -> None:
+        self._draw()
+
+    def refresh(self) -> None:
+        """Show the draft as it stands."""
+        draft = self.session.draft
+        panels = draft.panels if draft else ()
+        self.board.setVisible(bool(panels))
+        self.key.setVisible(bool(panels))
+        self.empty.setVisible(not panels)
+        if draft and not panels:
+            self.empty.setText(
+                self.session.sentence(draft.findings[0].text) if draft.findings else say(tr("Nothing is drafted yet."))
+            )
+            restyle(self.empty, "head")
+        self.board.cloth = _cloth(self.session)
+        self.print_it.setText(say(tr("Print it, to look at…") if draft and draft.stops else tr("Print the pattern…")))
+        self._draw()
+        self.ledger.show_seams(draft.seams if draft else ())
+        self._sizes(panels)
+
+    def _draw(self) -> None:
+        draft = self.session.draft
+        if draft is None or not draft.panels:
+            return
+        # Letters keep their height in px: what a px measures follows from how the sheet fits the window.
+        wide, high = max(self.board.width(), 200), max(self.board.height(), 120)
+        drawing = None
+        for _ in range(3):
+            drawing = board(draft.panels, self.session.voice, self.letters, wide / high)
+            x0, y0, x1, y1 = drawing.bounds
+            wanted = LOOK.px(13) * max((x1 - x0) / max(wide - 56, 50), (y1 - y0) / max(high - 56, 50))
+            if abs(wanted - self.letters) < 0.06 * wanted:
+                break
+            self.letters = wanted
+        if drawing is not None:
+            self.board.set_drawing(drawing)
+
+    def _sizes(self, panels: tuple[Panel, ...]) -> None:
+        wanted: list[tuple[str, Phrase, Worked]] = []
+        for panel in panels:
+            named = (
+                (tr("finished length"), panel.length),
+                (tr("finished height"), panel.width),
+                (tr("cut length"), panel.cut_length),
+                (tr("cut height"), panel.cut_width),
+            )
+            wanted += [(panel.name, words, size) for words, size in named]
+            wanted += [(panel.name, term(words), size) for words, size in panel.sizes.items()]
+        shape = (tuple((name, words) for name, words, _ in wanted), tuple(p.notes for p in panels), self.session.unit)
+        if shape != self.made_for:
+            self._lay_out_sizes(panels, wanted)
+            self.made_for = shape
+        for number, (name, words, size) in zip(self.numbers, wanted, strict=True):
+            number.show_number(tr("{panel}, {size}", panel=term(name), size=words), size, bare(size.value))
+
+    def _lay_out_sizes(self, panels: tuple[Panel, ...], wanted: list[tuple[str, Phrase, Worked]]) -> None:
+        emptied(self.sizes)
+        self.numbers: list[Number] = []
+        line = 0
+        for panel in panels:
+            head = label(NOTHING, "head", wrap=True)
+            notes = listed((panel.notes), "; ")
+            words = tr("{panel}, cut {n}", panel=term(panel.name), n=Count(panel.count))
+            if panel.notes:
+                words = tr("{panel}, cut {n} · {notes}", panel=term(panel.name), n=Count(panel.count), notes=notes)
+            head.setText(self.session.tell(words))
+            self.sizes.addWidget(head, line, 0, 1, 2)
+            for name, words, _ in wanted:
+                if name == panel.name:
+                    line += 1
+                    number = Number(self.session)
+                    number.setAlignment(Qt.AlignmentFlag.AlignRight)
+                    self.numbers.append(number)
+                    self.sizes.addWidget(label(words, "soft"), line, 0)
+                    self.sizes.addWidget(number, line, 1)
+            line += 1
+        self.sizes.setRowStretch(line, 1)
+
+    def size_names(self) -> dict[str, Phrase]:
+        """Sizes that can be set by hand, as the scheme declares them: name → words."""
+        draft = self.session.draft
+        return {name: size_words(name) for name in draft.cover.by_hand} if isinstance(draft, Drafted) else {}
+
+    def set_by_hand(self, name: str = "") -> None:
+        """Ask for a finished size, its value and the reason."""
+        names = self.size_names()
+        if not names:
+            self.session.say("note", tr("This cover has no size that could be set by hand."))
+            return
+        dialog = ByHandDialog(self, self.session, names)
+        if name in names:
+            dialog.which.show_value(name)
+            dialog.show_size()
+        if dialog.exec() == QDialog.DialogCode.Accepted:
+            dialog.apply()
+
+    def field_words(self) -> dict[str, Phrase]:
+        """Sizes have their own entries in go-to."""
+        return {}
+
+    # Pointing
+
+    def _pointed(self, ref: str) -> None:
+        parts = ref.split(".")
+        panel = self._panel(parts[1]) if len(parts) > 1 else None
+        if panel is None:
+            return
+        if len(parts) == 3 and parts[2] in ("cut_length", "cut_width"):
+            words = {"cut_length": tr("cut length"), "cut_width": tr("cut height")}[parts[2]]
+            self.session.point(tr("{panel}, {size}", panel=term(panel.name), size=words), getattr(panel, parts[2]))
+        elif len(parts) == 3:
+            self._edge(panel, parts[2])
+
+    def _edge(self, panel: Panel, name: str) -> None:
+        edges = [e for e in panel.edges if e.name == name]
+        if not edges:
+            return
+        finish = edges[0].finish
+        parts = listed((tr("{length} {what}", length=mm(length), what=what) for what, length, _ in finish.parts), " + ")
+        self.session.say(
+            "note",
+            tr(
+                "{panel}, {edge}: {length} on the sew line, {finish} {parts}",
+                panel=term(panel.name),
+                edge=term(name),
+                length=mm(edges[0].curve.length, fine=True),
+                finish=term(finish.kind),
+                parts=parts,
+            ),
+        )
+
+    def _panel(self, name: str) -> Panel | None:
+        return next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == name), None)
+
+    def _clicked(self, ref: str) -> None:
+        parts = ref.split(".")
+        seams = self.session.draft.seams if self.session.draft else ()
+        of_edge = [
+            t
+            for t in seams
+            for run in (*t.seam.a, *t.seam.b)
+            if len(parts) == 3 and (run.panel, run.edge) == (parts[1], parts[2])
+        ]
+        if of_edge:
+            self._seam(of_edge[0].seam.name)
+        else:
+            self.board.lit = frozenset({ref}) if len(parts) == 2 else frozenset()
+            self.ledger.pick("")
+            self._on_object({parts[1]} if len(parts) == 2 else set())
+            self.board.update()
+
+    def _seam(self, name: str) -> None:
+        """Light both sides of a seam on the board, and the panels they belong to on the object."""
+        for trued in self.session.draft.seams if self.session.draft else ():
+            if trued.seam.name == name:
+                runs = (*trued.seam.a, *trued.seam.b)
+                self.board.lit = frozenset(f"panels.{run.panel}.{run.edge}" for run in runs)
+                self.ledger.pick(name)
+                self.board.update()
+                self._on_object({run.panel for run in runs})
+
+    def _on_object(self, panels: set[str]) -> None:
+        """Show these panels on the object; without any, the picture gives its room back."""
+        draft = self.session.draft
+        shell = worn(draft.body, draft.cover) if isinstance(draft, Drafted) and panels else Mesh()
+        self.where.setVisible(bool(shell.faces))
+        if not shell.faces:
+            return
+        lit, rest = LOOK.colour("accent"), LOOK.colour("body")
+        self.where.tints = {f.part: lit if f.part.removeprefix(COVER).rpartition(":")[0] in panels else rest for f in shell.faces}
+        self.where.show_mesh(shell)
+
+    def go_to(self, path: str) -> None:
+        """Show a panel or a seam."""
+        kind, _, name = path.partition(".")
+        if kind == "seams" and name:
+            self._seam(name)
+        elif kind == "panels" and name:
+            self.board.lit = frozenset({f"panels.{name.split('.')[0]}"})
+            self.board.update()
+
+
+def _cloth(session: Session) -> QColor:
+    colour = QColor(session.open_job.cover.cloth.colour)
+    return colour if colour.isValid() else QColor("#9db08a")
+
+
+class LayerKey(QWidget):
+    """What each kind of line means, once."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName(say(tr("Key: {lines}", lines=listed(LAYER_WORDS.values()))))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        return QSize(300, LOOK.px(24))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(LOOK.font(13))
+        x, middle = 12.0, self.height() / 2.0
+        for layer, phrase in LAYER_WORDS.items():
+            words = say(phrase)
+            width = painter.fontMetrics().horizontalAdvance(words)
+            if layer is Layer.FIGURE or x + 34 + width > self.width():
+                continue
+            painter.setPen(pen(layer))
+            painter.drawLine(int(x), int(middle), int(x + 28), int(middle))
+            painter.setPen(LOOK.colour("ink"))
+            painter.drawText(int(x + 34), int(middle + LOOK.px(5)), words)
+            x += 34 + width + 20
+        painter.end()

@@ -1,0 +1,95 @@
+"""The station rail: where you are, and the state of each station as shape and word."""
+
+from PySide6.QtCore import QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFont, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QAbstractButton, QFrame, QSizePolicy, QVBoxLayout
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.widgets import button, paint_state
+from omnipel.bench.speech import say
+from omnipel.core.standing import State
+from omnipel.core.words.phrases import Phrase, tr
+
+STATIONS = (("object", tr("Object"), 1), ("tape", tr("Tape"), 2), ("cover", tr("Cover"), 3), ("panels", tr("Panels"), 4))
+
+
+class Rail(QFrame):
+    """The left edge."""
+
+    chosen = Signal(str)
+    menu = Signal()
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.buttons = {"shelf": StationButton(tr("Shelf"), 0)} | {
+            key: StationButton(words, number) for key, words, number in STATIONS
+        }
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(8, 12, 4, 8)
+        layout.setSpacing(4)
+        for key, made in self.buttons.items():
+            made.clicked.connect(lambda _checked=False, k=key: self.chosen.emit(k))
+            layout.addWidget(made)
+        layout.addStretch(1)
+        self.menu_button = button(tr("Menu"), self.menu.emit)
+        layout.addWidget(self.menu_button)
+        self.rescale()
+
+    def rescale(self) -> None:
+        """Take the width that the text scale asks for."""
+        self.setFixedWidth(LOOK.px(118) + 12)
+        for made in self.buttons.values():
+            made.updateGeometry()
+
+    def show_state(self, here: str, states: dict[str, State] | None) -> None:
+        """Mark where you are; without a job the stations are not offered."""
+        for key, made in self.buttons.items():
+            made.setVisible(key == "shelf" or states is not None)
+            made.set_state((states or {}).get(key), key == here)
+
+
+class StationButton(QAbstractButton):
+    """One station."""
+
+    def __init__(self, words: Phrase, number: int) -> None:
+        super().__init__()
+        self.words, self.number, self.here = say(words), number, False
+        self.state: State | None = None
+        self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setToolTip(f"Ctrl+{number}")
+
+    def set_state(self, state: State | None, here: bool) -> None:
+        """Show a state, and whether this is where you are."""
+        self.state, self.here = state, here
+        told = [self.words, *([say(tr("you are here"))] if here else []), *([say(state.words)] if state else [])]
+        self.setAccessibleName(", ".join(told))
+        self.update()
+
+    def sizeHint(self) -> QSize:
+        return QSize(LOOK.px(110), LOOK.px(52))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        box = QRectF(self.rect())
+        ink = LOOK.colour("ink")
+        if self.here:
+            painter.fillRect(box, LOOK.colour("accent"))
+            ink = LOOK.colour("on_accent")
+        elif self.underMouse():
+            painter.fillRect(box, LOOK.colour("surface"))
+        if self.hasFocus():
+            painter.setPen(QPen(LOOK.colour("on_accent" if self.here else "accent"), 2))
+            painter.drawRect(box.adjusted(2, 2, -2, -2))
+        painter.setPen(ink)
+        painter.setFont(LOOK.font(17, QFont.Weight.DemiBold))
+        painter.drawText(LOOK.px(10), LOOK.px(22 if self.state else 32), self.words)
+        if self.state:
+            paint_state(
+                painter, QRectF(LOOK.px(9), LOOK.px(29), LOOK.px(14), LOOK.px(14)), self.state, ink if self.here else None
+            )
+            painter.setFont(LOOK.font(13))
+            painter.setPen(ink if self.here else LOOK.colour("soft"))
+            painter.drawText(LOOK.px(28), LOOK.px(41), say(self.state.words))
+        painter.end()

@@ -1,0 +1,166 @@
+"""The tally: what the draft comes to, at every station; each line leads to the place that decides it."""
+
+from collections.abc import Sequence
+from functools import partial
+
+import shapely
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.widgets import Glow, StateMark, WordButton, button, column, emptied, label, scrolled
+from omnipel.bench.session import Session
+from omnipel.core.draft import Drafted
+from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.drafting.panel import Cloth
+from omnipel.core.fit.going_on import Fit, Verdict
+from omnipel.core.job.findings import Finding
+from omnipel.core.standing import State, Step, next_step, subject
+from omnipel.core.tolerances import SURE_CHANCE
+from omnipel.core.words.phrases import NOTHING, Area, Count, Listed, Name, Phrase, Share, listed, mm, term, tr, trn
+
+
+class Tally(QFrame):
+    """The column at the right."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setObjectName("tally")
+        self.goes_on, self.seams, self.cloth = Glow(tr("Goes on?")), Glow(tr("Seams true")), Glow(tr("Cloth in panels"))
+        self.goes_on.clicked.connect(lambda: session.go.emit("fit"))
+        self.seams.clicked.connect(lambda: session.go.emit("seams"))
+        self.cloth.clicked.connect(lambda: session.go.emit("panels"))
+        self.count = label(NOTHING, "head")
+        self.findings = QVBoxLayout()
+        self.findings.setSpacing(10)
+        inner = QWidget()
+        whole = column(self.goes_on, self.seams, self.cloth, self.count, self.findings, spacing=6)
+        whole.addStretch(1)
+        inner.setLayout(whole)
+        self.next = WordButton(self._take_step, "main")
+        self.setLayout(column(scrolled(inner), self.next, margins=8))
+        self.step: Step | None = None
+        self.shown: tuple[object, ...] | None = None
+        self.kinds: list[tuple[str, str, int]] = []
+        self.cards: list[FindingCard] = []
+        self.rescale()
+
+    def rescale(self) -> None:
+        """Take the width that the text scale asks for."""
+        self.setFixedWidth(LOOK.px(226) + 10)
+
+    def refresh(self) -> None:
+        """Show the draft as it stands."""
+        draft = self.session.draft
+        if draft is None:
+            return
+        if isinstance(draft, Drafted):
+            self._drafted(draft)
+        else:
+            waits = self.session.tell(tr("not yet"))
+            for shown in (self.goes_on, self.seams, self.cloth):
+                shown.show_value(waits, "", State.OPEN)
+        self.step = next_step(draft)
+        self.next.show_words(self.session.tell(self.step.words))
+        told = (draft.findings, self.session.unit)
+        if told != self.shown:
+            self.shown = told
+            self._findings(draft.findings)
+
+    def _drafted(self, draft: Drafted) -> None:
+        tell, fit = self.session.tell, draft.fit
+        if isinstance(fit, Fit):
+            state = {Verdict.WILL_NOT: State.STOP, Verdict.GOES_ON: State.FINE}.get(fit.verdict, State.LOOK)
+            state = State.LOOK if state is State.FINE and fit.chance < SURE_CHANCE else state
+            under = tr("chance {chance} · gap {gap} at the tightest", chance=percent(fit.chance), gap=mm(fit.tightest.clearance))
+            if fit.doubtful:
+                under = tr(
+                    "{readings} in doubt · at best {chance}", readings=self._words(fit.doubtful), chance=percent(fit.chance)
+                )
+            shown = tr("yes") if fit.verdict is Verdict.GOES_ON else term(fit.verdict)
+            self.goes_on.show_value(tell(shown), tell(under), state, (fit.verdict, fit.chance, fit.tightest.clearance))
+        else:
+            self.goes_on.show_value(tell(fit.words), "", State.FINE)
+        true, total = sum(seam.true for seam in draft.seams), len(draft.seams)
+        fits = State.FINE if true == total else State.STOP
+        seams = tr("{true} of {total}", true=Count(true), total=Count(total)) if total else tr("no seam")
+        self.seams.show_value(tell(seams), "", fits, (true, total))
+        area = sum(shapely.Polygon(cut_line(p)).area * p.count for p in draft.panels if p.cloth is Cloth.OUTER)
+        pieces = sum(panel.count for panel in draft.panels)
+        under = trn("{n} piece, before laying", "{n} pieces, before laying", pieces)
+        doubtful = draft.rests_on_doubt(*(n for p in draft.panels for n in (p.cut_length, p.cut_width)))
+        if doubtful:
+            under = tr("rests on {readings}, in doubt", readings=self._words(doubtful))
+        state = State.LOOK if doubtful else State.FINE
+        self.cloth.show_value(tell(Area(area)), tell(under), state, (area, pieces, doubtful))
+
+    def _words(self, places: Sequence[str]) -> Listed:
+        words = {place.key: place.words for place in self.session.places}
+        return listed(words.get(place, Name(place)) for place in places)
+
+    def _take_step(self) -> None:
+        """Do the next thing: apply its remedy, or go where it is done."""
+        step = self.step
+        if step is None:
+            return
+        if step.remedy is not None:
+            self.session.remedy(step.remedy)
+        else:
+            self.session.go.emit(step.where)
+
+    def _findings(self, findings: tuple[Finding, ...]) -> None:
+        """Show the findings; cards of the same kind are kept and only get other words."""
+        self.count.setText(
+            self.session.tell(trn("{n} finding", "{n} findings", len(findings)) if findings else tr("No findings"))
+        )
+        kinds = [_kind(finding) for finding in findings]
+        if kinds != self.kinds:
+            emptied(self.findings)
+            self.cards = [FindingCard(self.session, finding) for finding in findings]
+            for card in self.cards:
+                self.findings.addWidget(card)
+            self.kinds = kinds
+        for card, finding in zip(self.cards, findings, strict=True):
+            card.show_finding(finding)
+
+
+def _kind(finding: Finding) -> tuple[str, str, int]:
+    return finding.code, finding.severity.value, len(finding.remedies)
+
+
+class FindingCard(QFrame):
+    """One finding: shape and word of its severity, what and where, remedies as buttons."""
+
+    def __init__(self, session: Session, finding: Finding) -> None:
+        super().__init__()
+        self.session, self.finding = session, finding
+        head = QHBoxLayout()
+        head.setSpacing(6)
+        head.addWidget(StateMark(finding.severity.value, 13.0))
+        head.addWidget(label(finding.severity.words, finding.severity.value), 1)
+        show = button(tr("Show"), lambda: session.go.emit(self.finding.where), "quiet")
+        show.setAccessibleName(session.tell(tr("Show {subject}", subject=subject(finding))))
+        head.addWidget(show)
+        self.text = label(wrap=True)
+        self.text.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
+        self.remedies = [WordButton(partial(self._cure, k)) for k in range(len(finding.remedies))]
+        self.setLayout(column(head, self.text, *self.remedies, spacing=2))
+
+    def _cure(self, k: int) -> None:
+        self.session.remedy(self.finding.remedies[k])
+
+    def show_finding(self, finding: Finding) -> None:
+        """Show another finding of the same kind."""
+        self.finding = finding
+        text = self.session.sentence(finding.text)
+        self.text.setText(text)
+        self.setAccessibleName(f"{self.session.tell(finding.severity.words)}: {text}")
+        for made, remedy in zip(self.remedies, finding.remedies, strict=True):
+            made.show_words(self.session.tell(remedy.words))
+
+
+def percent(chance: float) -> Phrase:
+    """A chance as far as it can be told."""
+    if chance > 0.99:
+        return tr("over {share}", share=Share(0.99))
+    return tr("under {share}", share=Share(0.01)) if chance < 0.01 else tr("{share}", share=Share(chance))

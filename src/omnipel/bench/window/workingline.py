@@ -1,0 +1,81 @@
+"""The working line: the sum that made the number pointed at, each term with its name and a way to its source."""
+
+from html import escape
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QFrame, QLabel
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.widgets import row
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.sums import shown_sum, sign_of, thin_words
+from omnipel.core.words.units import format_length
+from omnipel.core.words.working import Worked
+
+HINT = tr("Point at any number: here stands the sum that made it. A click on a term goes to where it is decided.")
+
+
+class WorkingLine(QFrame):
+    """The line at the bottom; also says what has just happened."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.last: tuple[Phrase, Worked] | None = None
+        self.told = ("note", say(HINT))
+        self.text = QLabel()
+        self.text.setAccessibleName(say(tr("Working")))
+        self.text.setTextFormat(Qt.TextFormat.RichText)
+        self.text.setWordWrap(True)
+        self.text.setTextInteractionFlags(
+            Qt.TextInteractionFlag.LinksAccessibleByMouse | Qt.TextInteractionFlag.LinksAccessibleByKeyboard
+        )
+        self.text.linkActivated.connect(session.go.emit)
+        layout = row(self.text)
+        layout.setContentsMargins(16, 6, 16, 6)
+        self.setLayout(layout)
+        session.pointed.connect(self.point)
+        session.said.connect(self.say)
+        session.offered.connect(self.offer)
+        self.rescale()
+        self.say("note", say(HINT))
+
+    def rescale(self) -> None:
+        """Keep room for two lines, so that nothing jumps."""
+        self.setFixedHeight(LOOK.px(46) + 12)
+
+    def point(self, words: Phrase, number: Worked) -> None:
+        """Show a number and its sum; what is shown adds up."""
+        self.last = (words, number)
+        voice, accent = self.session.voice, LOOK.colours.accent
+        shown = shown_sum(number, voice)
+        terms = []
+        for i, part in enumerate(shown.terms):
+            name = escape(voice.say(part.term.name))
+            if part.term.source:
+                name = f'<a href="{escape(part.term.source)}" style="color:{accent}">{name}</a>'
+            length = format_length(abs(part.shown), voice.unit)
+            why = f"<span style='color:{LOOK.colours.soft}'>{escape(part.why)}</span>"
+            terms.append(f"{sign_of(part.shown, first=i == 0)}{length} {name}{why}")
+        thin = f"<span style='color:{LOOK.colours.soft}'>{escape(thin_words(shown, voice))}</span>"
+        value = format_length(shown.total, voice.unit)
+        self.text.setText(f"<b>{escape(voice.sentence(words))} {value}</b> = {''.join(terms)}{thin}")
+
+    def say(self, severity: str, words: str) -> None:
+        """Tell something in one line."""
+        self.last, self.told = None, (severity, words)
+        self.text.setText(f'<span style="color:{LOOK.colours.of(severity)}">{escape(words)}</span>')
+
+    def offer(self, words: str, link: str, path: str) -> None:
+        """Tell something in one line, with a link to where it can be undone or followed."""
+        self.say("note", words)
+        self.text.setText(f'{escape(words)} <a href="{escape(path)}" style="color:{LOOK.colours.accent}">{escape(link)}</a>')
+
+    def refresh(self) -> None:
+        """Show the same again, in the job's unit and the look of now."""
+        if self.last:
+            self.point(*self.last)
+        else:
+            self.say(*self.told)
