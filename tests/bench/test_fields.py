@@ -13,7 +13,7 @@ from omnipel.bench.commands.registry import COMMANDS
 from omnipel.bench.parts.look import DARK, LOOK
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.window.window import Window
-from omnipel.core.job.document import Job, LiningSchool, Shape
+from omnipel.core.job.document import ClothKind, Job, LiningSchool, Shape
 from omnipel.core.job.reading import Instrument
 from omnipel.core.tape.readings import value
 from omnipel.core.words.phrases import Count, mm, tr
@@ -300,6 +300,27 @@ def test_a_size_by_hand_is_typed_as_it_is_cut(sample_window: Window) -> None:
     after = next(p for p in session.draft.panels if p.name == "wall")  # type: ignore[union-attr]
     assert after.cut_width.value == pytest.approx(30 * 25.4)
     dialog.deleteLater()
+
+
+def test_allowances_go_with_the_kind_of_cloth_until_somebody_chooses_them(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Rain butt", "cover")
+    session, cover = sample_window.session, sample_window.stations["cover"]
+    before = session.store.history(session.key)[1]  # type: ignore[arg-type]
+    assert session.open_job.cover.seam_allowance == 12.7
+    kind = cover.fields["cover.cloth.kind"]
+    kind.setFocus()
+    qtbot.keyClick(kind, Qt.Key.Key_End)
+    kind.activated.emit(kind.currentIndex())
+    assert session.open_job.cover.cloth.kind is ClothKind.COTTON
+    assert (session.open_job.cover.seam_allowance, session.open_job.cover.closing_allowance) == (6.35, 6.35)
+    assert cover.fields["cover.seam_allowance"].line.text() == "1/4"
+    type_over(qtbot, cover.fields["cover.seam_allowance"].line, "3/8")
+    qtbot.keyClick(kind, Qt.Key.Key_Home)
+    kind.activated.emit(kind.currentIndex())
+    assert (session.open_job.cover.seam_allowance, session.open_job.cover.closing_allowance) == (pytest.approx(9.525), 12.7)
+    for _ in range(3):
+        session.undo()
+    assert session.store.history(session.key)[1] == before  # type: ignore[arg-type]
 
 
 @pytest.mark.parametrize("path", ["cover.options.overhang", "cover.lining.school", "cover.closure.kind"])

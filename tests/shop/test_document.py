@@ -60,6 +60,10 @@ BAD = {
     "words for a number": (broken(put("job", "cover", "seam_allowance", "wide")), "job.cover.seam_allowance"),
     "unknown key": (broken(put("job", "cover", "sparkle", 1)), "job.cover.sparkle"),
     "unknown top key": (broken(put("extra", 1)), "extra: is not part"),
+    "no hem": (
+        broken(put("job", "cover", "hem", "kind", "seam, trimmed when it meets")),
+        "job.cover.hem: no cover's lower edge is finished so",
+    ),
     "deep": ("[" * 100_000, "nests too deeply"),
     "long digits": (dumped(drum()).replace("1763.0", "9" * 5000), "digits"),
 }

@@ -132,7 +132,7 @@ def too_large(size: int) -> Phrase:
 def migrated(data: Any, version: int) -> Any:
     """A job's plain data as the present version has it.
 
-    1 → 2: nothing was renamed; what is new (whose habits a job follows, readings set aside or stood by) begins as it was understood before.
+    1 → 2: nothing was renamed; what is new (whose habits a job follows, what kind its cloth is, readings set aside or stood by) begins as it was understood before.
     """
     return data
 
@@ -218,6 +218,8 @@ def _said(error: ValidationError) -> tuple[str, Phrase]:
     message = first["msg"][0].lower() + first["msg"][1:]
     if first["type"] == "missing":
         return path, tr("is missing")
+    if first["type"] == "predicate_failed":  # one value has one: what the lower edge may be
+        return path, tr("no cover's lower edge is finished so")
     return path, tr("{fault}, found {found}", fault=Name(message), found=Name(_short(first["input"])))
 
 

@@ -148,7 +148,8 @@ def wheel_cap(g: Given) -> Wanted:
     reach = 60.0 if g.o["metric"] else 25.4 * 2.5
     deep = g.n("depth") or g.r["width"] + g.u + reach
     long = ring + g.n("overlap")
-    fold = math.ceil(PI * g.n("cord") / 2 + 3) + g.n("casing_turn_under")
+    mark = 1.0 if g.o["metric"] else 25.4 / 16
+    fold = math.ceil((PI * g.n("cord") / 2 + 3) / mark - 1e-9) * mark + g.n("casing_turn_under")
     pieces = {"disc": plate(g, ring / (2 * PI)), "boxing": Piece(1, long + 2 * g.below, deep + g.seam + fold, long * deep)}
     return Wanted(pieces, {"boxing to disc": ring}, {"cord": long + 2 * g.n("tails")}, (ring - PI * g.t,) * 2)
 

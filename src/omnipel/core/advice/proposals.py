@@ -5,21 +5,22 @@ from dataclasses import dataclass, replace
 
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.cloths import WIDTHS
-from omnipel.core.covers.starting import begins_with
+from omnipel.core.covers.starting import begins_with, with_cloth
 from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed
-from omnipel.core.job.document import Closure, ClosureKind, ClothChoice, Job, LiningSchool
+from omnipel.core.job.document import Closure, ClosureKind, ClothChoice, ClothKind, Job, LiningSchool
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import cord_casing, double_hem
 from omnipel.core.job.thing import ComesOff, Lives
 from omnipel.core.tape.readings import value
-from omnipel.core.words.phrases import Phrase, mm, term, tr
+from omnipel.core.words.phrases import Phrase, Rule, mm, term, tr
 from omnipel.core.words.units import rounded_up
 
 ACRYLIC = ClothChoice(name="solution-dyed acrylic", colour="#6d8a63", thickness=0.5, usable_width=1500.0)
 CANVAS = ClothChoice(name="coated canvas", colour="#6f7f8a", thickness=0.6, usable_width=1800.0)
 COTTON = ClothChoice(
     name="washable cotton",
+    kind=ClothKind.GENERAL,
     colour="#a5866f",
     thickness=0.35,
     usable_width=1400.0,
@@ -27,6 +28,9 @@ COTTON = ClothChoice(
     shrink_warp=0.04,
     shrink_weft=0.02,
 )
+
+CORD = Rule(6.0, 1 / 4)
+"""A usual drawcord."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,7 +73,7 @@ def _cloth(job: Job) -> Iterator[Proposal]:
     # A cloth somebody has named is somebody's choice.
     if job.cover.cloth.name == ClothChoice().name and cloth.name != job.cover.cloth.name:
         sold = replace(cloth, usable_width=job.cover.habits.take("", WIDTHS[cloth.usable_width]))
-        yield Proposal(tr("Cloth: {cloth}", cloth=term(cloth.name)), reason, (Change("cover.cloth", sold),))
+        yield Proposal(tr("Cloth: {cloth}", cloth=term(cloth.name)), reason, (Change("cover", with_cloth(job.cover, sold)),))
 
 
 def _closure(job: Job) -> Iterator[Proposal]:
@@ -93,7 +97,7 @@ def _edge(job: Job) -> Iterator[Proposal]:
     habits = job.cover.habits
     usual = double_hem(habits.mm("hem"), habits.mm("turn-under"))
     if job.cover.closure.kind is ClosureKind.CORD:
-        casing = cord_casing(6.0, job.cover.habits.mm("turn-under"))
+        casing = cord_casing(CORD.mm(job.unit), habits.mm("turn-under"), habits.system.step)
         yield Proposal(tr("Lower edge: cord casing"), tr("The drawcord needs its tunnel."), (Change("cover.hem", casing),))
     elif job.thing.lives is Lives.OUTDOORS and job.cover.hem == usual:
         wider = double_hem(habits.mm("hem outdoors"), habits.mm("turn-under"))

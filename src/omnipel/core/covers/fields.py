@@ -17,6 +17,7 @@ FIELDS: Final[Mapping[str, Phrase]] = {
     "hem_order": tr("hem"),
     "clips": tr("relief clips"),
     "cloth.name": tr("cloth"),
+    "cloth.kind": tr("kind of cloth"),
     "cloth.thickness": tr("thickness of the cloth"),
     "padding": tr("thickness of padding"),
     "cloth.usable_width": tr("usable width"),

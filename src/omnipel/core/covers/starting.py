@@ -3,10 +3,11 @@
 from dataclasses import replace
 from typing import Any
 
-from omnipel.core.covers.cloths import WIDTHS
+from omnipel.core.covers.cloths import SEAMS, WIDTHS
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.job.document import Clearance, ClothChoice, CoverChoices, Lining
 from omnipel.core.job.finish import double_hem
+from omnipel.core.tolerances import AS_TYPED
 from omnipel.core.words.habits import Habits
 
 
@@ -38,8 +39,20 @@ def usual_choices(scheme: Scheme, habits: Habits) -> CoverChoices:
             turning_gap=habits.mm("turning gap"),
         ),
         padding_inset=habits.mm("padding inset"),
-        seam_allowance=habits.mm("seam"),
-        closing_allowance=habits.mm("seam"),
         hem=double_hem(habits.mm("hem"), habits.mm("turn-under")),
     )
-    return replace(chosen, **begins_with(scheme, habits))
+    begun = begins_with(scheme, habits)
+    seam = habits.mm(SEAMS[begun.get("cloth", chosen.cloth).kind])
+    return replace(chosen, **{"seam_allowance": seam, "closing_allowance": seam, **begun})
+
+
+def with_cloth(choices: CoverChoices, cloth: ClothChoice) -> CoverChoices:
+    """The choices with another cloth; allowances that stood at the habit of the old kind follow the new one."""
+    usual, now = (choices.habits.mm(SEAMS[kind]) for kind in (choices.cloth.kind, cloth.kind))
+
+    def follows(allowance: float) -> float:
+        return now if abs(allowance - usual) <= AS_TYPED else allowance
+
+    return replace(
+        choices, cloth=cloth, seam_allowance=follows(choices.seam_allowance), closing_allowance=follows(choices.closing_allowance)
+    )

@@ -9,9 +9,9 @@ from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import Annotated
 
-from annotated_types import Ge, Gt, Le, Len
+from annotated_types import Ge, Gt, Le, Len, Predicate
 
-from omnipel.core.job.finish import Allowance, Finish, FinishKind
+from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
 from omnipel.core.tolerances import LONGEST
@@ -83,6 +83,14 @@ class Clearance:
     amount: Gap = 12.0
 
 
+class ClothKind(StrEnum):
+    """Kinds of cloth that are sewn with different allowances."""
+
+    CANVAS = "canvas"
+    GENERAL = "other cloth"
+    COTTON = "thin cotton"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ClothChoice:
     """The cloth as far as the draft needs it."""
@@ -90,6 +98,7 @@ class ClothChoice:
     __pydantic_config__ = CONFIG
 
     name: Annotated[str, Len(0, 120)] = "solution-dyed acrylic"
+    kind: ClothKind = ClothKind.CANVAS
     colour: Annotated[str, Len(0, 9)] = "#5f7f6f"
     thickness: Gap = 0.5
     usable_width: Length = 1500.0
@@ -235,7 +244,7 @@ class CoverChoices:
     on_fold: Annotated[tuple[str, ...], Len(0, 60)] = ()
     seam_allowance: Allowance = 12.0
     closing_allowance: Allowance = 12.0
-    hem: Finish = Finish(kind=FinishKind.DOUBLE_HEM, width=25.0, turn_under=15.0)
+    hem: Annotated[Finish, Predicate(is_hem)] = Finish(kind=FinishKind.DOUBLE_HEM, width=25.0, turn_under=15.0)
     ring: RingSchool = RingSchool.RING_FIRST
     hem_order: HemOrder = HemOrder.HEM_LAST
     clips: ClipSchool = ClipSchool.STRAIGHT

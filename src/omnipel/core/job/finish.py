@@ -69,10 +69,8 @@ class Finish:
     def parts(self) -> tuple[tuple[Phrase, float, str], ...]:
         """The allowance in named parts, from the sew line outward, each with the attribute that decides it."""
         match self.kind:
-            case FinishKind.SEAM | FinishKind.FACING:
+            case FinishKind.SEAM | FinishKind.FACING | FinishKind.TRIMMED:
                 return ((tr("seam allowance"), self.width, "width"),)
-            case FinishKind.TRIMMED:
-                return ((tr("seam allowance"), self.width, "width"), (tr("spare to trim"), self.turn_under, ""))
             case FinishKind.SINGLE_HEM:
                 return ((tr("hem"), self.width, "width"),)
             case FinishKind.DOUBLE_HEM:
@@ -92,6 +90,24 @@ class Finish:
         )
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Trimmed(Finish):
+    """A seam whose edge is cut longer by `spare`, mm, which is trimmed off when it meets. No person chooses it: a job cannot hold it."""
+
+    kind: FinishKind = FinishKind.TRIMMED
+    spare: float = 0.0
+
+    @property
+    def parts(self) -> tuple[tuple[Phrase, float, str], ...]:
+        """The seam allowance, and beyond it the spare."""
+        return ((tr("seam allowance"), self.width, "width"), (tr("spare to trim"), self.spare, ""))
+
+
+def is_hem(finish: Finish) -> bool:
+    """Whether it may be the lower edge of a cover."""
+    return finish.kind in HEMS
+
+
 RAW = Finish(kind=FinishKind.RAW)
 BOUND = Finish(kind=FinishKind.BOUND, width=10.0)
 ON_FOLD = Finish(kind=FinishKind.FOLD)
@@ -105,7 +121,7 @@ def seam(allowance: float) -> Finish:
 
 def trimmed(allowance: float, spare: float) -> Finish:
     """The end of a strip that is closed where it meets: cut longer by `spare`, which is trimmed off then."""
-    return Finish(kind=FinishKind.TRIMMED, width=allowance, turn_under=spare)
+    return Trimmed(width=allowance, spare=spare)
 
 
 def single_hem(width: float) -> Finish:
@@ -118,15 +134,15 @@ def double_hem(width: float, turn_under: float) -> Finish:
     return Finish(kind=FinishKind.DOUBLE_HEM, width=width, turn_under=turn_under)
 
 
-def cord_casing(diameter: float, turn_under: float) -> Finish:
-    """A tunnel for a cord.
+def cord_casing(diameter: float, turn_under: float, step: float = 1.0) -> Finish:
+    """A tunnel for a cord; its fold is rounded up to a `step`, mm.
 
     >>> cord_casing(6, 12).allowance
     25.0
     """
-    return Finish(kind=FinishKind.CORD_CASING, width=cord_fold(diameter), turn_under=turn_under)
+    return Finish(kind=FinishKind.CORD_CASING, width=cord_fold(diameter, step), turn_under=turn_under)
 
 
-def cord_fold(diameter: float) -> float:
-    """The least fold width of a cord casing, πd/2 + 3 rounded up to the mm."""
-    return float(math.ceil(math.pi * diameter / 2.0 + 3.0))
+def cord_fold(diameter: float, step: float = 1.0) -> float:
+    """The least fold width of a cord casing, πd/2 + 3, rounded up to a `step`, mm."""
+    return math.ceil((math.pi * diameter / 2.0 + 3.0) / step - 1e-9) * step

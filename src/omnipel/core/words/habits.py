@@ -21,6 +21,11 @@ class System(StrEnum):
     METRIC = "metric"
     INCH = "inch"
 
+    @property
+    def step(self) -> float:
+        """What is round to those who follow it, mm: a millimetre, a 16th of an inch."""
+        return MM_PER_INCH / 16.0 if self is System.INCH else 1.0
+
     @staticmethod
     def of(unit: Unit) -> "System":
         """The system of those who work in a unit."""
@@ -39,8 +44,8 @@ HABITS: Final[Mapping[str, Habit]] = {
     "clearance": Habit(tr("gap on each side, stiff cloth that drops over"), Rule(12.0, 1 / 2)),
     "clearance soft": Habit(tr("gap on each side, soft lined cloth"), Rule(6.0, 1 / 4)),
     "seam": Habit(tr("seam allowance, canvas"), Rule(12.0, 1 / 2)),
-    "seam general": Habit(tr("seam allowance, general"), Rule(10.0, 3 / 8)),
-    "seam cotton": Habit(tr("seam allowance, quilting cotton"), Rule(8.0, 1 / 4)),
+    "seam general": Habit(tr("seam allowance, other cloth"), Rule(10.0, 3 / 8)),
+    "seam cotton": Habit(tr("seam allowance, thin cotton"), Rule(8.0, 1 / 4)),
     "hem": Habit(tr("hem of the lower edge"), Rule(25.0, 1.0)),
     "hem outdoors": Habit(tr("hem of the lower edge, outdoors"), Rule(35.0, 1.5)),
     "turn-under": Habit(tr("turn-under of a hem"), Rule(15.0, 5 / 8)),

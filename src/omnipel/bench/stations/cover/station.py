@@ -1,6 +1,7 @@
 """The Cover station: scheme, clearance, allowances, edges, and what the scheme itself asks."""
 
 import math
+from dataclasses import replace
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
@@ -17,12 +18,23 @@ from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
 from omnipel.bench.stations.cover.slackplot import SlackPlot
 from omnipel.bench.stations.cover.wornview import WornView
 from omnipel.core.covers import SCHEMES
+from omnipel.core.covers.cloths import SEAMS
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.scheme import Scheme
+from omnipel.core.covers.starting import with_cloth
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.forms import FORMS
-from omnipel.core.job.document import ClearanceSchool, ClipSchool, ClosureKind, CoverChoices, HemOrder, LiningSchool, RingSchool
+from omnipel.core.job.document import (
+    ClearanceSchool,
+    ClipSchool,
+    ClosureKind,
+    ClothKind,
+    CoverChoices,
+    HemOrder,
+    LiningSchool,
+    RingSchool,
+)
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import HEMS, TURNED_UNDER, FinishKind
 from omnipel.core.words.notation import parse_share
@@ -156,6 +168,7 @@ class CoverStation(QWidget):
         form = self.choices
         form.head(tr("Cloth"))
         form.short_text("cloth.name")
+        form.pick("cloth.kind", of_enum(ClothKind), picked=self._cloth_kind, why=self._cloth_why)
         form.length("cloth.thickness", fine=True)
         form.length("padding", fine=True)
         form.length("cloth.usable_width", strict=True)
@@ -191,6 +204,16 @@ class CoverStation(QWidget):
         job = self.session.open_job
         if key != job.cover.scheme:
             self.session.apply(with_scheme(job, SCHEMES[key]), tr("scheme: {scheme}", scheme=SCHEMES[key].words))
+
+    def _cloth_kind(self, kind: ClothKind) -> None:
+        """Change the kind of cloth; allowances that nobody has chosen otherwise go with it."""
+        job = self.session.open_job
+        cover = with_cloth(job.cover, replace(job.cover.cloth, kind=kind))
+        self.session.apply(replace(job, cover=cover), tr("{what}: {value}", what=FIELDS["cloth.kind"], value=term(kind)))
+
+    def _cloth_why(self, choices: CoverChoices) -> Phrase:
+        """What the kind of cloth is for."""
+        return tr("Usually sewn with an allowance of {usual}.", usual=mm(choices.habits.mm(SEAMS[choices.cloth.kind])))
 
     def _school(self, school: ClearanceSchool) -> None:
         """Change the school and keep the gap: the same clearance, said the other way."""

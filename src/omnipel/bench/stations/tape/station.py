@@ -356,7 +356,7 @@ class TapeStation(QWidget):
         if body is None:
             return
         shown = (
-            tr("{place}: {value}", place=want.words, value=bare(value(reading)))
+            tr("{place}: {value}", place=want.words, value=bare(value(reading), fine=True))
             if reading
             else tr("{place}: here", place=want.words)
         )

@@ -3,6 +3,7 @@
 On cloth with a repeat all panels start at the same point of it, and the notches fall on stripes.
 """
 
+from omnipel.core.covers.cloths import SOFT
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, passages
 from omnipel.core.drafting.panel import Edge, Panel
@@ -116,11 +117,5 @@ def _seams() -> tuple[Seam, ...]:
 
 
 SCHEME = Scheme(
-    "envelope",
-    tr("Envelope"),
-    tr("A front and two lapped backs."),
-    frozenset({Ability.SLAB}),
-    OPTIONS,
-    draft,
-    {"seam_allowance": "seam general"},
+    "envelope", tr("Envelope"), tr("A front and two lapped backs."), frozenset({Ability.SLAB}), OPTIONS, draft, {"cloth": SOFT}
 )

@@ -127,5 +127,5 @@ SCHEME = Scheme(
     frozenset({Ability.ROUND}),
     OPTIONS,
     draft,
-    {"cloth": QUILTING, "seam_allowance": "seam cotton", "closing_allowance": "seam cotton", "padding": 4.0},
+    {"cloth": QUILTING, "padding": 4.0},
 )

@@ -8,6 +8,7 @@ largest wins.
 
 import numpy as np
 
+from omnipel.core.covers.cloths import SOFT
 from omnipel.core.covers.options import length, share
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Hardware, Scheme, inside, passages
 from omnipel.core.drafting.panel import Edge, Figure, Panel
@@ -158,5 +159,5 @@ SCHEME = Scheme(
     frozenset({Ability.CASED}),
     OPTIONS,
     draft,
-    {"padding": 6.0, "seam_allowance": "seam general"},
+    {"cloth": SOFT, "padding": 6.0},
 )

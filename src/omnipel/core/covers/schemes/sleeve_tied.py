@@ -107,5 +107,5 @@ SCHEME = Scheme(
     frozenset({Ability.NECKED}),
     OPTIONS,
     draft,
-    {"cloth": SHIRTING, "seam_allowance": "seam cotton", "closing_allowance": "seam cotton"},
+    {"cloth": SHIRTING},
 )

@@ -3,6 +3,7 @@
 Width `W + T + 2c + t`: half the thickness goes over each long edge on both layers. Length `L + T/2 + c + t/2`: the mouth stays open.
 """
 
+from omnipel.core.covers.cloths import SOFT
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, passages
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
@@ -74,5 +75,5 @@ SCHEME = Scheme(
     frozenset({Ability.SLAB}),
     OPTIONS,
     draft,
-    {"seam_allowance": "seam general"},
+    {"cloth": SOFT},
 )

@@ -87,7 +87,10 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
 
 def _boxing(brief: Brief, strip: Worked, overlap: Worked, depth: Worked) -> Panel:
     """The strip, with its casing along one edge; where its ends lap, the disc edge is parted."""
-    casing, ends = cord_casing(brief.number("cord"), brief.number("casing_turn_under")), brief.choices.hem
+    casing, ends = (
+        cord_casing(brief.number("cord"), brief.number("casing_turn_under"), brief.choices.habits.system.step),
+        brief.choices.hem,
+    )
     x, lap, y = strip.value, overlap.value, depth.value
     points = [(0.0, 0.0), (x, 0.0), (x, y), (lap, y), (0.0, y)] if lap else [(0.0, 0.0), (x, 0.0), (x, y), (0.0, y)]
     names = ["casing edge", "end b", "disc edge", "lap edge", "end a"] if lap else ["casing edge", "end b", "disc edge", "end a"]
