@@ -132,7 +132,8 @@ def too_large(size: int) -> Phrase:
 def migrated(data: Any, version: int) -> Any:
     """A job's plain data as the present version has it.
 
-    1 → 2: nothing was renamed; what is new (whose habits a job follows, what kind its cloth is, readings set aside or stood by) begins as it was understood before.
+    1 → 2: nothing was renamed; what is new (whose habits a job follows, what kind its cloth is, readings set aside or stood by) begins as it was
+    understood before.
     """
     return data
 

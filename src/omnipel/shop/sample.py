@@ -8,7 +8,18 @@ from typing import Any
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.starting import usual_choices
 from omnipel.core.job.changes import changed
-from omnipel.core.job.document import Clearance, ClothChoice, Feature, FeatureKind, Job, Lining, LiningSchool, Override, TakeUp
+from omnipel.core.job.document import (
+    Clearance,
+    ClothChoice,
+    ClothKind,
+    Feature,
+    FeatureKind,
+    Job,
+    Lining,
+    LiningSchool,
+    Override,
+    TakeUp,
+)
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import BOUND, double_hem
 from omnipel.core.job.reading import Instrument, Reading
@@ -22,9 +33,15 @@ SLATE = ClothChoice(name="coated canvas, slate", colour="#6f7f8a", thickness=0.6
 WAXED = ClothChoice(
     name="waxed cotton, bark", colour="#8a7250", thickness=0.7, usable_width=1400.0, shrink_warp=0.02, shrink_weft=0.01
 )
-CHECK = ClothChoice(name="cotton check, plum", colour="#8c5a6e", thickness=0.3, usable_width=1400.0, gather_limit=3.5)
-TICKING = ClothChoice(name="striped ticking", colour="#a58f5f", thickness=0.4, usable_width=1400.0, gather_limit=2.5)
-OILCLOTH = ClothChoice(name="oilcloth, quince", colour="#c2a13f", thickness=0.5, usable_width=1400.0, frays=False)
+CHECK = ClothChoice(
+    name="cotton check, plum", kind=ClothKind.COTTON, colour="#8c5a6e", thickness=0.3, usable_width=1400.0, gather_limit=3.5
+)
+TICKING = ClothChoice(
+    name="striped ticking", kind=ClothKind.GENERAL, colour="#a58f5f", thickness=0.4, usable_width=1400.0, gather_limit=2.5
+)
+OILCLOTH = ClothChoice(
+    name="oilcloth, quince", kind=ClothKind.GENERAL, colour="#c2a13f", thickness=0.5, usable_width=1400.0, frays=False
+)
 
 TILDA, ANSEL, BRAM, ODA = ("Apiary, Tilda Marrow", "Orchard, Ansel Brook", "Press house, Bram Teasel", "Kitchen, Oda Fennimore")
 

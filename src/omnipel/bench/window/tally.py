@@ -85,14 +85,17 @@ class Tally(QFrame):
         fits = State.FINE if true == total else State.STOP
         seams = tr("{true} of {total}", true=Count(true), total=Count(total)) if total else tr("no seam")
         self.seams.show_value(tell(seams), "", fits, (true, total))
-        area = sum(shapely.Polygon(cut_line(p)).area * p.count for p in draft.panels if p.cloth is Cloth.OUTER)
-        pieces = sum(panel.count for panel in draft.panels)
-        under = trn("{n} piece, before laying", "{n} pieces, before laying", pieces)
+        outer = [p for p in draft.panels if p.cloth is Cloth.OUTER]
+        area = sum(shapely.Polygon(cut_line(p)).area * p.count for p in outer)
+        pieces, others = sum(p.count for p in outer), sum(p.count for p in draft.panels if p.cloth is not Cloth.OUTER)
+        counted = trn("{n} piece", "{n} pieces", pieces)
+        more = tr(" and {n} of other cloth", n=Count(others)) if others else NOTHING
+        under = tr("{pieces}{more}, before laying", pieces=counted, more=more)
         doubtful = draft.rests_on_doubt(*(n for p in draft.panels for n in (p.cut_length, p.cut_width)))
         if doubtful:
             under = tr("rests on {readings}, in doubt", readings=self._words(doubtful))
         state = State.LOOK if doubtful else State.FINE
-        self.cloth.show_value(tell(Area(area)), tell(under), state, (area, pieces, doubtful))
+        self.cloth.show_value(tell(Area(area)), tell(under), state, (area, pieces, others, doubtful))
 
     def _words(self, places: Sequence[str]) -> Listed:
         words = {place.key: place.words for place in self.session.places}
