@@ -60,6 +60,8 @@ class Wanted:
     """Inside girth at the top, then at the lower end of what has to pass; none when it passes over nothing."""
     across: tuple[float, ...] = ()
     """Inside spans at the top."""
+    counted: Mapping[str, int] = field(default_factory=dict)
+    """What is bought by the piece."""
     from_below: bool = False
     seams_across: int = 1
 
@@ -297,7 +299,12 @@ def drape(g: Given) -> Wanted:
 
 def sheet(g: Given) -> Wanted:
     long, wide = g.r["length"], g.r["width"]
-    return Wanted({"sheet": strip(g, long, wide, g.below, g.below, g.below)}, {}, seams_across=0)
+    along, across = (max(2, round(g.n(way))) for way in ("along", "across"))
+    number = 0 if g.o["fastener"] == "nothing" else 2 * along + 2 * (across - 2)
+    counted = {str(g.o["fastener"]): number} if number else {}
+    if number and g.o["patches"]:
+        counted["backing patches"] = number
+    return Wanted({"sheet": strip(g, long, wide, g.below, g.below, g.below)}, {}, seams_across=0, counted=counted)
 
 
 def slip_sleeve(g: Given) -> Wanted:

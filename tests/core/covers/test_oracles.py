@@ -88,6 +88,7 @@ def compare(job: Job, given_: Given) -> None:
         assert seams[name].length_b == pytest.approx(length / ratio, abs=0.05), name
     bought = {str(h.name): h.length.value for h in drafted.cover.hardware if h.length is not None}
     assert bought == pytest.approx(dict(wanted.goods), abs=0.05)
+    assert {str(h.name): h.count for h in drafted.cover.hardware if h.length is None} == dict(wanted.counted)
     assert drafted.cover.from_below is wanted.from_below
     assert drafted.cover.seams_across == wanted.seams_across
     if not wanted.inside:

@@ -13,12 +13,12 @@ from tests.wild import tried
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.options import OptionKind
-from omnipel.core.draft import Draft, draft
+from omnipel.core.draft import Draft, NotYet, draft
 from omnipel.core.drafting.cutline import cut_line, cut_size
-from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.drafting.panel import MarkKind, cut_beyond
 from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed
-from omnipel.core.job.document import Job, Override
+from omnipel.core.job.document import Clearance, ClearanceSchool, Job, Override
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Outline
@@ -102,6 +102,79 @@ def test_sizes_scale_when_all_lengths_scale(form: str, scheme: str, factor: floa
             continue  # the fold of a cord casing is rounded up to the mm
         wanted = size.value if any(word in name for word in COUNTED) else size.value * factor
         assert large.cover.sizes[name].value == pytest.approx(wanted, rel=1e-6, abs=1e-6), name
+
+
+AROUND = {
+    "drum": lambda r: r["girth"],
+    "wheel": lambda r: r["girth"],
+    "bottle": lambda r: r["girth"],
+    "box": lambda r: 2 * (r["length"] + r["width"]),
+    "slab": lambda r: 2 * (r["width"] + r["thickness"]),
+    "case": lambda r: 2 * (r["length"] + r["width"]),
+}
+"""The girth that a clearance by the girth is a share of."""
+
+
+@pytest.mark.parametrize(("form", "scheme"), [pair for pair in PAIRS if pair[0] in AROUND])
+@pytest.mark.parametrize("share", [0.02, 0.06])
+def test_the_schools_of_clearance_say_the_same_in_their_own_measure(form: str, scheme: str, share: float) -> None:
+    job = starter(form, scheme)
+    gap = share * AROUND[form]({r.place: r.repeats[0] for r in job.readings}) / (2 * math.pi)
+
+    def cut(school: ClearanceSchool, amount: float) -> list[tuple[float, float]]:
+        given_ = Clearance(school=school, amount=amount)
+        return [cut_size(p) for p in draft(replace(job, cover=replace(job.cover, clearance=given_))).panels]
+
+    by_side = cut(ClearanceSchool.SIDE, gap)
+    assert np.array(cut(ClearanceSchool.DIMENSION, 2 * gap)) == pytest.approx(np.array(by_side), abs=1e-6)
+    assert np.array(cut(ClearanceSchool.GIRTH, share)) == pytest.approx(
+        np.array(by_side), abs=0.2
+    )  # a case has clips in its girth
+
+
+@pytest.mark.parametrize(
+    ("form", "scheme", "radii"), [("turned", "gores", "half_width_at_base"), ("tub", "tapered-tub", "r_bottom")]
+)
+def test_a_share_of_the_girth_is_taken_at_each_mark_of_its_own(form: str, scheme: str, radii: str) -> None:
+    job = starter(form, scheme)
+    share = 0.05
+    cover = replace(job.cover, clearance=Clearance(school=ClearanceSchool.GIRTH, amount=share))
+    sizes = draft(replace(job, cover=cover)).cover.sizes
+    r = {reading.place: reading.repeats[0] / (2 * math.pi) for reading in job.readings}
+    low, high = (r["girth.1"], r["girth.2"]) if form == "turned" else (r["girth_bottom"], r["girth_top"])
+    half = (job.cover.cloth.thickness + job.cover.padding) / 2
+    wide = low * (1 + share) + half
+    assert sizes[radii].value == pytest.approx(wide * math.pi / sizes["gores"].value if form == "turned" else wide)
+    assert sizes["top_sew_radius" if form == "turned" else "r_top"].value == pytest.approx(high * (1 + share) + half)
+
+
+@pytest.mark.parametrize(("form", "scheme"), PAIRS)
+def test_by_how_much_a_size_is_cut_larger(form: str, scheme: str) -> None:
+    drafted = draft(starter(form, scheme))
+    by_hand = {name: drafted.cover.sizes[name] for name in drafted.cover.by_hand}
+    found = {name: cut_beyond(drafted.panels, size) for name, size in by_hand.items()}
+    assert any(found.values()) or scheme == "cap"
+    for name, beyond in found.items():
+        alike = [
+            (cut, sewn)
+            for panel in drafted.panels
+            for cut, sewn in zip(cut_size(panel), np.ptp(panel.sew_points, axis=0), strict=True)
+            if abs(sewn - by_hand[name].value) < 1e-6 or abs(sewn / 2 - by_hand[name].value) < 1e-6
+        ]
+        if beyond is None:
+            assert not [sewn for _, sewn in alike if abs(sewn - by_hand[name].value) < 1e-6], name
+        else:
+            assert min(abs(cut - sewn - k * beyond) for cut, sewn in alike for k in (1, 2)) < 0.01, name
+
+
+def test_a_handle_is_shorter_than_the_top_seam_between_its_boxed_ends() -> None:
+    job = starter("case", "padded-case")
+    sizes = draft(job).cover.sizes
+    room = sizes["tube_finished_length"].value / 2.0 - sizes["case_finished_width"].value
+    for handle, stops in ((room - 1.0, False), (room + 1.0, True)):
+        readings = tuple(replace(r, repeats=(handle,)) if r.place == "handle" else r for r in job.readings)
+        drafted = draft(replace(job, readings=readings))
+        assert isinstance(drafted, NotYet) is stops, handle
 
 
 def fixed_counts(job: Job) -> dict[str, Any]:

@@ -12,6 +12,7 @@ from omnipel.core.drafting.seams import Run, Seam, true, with_marks
 from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.job.document import ClipSchool
 from omnipel.core.job.finish import seam
+from omnipel.core.tolerances import NOTCH_SPACING
 from omnipel.core.words.working import worked
 
 NAMES = {"top": "lid edge", "bottom": "lower", "left": "a", "right": "b"}
@@ -43,6 +44,22 @@ def test_marks_stand_at_quarters_and_never_far_apart(radius: float) -> None:
     gaps = np.diff([*fractions, 1.0]) * trued.length_a
     assert gaps.max() <= 300.0 + 1e-6
     assert len({mark.label for mark in trued.marks}) == len(trued.marks)
+
+
+@given(st.floats(200.0, 3000.0), st.floats(200.0, 3000.0), st.booleans())
+def test_every_corner_that_a_strip_bends_around_is_marked(x: float, y: float, ring: bool) -> None:
+    """Round a rectangle: after the first side, after the second … of it."""
+    sides = {side: seam(12.0) for side in ("bottom", "right", "top", "left")}
+    top = rectangle("top", worked("x", x), worked("y", y), **sides)
+    strip = rectangle("strip", worked("ring", 2 * (x + y)), worked("h", 300.0), **sides)
+    runs = tuple(Run("top", name) for name in ("bottom", "right", "top", "left"))
+    trued = true(Seam("round", (Run("strip", "top", reversed=True),), runs, ring=ring), {"top": top, "strip": strip})
+    at = [mark.fraction * 2 * (x + y) for mark in trued.marks]
+    for corner in (x, x + y, 2 * x + y):
+        assert min(abs(corner - mark) for mark in at) < 5.0
+        if min(abs(corner / (2 * (x + y)) - k / 4) for k in range(5)) * 2 * (x + y) > 5.0:
+            assert min(abs(corner - mark) for mark in at) < 1e-6
+    assert len(at) <= 4 + 4 + 2 * (x + y) / NOTCH_SPACING + 1
 
 
 def test_both_panels_carry_the_same_labels_at_the_same_distance() -> None:

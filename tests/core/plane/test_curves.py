@@ -8,6 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from omnipel.core.plane.curves import Arc, Trace, arc_about, line
+from omnipel.core.plane.trace import corners_of, smoothed
 
 arcs = st.builds(
     Arc,
@@ -52,6 +53,35 @@ def test_an_arc_of_no_curvature_is_a_line() -> None:
 def test_a_parallel_that_would_turn_inside_out_is_refused() -> None:
     with pytest.raises(ValueError, match="no parallel"):
         arc_about((0.0, 0.0), 10.0, 0.0, -math.pi).offset(10.5)
+
+
+@pytest.mark.parametrize("start", [0, 7])
+def test_smoothing_keeps_corners_and_stays_near(start: int) -> None:
+    """A half disc traced with a shaky hand: its two corners stay where they are, its curve loses the shake."""
+    dice = np.random.default_rng(3)
+    angles = np.linspace(0.0, math.pi, 60)
+    curve = 200.0 * np.column_stack((np.cos(angles), np.sin(angles)))
+    shaky = curve + np.where(np.isin(np.arange(60), (0, 59))[:, None], 0.0, dice.normal(0.0, 0.4, (60, 2)))
+    flat = np.column_stack((np.linspace(-190.0, 190.0, 39), np.zeros(39)))
+    ring = np.roll(np.vstack((shaky, flat)), start, axis=0)
+    corners = {(round(x), round(y)) for x, y in ring[corners_of(ring)]}
+    assert corners == {(200, 0), (-200, 0)}
+    found = smoothed(ring, 0.6)
+    assert {(round(x), round(y)) for x, y in found[corners_of(found)]} == corners
+    away = np.abs(np.hypot(found[:, 0], found[:, 1]) - 200.0)[found[:, 1] > 1.0]
+    assert away.max() < 1.5
+    assert away.std() < 0.3  # the shake was 0.4
+    walked = np.hypot(*np.diff(np.vstack((found, found[:1])), axis=0).T).sum()
+    assert walked == pytest.approx(200.0 * (math.pi + 2.0), rel=3e-3)
+
+
+def test_a_ring_without_corners_is_smoothed_all_round() -> None:
+    dice = np.random.default_rng(4)
+    angles = np.linspace(0.0, 2.0 * math.pi, 90, endpoint=False)
+    ring = 150.0 * np.column_stack((np.cos(angles), np.sin(angles))) + dice.normal(0.0, 0.4, (90, 2))
+    found = smoothed(ring, 0.5)
+    assert corners_of(found) == []
+    assert np.abs(np.hypot(found[:, 0], found[:, 1]) - 150.0).max() < 1.5
 
 
 def test_a_trace_is_walked_by_length() -> None:

@@ -36,6 +36,17 @@ def test_a_single_reading_has_its_instruments_spread(instrument: Instrument, sig
     assert spread(girth(1000.0, instrument=instrument)) == pytest.approx(sigma)
 
 
+def test_no_reading_is_finer_than_the_steps_of_its_instrument() -> None:
+    assert spread(girth(50.0, instrument=Instrument.EYE)) == pytest.approx(5.0 / math.sqrt(12.0))
+
+
+def test_a_number_too_large_does_not_widen_its_own_doubt() -> None:
+    """Two of 100 and 109 by eye: 4 · √2 · 1.5 % of 100 is 8.5, of 109 it would be 9.2."""
+    assert misreads(girth(100.0, 109.0, instrument=Instrument.EYE)) == (0, 1)
+    assert misreads(girth(109.0, 100.0, instrument=Instrument.EYE)) == (0, 1)
+    assert misreads(girth(100.0, 108.0, instrument=Instrument.EYE)) == ()
+
+
 def test_the_person_may_know_the_spread_better() -> None:
     assert spread(girth(1000.0, sigma=4.0)) == 4.0
 

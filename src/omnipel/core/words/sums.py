@@ -38,19 +38,17 @@ def shown_sum(size: Worked, voice: Voice) -> ShownSum:
     parts = apportioned([term.value / step for term in size.terms], total)
     made = [ShownTerm(term, part * step, why_words(term, voice)) for term, part in zip(size.terms, parts, strict=True) if part]
     thin = tuple(term for term, part in zip(size.terms, parts, strict=True) if not part)
-    if not made:  # everything is under a step: the largest stands for it
+    if not made:  # everything is under a step, and so is the sum: the largest stands for it
         first = max(size.terms, key=lambda term: abs(term.value))
-        return ShownSum(
-            total * step, (ShownTerm(first, total * step, why_words(first, voice)),), tuple(t for t in thin if t is not first)
-        )
+        return ShownSum(0.0, (ShownTerm(first, 0.0, why_words(first, voice)),), tuple(t for t in thin if t is not first))
     return ShownSum(total * step, tuple(made), thin)
 
 
 def apportioned(values: Sequence[float], total: int) -> list[int]:
     """Whole numbers next to `values` that add up to `total`: rounded down, then up where the remainder is largest.
 
-    >>> apportioned([1.4, 1.4, 1.4], 4)
-    [2, 1, 1]
+    >>> apportioned([1.4, 1.4, 1.4], 4), apportioned([2.0, 2.0, 2.9], 4)
+    ([2, 1, 1], [1, 1, 2])
     """
     parts = [math.floor(value + 1e-9) for value in values]
     order = sorted(range(len(values)), key=lambda i: parts[i] - values[i])
