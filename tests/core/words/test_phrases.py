@@ -50,6 +50,7 @@ def test_a_length_is_what_it_reads_only_on_a_step(length: float, unit: Unit, fin
     step = unit.fine_step if fine else unit.step
     on = max(1, round(length / step)) * step
     assert reads_exactly(on, unit, fine=fine)
+    assert reads_exactly(on + 1e-7 * max(1.0, on), unit, fine=fine)  # the rounding of a conversion
     assert not reads_exactly(on + 0.3 * step, unit, fine=fine)
     voice = Voice(unit)
     assert not voice.say(Length(on, fine=fine, chosen=True)).startswith("≈")

@@ -7,7 +7,6 @@ more. At an inward corner the parallels cross, and the outline is the union of t
 
 import math
 from collections.abc import Sequence
-from functools import lru_cache
 
 import numpy as np
 import shapely
@@ -24,36 +23,20 @@ MOST_DRIFT = 2.0
 Point = tuple[float, float]
 
 
-@lru_cache(maxsize=512)
-def _remembered(panel_key: "_Key") -> Points:
-    panel = panel_key.panel
-    ring = _outline(panel.edges)
-    if panel.mitred:
-        ring = _without_mitres(ring, panel.edges)
-    ring.setflags(write=False)
-    return ring
-
-
-class _Key:
-    """Panels hold arrays and cannot be hashed by value; the edges' identity is enough, they are frozen."""
-
-    def __init__(self, panel: Panel) -> None:
-        self.panel = panel
-
-    def __hash__(self) -> int:
-        return id(self.panel.edges)
-
-    def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Key) and self.panel.edges is other.panel.edges and self.panel.mitred == other.panel.mitred
-
-
 def cut_line(panel: Panel) -> Points:
     """The outline to cut, a closed counter-clockwise ring without repeated end, `(n, 2)`.
 
     Raises:
         ValueError: the sew line crosses itself.
     """
-    return _remembered(_Key(panel))
+    kept = panel.kept
+    if kept.edges is not panel.edges or kept.mitred is not panel.mitred:
+        ring = _outline(panel.edges)
+        if panel.mitred:
+            ring = _without_mitres(ring, panel.edges)
+        ring.setflags(write=False)
+        kept.edges, kept.mitred, kept.ring = panel.edges, panel.mitred, ring
+    return kept.ring
 
 
 def _outline(edges: Sequence[Edge]) -> Points:

@@ -67,6 +67,15 @@ class Figure:
         self.points.setflags(write=False)
 
 
+@dataclass(slots=True)
+class Kept:
+    """The cut line of a panel, computed when it is first asked for and kept with it: for which edges, and the ring."""
+
+    edges: tuple[Edge, ...] = ()
+    mitred: bool = False
+    ring: Points = field(default_factory=lambda: np.empty((0, 2)))
+
+
 @dataclass(frozen=True)
 class Panel:
     """One piece of cloth. Sizes lie along x (`length`) and y (`width`) of its own frame.
@@ -85,6 +94,8 @@ class Panel:
         notches: match marks on edges; usually added from the seams.
         take_up: share lost to quilting or washing along x and y; the rough cut is larger by it.
         notes: what else to know when it is cut, each a few words.
+        mitred: whether its hems are mitred at the corners.
+        kept: its cut line, once it was asked for; the same panel with marks keeps it.
     """
 
     name: str
@@ -103,6 +114,7 @@ class Panel:
     take_up: tuple[float, float] = (0.0, 0.0)
     notes: tuple[Phrase, ...] = ()
     mitred: bool = False
+    kept: Kept = field(default_factory=Kept, compare=False, repr=False)
 
     def __post_init__(self) -> None:
         for before, after in zip(self.edges, (*self.edges[1:], self.edges[0]), strict=True):

@@ -105,11 +105,17 @@ def with_bumps(
         for edge in (-1.0, 1.0):
             depth = thing.from_top + edge * thing.size / 2.0
             depths |= {min(max(depth + nudge, 0.0), deepest) for nudge in (-0.5 * edge, 0.5 * edge)}
-    made = []
+    made: list[Section] = []
+    before: tuple[Worked, list[SticksOut], Worked] | None = None
     for depth in sorted(depths):
         there = [t for t in bumps if abs(t.from_top - depth) <= t.size / 2.0]
         plain = section_at(sections, depth)
-        made.append(replace(plain, girth=at(plain.girth, there)) if there else plain)
+        if not there:
+            made.append(plain)
+            continue
+        if before is None or before[:2] != (plain.girth, there):  # along one thing the girth is mostly the same
+            before = (plain.girth, there, at(plain.girth, there))
+        made.append(replace(plain, girth=before[2]))
     return tuple(made)
 
 
