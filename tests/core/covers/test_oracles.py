@@ -18,6 +18,7 @@ from omnipel.core.drafting.panel import Cloth
 from omnipel.core.fit.going_on import Fit, NoPassage
 from omnipel.core.job.document import Job, RingSchool
 from omnipel.core.job.finish import double_hem
+from omnipel.core.job.reading import Reading
 from omnipel.core.words.units import Unit
 from omnipel.shop.starter import starter
 
@@ -136,3 +137,70 @@ def test_a_traced_end_is_its_outline_moved_outward(c: float) -> None:
     assert gusset.length.value == pytest.approx(math.pi * grown, rel=1e-3)
     width = job.reading("width").repeats[0]  # type: ignore[union-attr]
     assert gusset.width.value == pytest.approx(width + 2 * c + t, abs=1e-6)
+
+
+def with_outline(form: str, scheme: str, points: list[tuple[float, float]], **options: Any) -> tuple[Job, Drafted]:
+    """A job whose rim or edge was traced."""
+    from omnipel.core.job.thing import Outline
+
+    job = starter(form, scheme)
+    job = replace(
+        job,
+        readings=tuple(r for r in job.readings if r.place in ("down",)),
+        thing=replace(job.thing, outline=Outline(points=tuple(points))),
+    )
+    drafted = draft(replace(job, cover=replace(job.cover, options=options)))
+    assert isinstance(drafted, Drafted), [str(f.text) for f in drafted.findings]
+    return job, drafted
+
+
+@pytest.mark.parametrize("layers", ["single layer", "reversible"])
+@pytest.mark.parametrize("fastening", ["elastic", "cord"])
+def test_a_traced_round_rim_is_the_round_cap(layers: str, fastening: str) -> None:
+    radius, reach = 140.0, 55.0
+    ring = [(radius * math.cos(a), radius * math.sin(a)) for a in (2 * math.pi * k / 720 for k in range(720))]
+    options = {"overhang": reach, "layers": layers, "fastening": fastening, "casing": 14.0, "casing_turn_under": 9.0}
+    job, drafted = with_outline("cap-body", "cap", ring, **options)
+    edge = job.cover.seam_allowance if layers == "reversible" else 14.0 + 9.0
+    caps = {p.name: p for p in drafted.panels if "cap" in p.name}
+    assert set(caps) == ({"cap", "inner cap"} if layers == "reversible" else {"cap"})
+    for panel in caps.values():
+        assert cut_size(panel) == pytest.approx((2 * (radius + reach + edge),) * 2, abs=0.1)
+        assert area(panel.sew_points) == pytest.approx(math.pi * (radius + reach) ** 2, rel=1e-3)
+    assert {t.seam.name for t in drafted.seams} == ({"bag the edge"} if layers == "reversible" else set())
+    bought = {str(h.name): h.length.value for h in drafted.cover.hardware if h.length is not None}
+    if fastening == "cord":
+        assert bought == {"cord": pytest.approx(2 * math.pi * (radius + reach) + 300.0, abs=0.5)}
+    else:
+        _, round_cap = (
+            job,
+            draft(replace(starter("cap-body", "cap"), readings=rim(radius), cover=replace(job.cover, options=options))),
+        )
+        assert bought == {"elastic": pytest.approx(round_cap.cover.sizes["elastic_cut"].value, abs=0.5)}  # type: ignore[union-attr]
+
+
+def rim(radius: float) -> tuple[Reading, ...]:
+    return tuple(
+        replace(r, repeats=(2 * math.pi * radius,)) if r.place == "rim" else r for r in starter("cap-body", "cap").readings
+    )
+
+
+@pytest.mark.parametrize("fastener", ["nothing", "grommets"])
+@pytest.mark.parametrize("turned", [0, 13])
+def test_a_traced_sheet_is_its_outline_with_a_hem_and_fasteners_around(fastener: str, turned: int) -> None:
+    """An L: every side straight, six corners, the inner one too; wherever the pencil began."""
+    corners = [(0.0, 0.0), (900.0, 0.0), (900.0, 300.0), (400.0, 300.0), (400.0, 700.0), (0.0, 700.0)]
+    ring = []
+    for (x, y), (a, b) in zip(corners, corners[1:] + corners[:1], strict=True):
+        ring += [(x + (a - x) * k / 8, y + (b - y) * k / 8) for k in range(8)]
+    ring = ring[turned:] + ring[:turned]
+    job, drafted = with_outline("flat", "sheet", ring, fastener=fastener, spacing=250.0, patches=False)
+    (panel,) = drafted.panels
+    out = job.cover.hem.allowance
+    assert len(panel.edges) == 6
+    assert sorted(round(e.curve.length) for e in panel.edges) == [300, 400, 400, 500, 700, 900]
+    assert all(e.finish == job.cover.hem for e in panel.edges)
+    assert area(panel.sew_points) == pytest.approx(900 * 300 + 400 * 400, rel=1e-9)
+    assert cut_size(panel) == pytest.approx((900 + 2 * out, 700 + 2 * out), abs=0.01)
+    counts = {str(h.name): h.count for h in drafted.cover.hardware}
+    assert counts == ({} if fastener == "nothing" else {"grommets": math.ceil(3200 / 250)})
