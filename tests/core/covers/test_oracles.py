@@ -144,11 +144,7 @@ def with_outline(form: str, scheme: str, points: list[tuple[float, float]], **op
     from omnipel.core.job.thing import Outline
 
     job = starter(form, scheme)
-    job = replace(
-        job,
-        readings=tuple(r for r in job.readings if r.place in ("down",)),
-        thing=replace(job.thing, outline=Outline(points=tuple(points))),
-    )
+    job = replace(job, readings=(), thing=replace(job.thing, outline=Outline(points=tuple(points))))
     drafted = draft(replace(job, cover=replace(job.cover, options=options)))
     assert isinstance(drafted, Drafted), [str(f.text) for f in drafted.findings]
     return job, drafted
@@ -172,11 +168,9 @@ def test_a_traced_round_rim_is_the_round_cap(layers: str, fastening: str) -> Non
     if fastening == "cord":
         assert bought == {"cord": pytest.approx(2 * math.pi * (radius + reach) + 300.0, abs=0.5)}
     else:
-        _, round_cap = (
-            job,
-            draft(replace(starter("cap-body", "cap"), readings=rim(radius), cover=replace(job.cover, options=options))),
-        )
-        assert bought == {"elastic": pytest.approx(round_cap.cover.sizes["elastic_cut"].value, abs=0.5)}  # type: ignore[union-attr]
+        known = replace(starter("cap-body", "cap"), readings=rim(radius), cover=replace(job.cover, options=options))
+        round_cap = draft(known)
+        assert bought == {"elastic": pytest.approx(round_cap.cover.sizes["elastic_cut"].value, abs=0.5)}
 
 
 def rim(radius: float) -> tuple[Reading, ...]:
