@@ -58,13 +58,12 @@ def round_to(length: float, step: float, *, place: bool = False) -> float:
 def rounded(job: Job) -> Job:
     """The job with everything chosen round in its unit, following that system's habits from now on."""
     made = changed(job, *(Change(path, found.after) for path, found in _chosen(job)))
-    system, own = System.of(job.unit), job.cover.habits.own if job.cover.habits.system is System.of(job.unit) else {}
-    return replace(made, cover=replace(made.cover, habits=Habits(system=system, own=own)))
+    return replace(made, cover=replace(made.cover, habits=_habits(job)))
 
 
 def roundings(job: Job) -> tuple[Rounding, ...]:
     """Everything that rounding would change."""
-    found = [rounding for _, rounding in _chosen(job)] + list(_following(job, rounded(job)))
+    found = [rounding for _, rounding in _chosen(job)] + list(_following(job))
     return tuple(rounding for rounding in found if abs(rounding.before - rounding.after) > AS_TYPED)
 
 
@@ -97,9 +96,15 @@ def _lengths_of(job: Job) -> tuple[Option, ...]:
     return tuple(o for o in scheme.options if o.kind is OptionKind.LENGTH) if scheme is not None else ()
 
 
-def _following(before: Job, after: Job) -> Iterator[Rounding]:
+def _habits(job: Job) -> Habits:
+    """The habits that a rounded job follows: those of its unit's system."""
+    system = System.of(job.unit)
+    return job.cover.habits if job.cover.habits.system is system else Habits(system=system)
+
+
+def _following(job: Job) -> Iterator[Rounding]:
     """The scheme's own lengths that nobody has chosen: they follow the habits."""
-    for option in _lengths_of(before):
-        if option.key not in before.cover.options:
-            old, new = (float(option.usual(job.cover.scheme, job.cover.habits)) for job in (before, after))
+    for option in _lengths_of(job):
+        if option.key not in job.cover.options:
+            old, new = (float(option.usual(job.cover.scheme, habits)) for habits in (job.cover.habits, _habits(job)))
             yield Rounding(option.words, old, new)
