@@ -74,6 +74,19 @@ def test_clearance_keeps_its_gap_through_all_three_schools(sample_window: Window
     assert sizes == pytest.approx([sizes[0]] * 3, abs=0.5)
 
 
+def test_arrows_choose_a_reading_until_something_is_typed(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Press motor", "tape")
+    tape = sample_window.stations["tape"]
+    seen = []
+    for key in (Qt.Key.Key_Down, Qt.Key.Key_Down, Qt.Key.Key_Up, Qt.Key.Key_Up, Qt.Key.Key_Up):
+        qtbot.keyClick(tape.field.line, key)
+        seen.append(tape.place)
+    assert seen == ["width", "height", "width", "length", "length"]
+    qtbot.keyClicks(tape.field.line, "12")
+    qtbot.keyClick(tape.field.line, Qt.Key.Key_Down)
+    assert (tape.place, tape.field.line.text()) == ("length", "12")
+
+
 def test_repeats_are_left_out_and_removed(sample_window: Window) -> None:
     open_job(sample_window, "Honey extractor", "tape")
     tape, session = sample_window.stations["tape"], sample_window.session

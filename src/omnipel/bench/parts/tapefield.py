@@ -35,6 +35,8 @@ class TapeField(QWidget):
     """A length in mm, and whether the person wants to stay (Shift+Enter)."""
     empty = Signal()
     """Enter in an empty field."""
+    stepped = Signal(int)
+    """An arrow key up (-1) or down (1) in the empty large field."""
 
     def __init__(
         self,
@@ -157,6 +159,10 @@ class TapeField(QWidget):
         if event.type() == QEvent.Type.KeyPress and isinstance(event, QKeyEvent):
             if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
                 self._enter(stay=bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
+                return True
+            step = {Qt.Key.Key_Up: -1, Qt.Key.Key_Down: 1}.get(Qt.Key(event.key()), 0)
+            if step and self.large and not self._typed():
+                self.stepped.emit(step)
                 return True
             if event.key() == Qt.Key.Key_Escape and self.line.isModified():
                 self._revert()

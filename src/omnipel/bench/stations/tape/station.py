@@ -54,6 +54,7 @@ class TapeStation(QWidget):
         self.field.doubts = self._doubts
         self.field.entered.connect(self._entered)
         self.field.empty.connect(self.next_place)
+        self.field.stepped.connect(self._stepped)
         self.others = label(NOTHING, "soft", wrap=True)
         self.repeats = Repeats(session)
         self.value, self.trust = label(NOTHING, "head", wrap=True), label(NOTHING, "soft")
@@ -175,6 +176,12 @@ class TapeStation(QWidget):
         asked = [p.key for p in (*self.places[here + 1 :], *self.places[: here + 1]) if p.asked and job.reading(p.key) is None]
         self.session.say("fine", tr("These readings are enough. Ctrl+3 goes on to the cover; one more would check them."))
         self.go_to(asked[0] if asked else places[(here + 1) % len(places)])
+
+    def _stepped(self, step: int) -> None:
+        """One reading up or down the list."""
+        places = [p.key for p in self.places]
+        if self.place in places:
+            self.go_to(places[min(max(places.index(self.place) + step, 0), len(places) - 1)])
 
     # Wireless tape
 
