@@ -236,6 +236,20 @@ def test_tiny_huge_and_thick_end_in_panels_or_in_words(form: str, scheme: str, s
 
 
 @pytest.mark.parametrize(("form", "scheme"), PAIRS)
+@pytest.mark.parametrize("allowance", [0.0, 500.0])
+def test_allowances_and_options_at_their_bounds_end_in_panels_or_in_words(form: str, scheme: str, allowance: float) -> None:
+    job = starter(form, scheme)
+    hem = replace(job.cover.hem, width=allowance, turn_under=allowance)
+    cover = replace(job.cover, seam_allowance=allowance, closing_allowance=allowance, hem=hem)
+    lengths = [o for o in SCHEMES[scheme].options if o.kind is OptionKind.LENGTH]
+    for options in ({}, {o.key: o.low for o in lengths}, {o.key: o.high for o in lengths}):
+        drafted = draft(replace(job, cover=replace(cover, options=options)))
+        assert drafted.panels or drafted.stops
+        for panel in drafted.panels:
+            assert shapely.Polygon(cut_line(panel)).is_valid
+
+
+@pytest.mark.parametrize(("form", "scheme"), PAIRS)
 def test_every_size_that_is_declared_can_be_set_by_hand_and_dropped_again(form: str, scheme: str) -> None:
     job = starter(form, scheme)
     plain = draft(job)

@@ -13,7 +13,7 @@ from omnipel.core.covers.options import length, ratio
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
 from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import checked, outline, rectangle
+from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Round
 from omnipel.core.job.findings import Change, Remedy
 from omnipel.core.job.finish import double_hem
@@ -93,7 +93,7 @@ def _base(brief: Brief, radius: Worked) -> Panel:
         tuple(rim),
         radius * 2.0,
         radius * 2.0,
-        sizes={"radius": radius, "cut radius": radius + a.worked("cover.seam_allowance")[0]},
+        sizes={"radius": radius, "cut radius": with_allowances(radius, (a, "cover.seam_allowance"))},
     )
 
 
