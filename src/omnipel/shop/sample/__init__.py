@@ -3,7 +3,9 @@
 from collections.abc import Callable
 from pathlib import Path
 
+from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
+from omnipel.core.job.findings import Change
 from omnipel.shop.sample.round import (
     barrow_wheel,
     churn,
