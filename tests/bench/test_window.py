@@ -349,6 +349,11 @@ def test_go_to_knows_readings_panels_seams_findings_jobs_and_commands(sample_win
         if kind == "path":
             sample_window.go_to(value)
             assert sample_window.here in ("object", "tape", "cover", "panels"), words
+            if value.startswith("tape."):
+                assert sample_window.here == "tape"
+                focused = QApplication.focusWidget()
+                assert focused is not sample_window.stations["tape"].field.line, words
+                assert sample_window.stations["tape"].isAncestorOf(focused), words
     keys = [c.keys for c in COMMANDS if c.keys]
     assert len(keys) == len(set(keys))
 

@@ -112,4 +112,5 @@ def station_of(path: str) -> str:
         "seams": "panels",
         "sizes": "panels",
         "papers": "panels",
+        "tape": "tape",
     }.get(path.split(".")[0], "cover")

@@ -18,8 +18,7 @@ def goals(desk: Desk) -> list[tuple[str, object]]:
     found: list[tuple[str, object]] = []
     job, draft = session.job, session.draft
     if job is not None and draft is not None:
-        found += [(tell(tr("reading: {place}", place=p.words)), ("path", f"readings.{p.key}")) for p in session.places]
-        for key in ("object", "cover"):
+        for key in ("tape", "object", "cover"):
             fields: dict[str, Phrase] = desk.station(key).field_words()
             found += [(tell(words), ("path", path)) for path, words in fields.items()]
         found += [(tell(tr("panel: {panel}", panel=term(p.name))), ("path", f"panels.{p.name}")) for p in draft.panels]

@@ -18,6 +18,7 @@ from omnipel.bench.parts.widgets import (
     line,
     of_enum,
     restyle,
+    reveal,
     row,
     scrolled,
     surface,
@@ -154,11 +155,20 @@ class TapeStation(QWidget):
 
     def field_words(self) -> dict[str, Phrase]:
         """Every field of this station, for go-to."""
-        return {f"readings.{p.key}": p.words for p in self.places}
+        return {
+            **{f"readings.{p.key}": tr("reading: {place}", place=p.words) for p in self.places},
+            "tape.instrument": tr("what this reading was taken with"),
+            "tape.note": tr("note on this reading"),
+            "tape.card": tr("all readings in one go, by their letters"),
+            "tape.listen": tr("listen to a wireless tape"),
+        }
 
     def go_to(self, place: str) -> None:
-        """Show one reading."""
-        if place in [p.key for p in self.places]:
+        """Show one reading, or put the focus on another field of this station."""
+        fields = {"instrument": self.instrument, "note": self.note, "card": self.readings.card, "listen": self.listening.box}
+        if place.startswith("tape."):
+            reveal(fields[place.removeprefix("tape.")])
+        elif place in [p.key for p in self.places]:
             self.place = place
             self.field.clear()
             self.refresh()
