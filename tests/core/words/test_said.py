@@ -24,6 +24,9 @@ INNER = re.compile(
     r"|\b0 (in|mm|cm)\b (narrower|wider|too|longer|shorter|is|on)"
 )
 
+NO_LENGTH = re.compile(r"(?<![\d.,/ ])\s0 (in|mm|cm)\b")
+"""Nobody says that something is to stay 0 clear, or is rounded by 0."""
+
 
 def heard(unit: Unit, value: object) -> str:
     """A text or a sum in a made-up language: letters that are left plain come from values, not from words."""
@@ -45,6 +48,9 @@ def test_no_foreign_unit_and_no_inner_name(form: str, scheme: str) -> None:
             plain = Voice(job.unit)
             english = sum_words(value, plain) if isinstance(value, Worked) else plain.say(value)
             assert not INNER.search(english), english
+        for finding in draft(job).findings:
+            for words in (finding.text, *(remedy.words for remedy in finding.remedies)):
+                assert not NO_LENGTH.search(Voice(job.unit).say(words)), str(words)
 
     run()
 

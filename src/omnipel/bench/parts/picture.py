@@ -156,9 +156,10 @@ class PictureView(QWidget):
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
         self.setMinimumSize(120, 120)
+        self.hint = QSize(480, 360)
 
     def sizeHint(self) -> QSize:
-        return QSize(480, 360)
+        return self.hint
 
     def set_drawing(self, drawing: Drawing) -> None:
         """Show another drawing, at the same zoom unless it is still fitted."""

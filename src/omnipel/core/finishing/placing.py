@@ -93,15 +93,16 @@ def fits(feature: Feature, host: Panel, points: Points, where: str, code: str, r
         )
         remedies.append(Remedy(tr("Move it to the nearest place that is clear"), changes))
     remedies.append(leave_out(where))
-    called, panel, clear = Name(feature.name), term(host.name), mm(room)
+    called, panel = Name(feature.name), term(host.name)
+    wanted = tr("it has to stay {room} clear", room=mm(room)) if room else tr("it has to lie inside of them")
     text = (
         tr(
-            "{feature} lies across a seam, a hem or the edge of the {panel}: it has to stay {room} clear.",
+            "{feature} lies across a seam, a hem or the edge of the {panel}: {wanted}.",
             feature=called,
             panel=panel,
-            room=clear,
+            wanted=wanted,
         )
         if shapely.Polygon(host.sew_points).intersects(shape)
-        else tr("{feature} lies beside the {panel}: it has to stay {room} clear.", feature=called, panel=panel, room=clear)
+        else tr("{feature} lies beside the {panel}: {wanted}.", feature=called, panel=panel, wanted=wanted)
     )
     return Finding(code, Severity.STOP, text, where, tuple(remedies))

@@ -56,7 +56,9 @@ class CoverStation(QWidget):
         self.features: FeatureList | None = None
         lower = QHBoxLayout()
         lower.setSpacing(16)
-        lower.addWidget(surface(column(self.worn, self.plot, margins=4)), 5)
+        shown = column(self.worn, self.plot, margins=4)
+        shown.setStretch(0, 1)
+        lower.addWidget(scrolled(surface(shown)), 5)
         self.area = scrolled(self.choices)
         lower.addWidget(self.area, 6)
         layout = QVBoxLayout(self)

@@ -1,11 +1,13 @@
 """The sketch of the cover over its object: taken apart, with or without the object, coloured by panel or by the gap."""
 
+from PySide6.QtCore import QSize
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QWidget
 
+from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.sketchview import SketchView
-from omnipel.bench.parts.widgets import check, column, combo, row
+from omnipel.bench.parts.widgets import check, column, combo
 from omnipel.bench.session import Session
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit
@@ -28,7 +30,13 @@ class WornView(QWidget):
         self.what = combo(tr("What is shown"), SHOW, lambda _v: self.refresh())
         self.colours = combo(tr("Colours"), COLOURS, lambda _v: self.refresh())
         self.apart = check(tr("apart"), lambda _on: self.refresh(), full=tr("taken apart"))
-        self.setLayout(column(self.sketch, row(self.what, self.colours, self.apart), spacing=4))
+        self.sketch.hint = QSize(240, 190)  # it takes what room there is; where that is less, it scrolls before it vanishes
+        shown = Flow(gap=8)
+        for widget in (self.what, self.colours, self.apart):
+            shown.addWidget(widget)
+        layout = column(self.sketch, shown, spacing=4)
+        layout.setStretch(0, 1)
+        self.setLayout(layout)
 
     def refresh(self) -> None:
         """Show the draft as it stands."""

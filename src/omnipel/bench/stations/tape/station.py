@@ -288,7 +288,7 @@ class TapeStation(QWidget):
         )
         self.name.setText(f"{letters(number)}   {self.session.sentence(want.words)}{say(kind)}")
         self.how.setText(self.session.tell(want.how))
-        hint = tr("in {unit}, or with its unit", unit=_unit_word(job))
+        hint = tr("in {unit}", unit=_unit_word(job))
         self.field.line.setPlaceholderText(say(hint if reading is None or reading.set_aside else tr("once more")))
         self.field.rename(want.words)
         self.instrument.show_value(reading.instrument if reading else want.instrument)

@@ -141,10 +141,17 @@ def _rounding(body: Boxy, rho: float) -> tuple[Finding, ...]:
     measured = body.rounding.value if body.rounding is not None else 0.0
     if measured < WORTH_ROUNDING or abs(measured - rho) < WORTH_ROUNDING:
         return ()
-    text = tr(
-        "Over the top is shorter than up, over and down: its edges are rounded by about {measured}. The ends are drafted with {radius}.",
-        measured=mm(measured),
-        radius=mm(rho),
+    text = (
+        tr(
+            "Over the top is shorter than up, over and down: its edges are rounded by about {measured}. The ends are drafted with {radius}.",
+            measured=mm(measured),
+            radius=mm(rho),
+        )
+        if rho
+        else tr(
+            "Over the top is shorter than up, over and down: its edges are rounded by about {measured}. The ends are drafted square.",
+            measured=mm(measured),
+        )
     )
     remedy = Remedy(
         tr("Round the ends by {radius}", radius=mm(measured)), (Change("cover.options.rounding", float(round(measured))),)
