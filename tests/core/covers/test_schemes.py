@@ -177,6 +177,28 @@ def test_a_handle_is_shorter_than_the_top_seam_between_its_boxed_ends() -> None:
         assert isinstance(drafted, NotYet) is stops, handle
 
 
+def test_corners_are_rounded_by_half_the_width_at_the_most() -> None:
+    job = starter("box", "saddle-and-ends")
+    plain = draft(job).cover.sizes
+    most = min(plain["end_finished_width"].value / 2.0, plain["end_finished_height"].value)
+    for radius, stops in ((most, False), (most + 0.01, True)):
+        drafted = draft(replace(job, cover=replace(job.cover, options={"rounding": radius})))
+        assert isinstance(drafted, NotYet) is stops
+        assert all(trued.true for trued in drafted.seams)
+
+
+@pytest.mark.parametrize(("valley", "stops"), [(40.0, False), (5e-7, True), (-5.0, True)])
+def test_an_outline_stands_on_one_foot(valley: float, stops: bool) -> None:
+    """Two towers and what is between them: a wall, next to nothing, nothing."""
+    job = starter("traced", "traced-ends")
+    ring = ((0.0, 0.0), (400.0, 0.0), (400.0, 300.0), (250.0, 300.0), (200.0, valley), (150.0, 300.0), (0.0, 300.0))
+    cover = replace(job.cover, clearance=replace(job.cover.clearance, amount=0.0), cloth=replace(job.cover.cloth, thickness=0.0))
+    drafted = draft(
+        replace(job, readings=(job.readings[0],), thing=replace(job.thing, outline=Outline(points=ring)), cover=cover)
+    )
+    assert isinstance(drafted, NotYet) is stops, [str(f.text) for f in drafted.findings]
+
+
 def fixed_counts(job: Job) -> dict[str, Any]:
     """All options of the job's scheme written out, lengths that stand for "reckon it" replaced."""
     known = SCHEMES[job.cover.scheme]

@@ -113,6 +113,8 @@ def test_what_no_reading_tells_of_is_left_out() -> None:
     assert solved.values == {"a": pytest.approx(5.0)}
     together = adjust([Unknown("a", 1.0), Unknown("b", 1.0)], [Observation("p", 5.0, 1.0, ("a", "b"), lambda a, b: a + b)])
     assert together.values == {}
+    stranger = Observation("q", 9.0, 1.0, ("a", "not of this form"), lambda a, b: a + b)
+    assert adjust([Unknown("a", 1.0)], [Observation("p", 5.0, 1.0, ("a",), lambda a: a), stranger]).values == solved.values
 
 
 def test_a_bound_holds() -> None:

@@ -38,13 +38,21 @@ IN = 25.4
         ("10cm + 5", Unit.MM, 105.0),
         ("girth/2", Unit.MM, 471.0),
         ("2 x (girth + 10)", Unit.MM, 1904.0),
+        *(
+            (text, Unit.MM, 1884.0)
+            for text in ("2*girth", "2 * girth", "2xgirth", "2 x girth", "girth x 2", "girth*2", "(1+1)xgirth")
+        ),
+        ("1/2xgirth", Unit.MM, 471.0),
+        ("½xgirth", Unit.MM, 471.0),
+        ("31*pi", Unit.MM, 97.38937226),
+        ("31 x pi", Unit.MM, 97.38937226),
         ("1\u202f894", Unit.MM, 1894.0),
         ("-5 + 8", Unit.MM, 3.0),
         ("1,250 m", Unit.MM, 1250.0),
     ],
 )
 def test_reads_what_people_write(text: str, unit: Unit, mm: float) -> None:
-    assert parse_length(text, unit, {"girth": 942.0}) == pytest.approx(mm, abs=1e-9)
+    assert parse_length(text, unit, {"girth": 942.0}) == pytest.approx(mm, abs=1e-8)
 
 
 @pytest.mark.parametrize(

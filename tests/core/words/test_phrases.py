@@ -79,6 +79,7 @@ def test_what_is_there_is_never_written_as_nothing(unit: Unit, part: float, fine
         (Ratio(2.4), Unit.MM, "2.4\u202f:\u202f1"),
         (Ratio(3.0), Unit.MM, "3\u202f:\u202f1"),
         (Count(7), Unit.MM, "7"),
+        (Count(12.4), Unit.MM, "12"),
         (Count(7.25, 2), Unit.MM, "7.25"),
         (Count(7.0, 2), Unit.MM, "7"),
         (Area(2_000_000), Unit.MM, "2.00 m²"),

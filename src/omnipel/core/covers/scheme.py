@@ -225,12 +225,13 @@ class Boxy:
     h: Worked
 
 
-def boxy(brief: Brief, length: Worked, width: Worked, drop: Worked, *, all_round: bool = False) -> Boxy:
-    """The sizes of a box with clearance and half the thickness on every side; `all_round`: below it too."""
+def boxy(brief: Brief, length: Worked, width: Worked, drop: Worked) -> Boxy:
+    """The sizes of a box with clearance and half the thickness on every side but below it."""
     u = brief.u((length + width) * 2.0)
-    high = drop + (u * 2.0 if all_round else u)
     return Boxy(
-        brief.size("cover_length", length + u * 2.0), brief.size("cover_width", width + u * 2.0), brief.size("cover_height", high)
+        brief.size("cover_length", length + u * 2.0),
+        brief.size("cover_width", width + u * 2.0),
+        brief.size("cover_height", drop + u),
     )
 
 

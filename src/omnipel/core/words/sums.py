@@ -6,7 +6,6 @@ What is shown adds up: the terms are rounded to the shown step so that they make
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from fractions import Fraction
 
 from omnipel.core.words.phrases import Length, Phrase, Voice, listed, tr
 from omnipel.core.words.units import Unit, format_length
@@ -134,9 +133,9 @@ def scaled_words(factor: float, amount: str) -> str:
         return f"0 × {amount}"
     for scale, mark in ((1.0, ""), (math.pi, "π")):
         for number, sign in ((size / scale, "×"), (1.0 / (size * scale), "÷")):
-            part = Fraction(number).limit_denominator(12)
-            if part.denominator == 1 and part.numerator and math.isclose(part.numerator, number, rel_tol=1e-12):
-                words = f"{'' if part.numerator == 1 and mark else part.numerator}{mark}"
+            whole = round(number)
+            if whole and math.isclose(whole, number, rel_tol=1e-12):
+                words = f"{'' if whole == 1 and mark else whole}{mark}"
                 return f"{words} × {amount}" if sign == "×" else f"{amount} ÷ {words}"
     return f"{size:.4g} × {amount}"
 
