@@ -10,6 +10,7 @@ from omnipel.core.draft import draft
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline
 from omnipel.core.plane.trace import corners_of, grown_ring, ring_of
+from omnipel.core.words.phrases import Voice
 from omnipel.exchange.outlines import read_svg_outline
 from omnipel.shop.document import DocumentError, read, write
 from omnipel.shop.starter import starter
@@ -51,8 +52,9 @@ def test_from_the_command_line_into_a_job(tmp_path: Path) -> None:
 
 
 def test_a_crossing_outline_is_refused_with_the_place() -> None:
-    with pytest.raises(Impossible, match="crosses itself near 50 mm across and 50 mm up"):
+    with pytest.raises(Impossible, match="crosses itself near") as caught:
         ring_of(Outline(points=((0, 0), (100, 100), (100, 0), (0, 100))))
+    assert Voice().say(caught.value.text).endswith("near 50 mm across and 50 mm up")
 
 
 def test_corners_are_kept_or_rounded_when_the_outline_grows() -> None:

@@ -18,6 +18,7 @@ from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth, MarkKind
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Closure, ClosureKind, Feature, FeatureKind, Job, Lining, LiningSchool, Shape, TakeUp
+from omnipel.core.words.units import Unit
 from omnipel.shop.document import dumped, loaded
 from omnipel.shop.starter import starter
 
@@ -172,6 +173,21 @@ def test_the_remedy_for_a_belly_is_a_zip_that_is_long_enough() -> None:
 def test_a_drawcord_that_cannot_close_so_far_is_said() -> None:
     tight = drum(closure=Closure(kind=ClosureKind.CORD, length=300.0))
     assert "cord-cannot-close" in [f.code for f in draft(tight).findings]
+
+
+@pytest.mark.parametrize("unit", [Unit.MM, Unit.INCH_16])
+def test_a_skirt_is_drawn_in_as_far_as_its_cloth_gathers_and_no_further(unit: Unit) -> None:
+    made = starter("drum", "wall-and-lid", unit)
+    made = replace(made, cover=replace(made.cover, options={"skirt": True, "draw": 300.0}))
+    finding = next(f for f in draft(made).findings if f.code == "cord-cannot-close")
+    after = draft(changed(made, *finding.remedies[0].changes))
+    assert finding.code not in [f.code for f in after.findings]
+    drawn, limit = after.job.cover.options["draw"], made.cover.cloth.gather_limit
+    least = after.cover.sizes["skirt_sew_length"].value / limit
+    step = 1.0 if unit is Unit.MM else 25.4 / 16
+    assert least <= drawn < least + step
+    assert drawn / step == pytest.approx(round(drawn / step))
+    assert after.cover.sizes["gather_ratio"].value == pytest.approx(limit, rel=0.01)
 
 
 def test_place_on_fold_marks_the_middle() -> None:

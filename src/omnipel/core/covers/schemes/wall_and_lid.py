@@ -140,7 +140,7 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
             *cover.hardware,
             Hardware(tr("cord"), cord, note=tr("{cord} thick, in the second skirt", cord=mm(brief.number("cord"), fine=True))),
         ),
-        findings=(*cover.findings, *_cannot_close(long, drawn_to, limit)),
+        findings=(*cover.findings, *_cannot_close(brief, long, drawn_to, limit)),
     )
 
 
@@ -164,12 +164,14 @@ def _skirt(brief: Brief, long: Worked, height: Worked) -> Panel:
     )
 
 
-def _cannot_close(long: Worked, drawn_to: float, limit: float) -> tuple[Finding, ...]:
+def _cannot_close(brief: Brief, long: Worked, drawn_to: float, limit: float) -> tuple[Finding, ...]:
     """A cord that is to be drawn further than the cloth gathers."""
     ratio, least = long.value / drawn_to, long.value / limit
     if ratio <= limit * (1.0 + 1e-9):
         return ()
-    remedy = Remedy(tr("Draw it in only as far as the cloth gathers"), (Change("cover.options.draw", float(math.ceil(least))),))
+    step = brief.choices.habits.system.step
+    far = (Change("cover.options.draw", math.ceil(least / step - 1e-9) * step),)
+    remedy = Remedy(tr("Draw it in only as far as the cloth gathers"), far)
     text = tr(
         "Drawing {loose} of casing in to {drawn} gathers it {ratio}; this cloth closes to {limit} at best, so the cord cannot close below {least}.",
         loose=mm(long.value),
