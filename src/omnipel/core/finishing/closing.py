@@ -1,6 +1,5 @@
 """The closure of the lower edge: what opens to let the cover over the object, or draws it in afterwards."""
 
-import math
 from dataclasses import replace
 
 from omnipel.core.covers.scheme import Cover, Hardware
@@ -30,7 +29,7 @@ def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
     if ratio > choices.cloth.gather_limit * (1.0 + 1e-9):
         least = ring.value / choices.cloth.gather_limit
         remedy = Remedy(
-            tr("Draw it in only as far as the cloth gathers"), (Change(f"{BELONGS}.length", float(math.ceil(least))),)
+            tr("Draw it in only as far as the cloth gathers"), (Change(f"{BELONGS}.length", choices.habits.system.up(least)),)
         )
         text = tr(
             "Drawing the lower edge of {edge} in to {drawn} gathers it {ratio}; the cloth closes to {limit}.",

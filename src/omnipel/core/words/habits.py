@@ -4,6 +4,7 @@ A job says which system's habits it follows and which of them its shop has chang
 unit it is shown in never changes a size.
 """
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from enum import StrEnum
@@ -25,6 +26,10 @@ class System(StrEnum):
     def step(self) -> float:
         """What is round to those who follow it, mm: a millimetre, a 16th of an inch."""
         return MM_PER_INCH / 16.0 if self is System.INCH else 1.0
+
+    def up(self, length: float) -> float:
+        """A length rounded up to what is round to them, mm."""
+        return math.ceil(length / self.step - 1e-9) * self.step
 
     @staticmethod
     def of(unit: Unit) -> "System":

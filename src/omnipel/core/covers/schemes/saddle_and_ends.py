@@ -70,7 +70,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         },
         seams_across=4,
         turns=CORNERED,
-        findings=_rounding(body, rho),
+        findings=_rounding(body, rho, brief.choices.habits.system.step),
     )
 
 
@@ -136,8 +136,8 @@ def _seams(end: Panel) -> tuple[Seam, ...]:
     )
 
 
-def _rounding(body: Boxy, rho: float) -> tuple[Finding, ...]:
-    """What the over-the-top path says about the corners."""
+def _rounding(body: Boxy, rho: float, step: float) -> tuple[Finding, ...]:
+    """What the over-the-top path says about the corners; a remedy is round to a `step`, mm."""
     measured = body.rounding.value if body.rounding is not None else 0.0
     if measured < WORTH_ROUNDING or abs(measured - rho) < WORTH_ROUNDING:
         return ()
@@ -153,9 +153,8 @@ def _rounding(body: Boxy, rho: float) -> tuple[Finding, ...]:
             measured=mm(measured),
         )
     )
-    remedy = Remedy(
-        tr("Round the ends by {radius}", radius=mm(measured)), (Change("cover.options.rounding", float(round(measured))),)
-    )
+    to = step * round(measured / step)
+    remedy = Remedy(tr("Round the ends by {radius}", radius=mm(to)), (Change("cover.options.rounding", to),))
     return (Finding("rounding-measured", Severity.NOTE, text, "cover.options.rounding", (remedy,)),)
 
 

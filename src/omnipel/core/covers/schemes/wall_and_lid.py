@@ -169,8 +169,7 @@ def _cannot_close(brief: Brief, long: Worked, drawn_to: float, limit: float) -> 
     ratio, least = long.value / drawn_to, long.value / limit
     if ratio <= limit * (1.0 + 1e-9):
         return ()
-    step = brief.choices.habits.system.step
-    far = (Change("cover.options.draw", math.ceil(least / step - 1e-9) * step),)
+    far = (Change("cover.options.draw", brief.choices.habits.system.up(least)),)
     remedy = Remedy(tr("Draw it in only as far as the cloth gathers"), far)
     text = tr(
         "Drawing {loose} of casing in to {drawn} gathers it {ratio}; this cloth closes to {limit} at best, so the cord cannot close below {least}.",
