@@ -48,6 +48,8 @@ def cases(draw: st.DrawFn, form: str, scheme: str) -> tuple[Job, Given]:
             options[option.key] = draw(st.floats(max(option.low, 0.05), min(option.high, 0.6))) if option.high <= 1.0 else 2.0
     if scheme == "traced-ends":
         options |= {"rounding": 0.0, "lift": 0.0, "round_growth": False}
+    if scheme == "wheel-cap" and draw(st.booleans()):
+        options["overlap"] = 0.0
     if scheme == "drape":
         options["gap"] = min(options["gap"], 40.0)
     ring = draw(st.sampled_from(RingSchool))

@@ -15,7 +15,7 @@ from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.options import OptionKind
 from omnipel.core.draft import Draft, NotYet, draft
 from omnipel.core.drafting.cutline import cut_line, cut_size
-from omnipel.core.drafting.panel import MarkKind, cut_beyond
+from omnipel.core.drafting.panel import MarkKind, cut_beyond, cut_beyond_edges
 from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Clearance, ClearanceSchool, Job, Override
@@ -165,6 +165,15 @@ def test_by_how_much_a_size_is_cut_larger(form: str, scheme: str) -> None:
             assert not [sewn for _, sewn in alike if abs(sewn - by_hand[name].value) < 1e-6], name
         else:
             assert min(abs(cut - sewn - k * beyond) for cut, sewn in alike for k in (1, 2)) < 0.01, name
+
+
+def test_a_choice_that_ends_at_edges_is_cut_larger_by_their_allowances() -> None:
+    panels = draft(starter("drum", "wall-and-lid")).panels
+    wall = next(p for p in panels if p.name == "wall")
+    low = wall.edge("lower edge").finish.allowance
+    assert cut_beyond_edges(panels, ("lower edge",)) == low > 0.0
+    assert cut_beyond_edges(panels, ("lower edge", "of another scheme")) == low
+    assert cut_beyond_edges(panels, ()) == 0.0
 
 
 def test_a_handle_is_shorter_than_the_top_seam_between_its_boxed_ends() -> None:

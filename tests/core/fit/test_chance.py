@@ -5,6 +5,7 @@ and sewn a little off; it goes on when nothing is too narrow anywhere, around or
 some are drafted for good, and what the straight line missed is taken off.
 """
 
+import math
 from dataclasses import replace
 
 import numpy as np
@@ -12,6 +13,7 @@ import pytest
 
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
+from omnipel.core.fit.chance import together
 from omnipel.core.fit.going_on import Fit, NoPassage, slacks_of
 from omnipel.core.forms.body import Body
 from omnipel.core.job.document import Job
@@ -131,3 +133,15 @@ def test_no_chance_is_stated_where_nothing_passes() -> None:
         drafted = draft(starter(form, scheme))
         assert isinstance(drafted, Drafted)
         assert not isinstance(drafted.fit, Fit), (form, scheme)
+
+
+def test_what_moves_with_nothing_is_sure() -> None:
+    still, moving = np.zeros((1, 2)), np.array([[1.0, 0.0]])
+    sigmas = np.array([2.0, 3.0])
+    assert together(np.array([0.5]), still, sigmas) == 1.0
+    assert together(np.array([-0.5]), still, sigmas) == 0.0
+    assert together(np.array([3.0, -0.5]), np.vstack((moving, still)), sigmas) == 0.0
+    both = together(np.array([3.0, 0.5]), np.vstack((moving, still)), sigmas)
+    assert both == pytest.approx(0.5 * (1.0 + math.erf(1.5 / math.sqrt(2.0))), abs=1e-9)
+    far = together(np.array([3.0, 1000.0]), np.vstack((moving, np.array([[0.3, 1.0]]))), sigmas)
+    assert far == pytest.approx(both, abs=1e-9)  # what never happens changes nothing
