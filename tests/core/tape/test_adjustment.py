@@ -117,6 +117,16 @@ def test_what_no_reading_tells_of_is_left_out() -> None:
     assert adjust([Unknown("a", 1.0)], [Observation("p", 5.0, 1.0, ("a",), lambda a: a), stranger]).values == solved.values
 
 
+@pytest.mark.parametrize(("checked", "limit"), [(1, 3.3), (4, 3.3), (6, 3.4029), (11, 3.5671)])
+def test_the_limit_grows_with_the_readings_that_check_one_another(checked: int, limit: float) -> None:
+    """z(1 − 0.004/2k) from a table of the normal distribution, 3.3 at the least."""
+    seen = [Observation(f"p{i}", 5.0, 1.0, ("a",), lambda a: a) for i in range(checked)] if checked > 1 else []
+    seen.append(Observation("q", 5.0, 1.0, ("b",), lambda b: b))  # nothing checks it: it does not count
+    solved = adjust([Unknown("a", 1.0), Unknown("b", 1.0)], seen)
+    assert solved.limit == pytest.approx(limit, abs=2e-3)
+    assert not solved.contradicts
+
+
 def test_a_bound_holds() -> None:
     observations = [Observation("p", -3.0, 1.0, ("a",), lambda a: a), Observation("q", 7.0, 1.0, ("a", "b"), lambda a, b: a + b)]
     solved = adjust([Unknown("a", 1.0), Unknown("b", 1.0)], observations)

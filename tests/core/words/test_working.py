@@ -53,5 +53,7 @@ def test_where_a_rule_ends_its_slope_is_that_of_the_side_that_is_there() -> None
     ends = through(tr("arc"), NOTHING, rule, worked(tr("a"), 3.0, "readings.a"))
     assert ends.value == 6.0
     assert ends.slopes["readings.a"] == pytest.approx(2.0)
+    only_here = through(tr("arc"), NOTHING, lambda a: a if a == 3.0 else math.sqrt(-1.0), worked(tr("a"), 3.0, "readings.a"))
+    assert only_here.slopes["readings.a"] == 0.0
     begins = through(tr("arc"), NOTHING, lambda a: 5.0 * a if a >= 3.0 else math.sqrt(-1.0), worked(tr("a"), 3.0, "readings.a"))
     assert begins.slopes["readings.a"] == pytest.approx(5.0)
