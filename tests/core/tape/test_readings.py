@@ -2,14 +2,17 @@
 
 import math
 import random
+from dataclasses import replace
 
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from omnipel.core.advice.measuring import Measuring
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.tape.instruments import PRECISION
 from omnipel.core.tape.readings import counted, misreads, spread, value
+from omnipel.shop.starter import starter
 
 
 def girth(*repeats: float, **more: object) -> Reading:
@@ -102,3 +105,13 @@ def test_swapped_digits_are_found_wherever_they_stand(centre: float, place: int)
     repeats = [centre, centre + 1.0, centre - 1.0, centre]
     repeats[place] += 90.0
     assert misreads(girth(*repeats)) == (place,)
+
+
+@pytest.mark.parametrize(
+    ("instrument", "most"), [(Instrument.RULE, 3000.0), (Instrument.STRAIGHTEDGE, 4000.0), (Instrument.TAPE, 20_000.0)]
+)
+def test_a_number_beyond_its_instrument_is_asked_about(instrument: Instrument, most: float) -> None:
+    advice = Measuring(starter("turned", "gores", with_readings=False))
+    place = replace(advice.places[0], sample=most)  # as such it is what is usual there
+    assert not advice.question(place, most, instrument)
+    assert "instrument" in str(advice.question(place, most + 1.0, instrument))
