@@ -7,6 +7,7 @@ from tests.trials import FIRST, SLIPS, exact, false_alarms, noticed, said, taken
 from omnipel.core.advice.measuring import Measuring
 from omnipel.core.forms import FORMS
 from omnipel.core.job.reading import Instrument
+from omnipel.shop.starter import starter
 
 
 @pytest.mark.parametrize("instrument", Instrument)
@@ -46,3 +47,10 @@ def test_the_whole_draft_says_what_the_trial_notices(slip: str) -> None:
                 job, readings=tuple(replace(r, repeats=(wrong,)) if k == i else r for k, r in enumerate(job.readings))
             )
             assert said(spoilt), (slip, reading.place)
+
+
+def test_of_two_checks_that_see_as_much_the_one_that_leaves_nothing_blind_is_proposed() -> None:
+    """Straight across a bottle checks its girth alone; up its side and across checks its height, and the girth nearly."""
+    best = Measuring(starter("bottle", "sleeve-tied")).best_check
+    assert best is not None
+    assert (best.place.key, best.checks) == ("over", 1)

@@ -23,6 +23,8 @@ SEEN_FROM: Final = 4.1
 SMALL_SLIP: Final = 15.0
 SMALL_SHARE: Final = 0.03
 """A slip this small, mm or share of the reading, is taken up by the clearance; a larger one has to be caught."""
+BLIND: Final = 0.5
+"""Share: where no slip smaller than this is seen, a reading is as good as unchecked."""
 HARDLY: Final = 25.0
 """A reading so many times larger or smaller than what is usual there is asked about."""
 FAR: Final = 8.0
@@ -176,17 +178,20 @@ class Measuring:
         matter = _that_matter(self.job, settled.adjusted)
         open_now = _unseen(settled.adjusted, seen, matter)
         taken = {r.place for r in self.job.readings if not r.set_aside}
-        best: tuple[float, float, Place] | None = None
+        best: tuple[int, int, float, Place] | None = None
         for place in self.places if open_now else ():
             would = place.would_read(values, self.job.unit)
             if place.key in taken or would is None or would <= 0.0 or not place.words:
                 continue
             probe = place.observe(Reading(place=place.key, repeats=(would,), instrument=place.instrument), self.job.unit)
             with_it = [*seen, probe]
-            gain = len(open_now) - len(_unseen(adjust(self._near(values), with_it), with_it, matter))
-            if gain > 0 and (best is None or (gain, -place.effort) > (best[0], best[1])):
-                best = (gain, -place.effort, place)
-        return Check(best[2], int(best[0])) if best else None
+            after = adjust(self._near(values), with_it)
+            gain = len(open_now) - len(_unseen(after, with_it, matter))
+            # Of two that check as many, the one that leaves fewer wholly unchecked: there even ten times too much is not seen.
+            worth = (gain, -len(_unseen(after, with_it, matter, BLIND)), -place.effort)
+            if gain > 0 and (best is None or worth > best[:3]):
+                best = (*worth, place)
+        return Check(best[3], best[0]) if best else None
 
     def _near(self, values: Mapping[str, float]) -> list[Unknown]:
         """The unknowns, searched for from where they are known to be."""
@@ -199,15 +204,15 @@ def _that_matter(job: Job, adjusted: Adjusted) -> frozenset[str]:
     return frozenset(r.place for r in job.readings if not r.set_aside and r.place in used)
 
 
-def _unseen(adjusted: Adjusted, seen: Sequence[Observation], matter: frozenset[str]) -> list[str]:
-    """Readings whose slips would not be seen."""
+def _unseen(adjusted: Adjusted, seen: Sequence[Observation], matter: frozenset[str], share: float = SMALL_SHARE) -> list[str]:
+    """Readings in which a slip of a share would not be seen."""
     found = []
     for o in seen:
         if o.place not in matter:
             continue
         redundancy = adjusted.redundancies.get(o.place, 0.0)
         seen_from = SEEN_FROM * o.sigma / math.sqrt(redundancy) if redundancy > 1e-6 else math.inf
-        if seen_from > max(SMALL_SLIP, SMALL_SHARE * o.value):
+        if seen_from > max(SMALL_SLIP, share * o.value):
             found.append(o.place)
     return found
 
