@@ -30,7 +30,7 @@ from omnipel.core.words.phrases import (
     tr,
     trn,
 )
-from omnipel.core.words.sums import apportioned, named_sum, shown_sum, sum_words
+from omnipel.core.words.sums import apportioned, shown_sum, sum_words
 from omnipel.core.words.units import Unit, format_length
 from omnipel.core.words.working import worked
 
@@ -134,7 +134,7 @@ def test_a_made_up_language_keeps_the_fields(text: str, fields: str) -> None:
 def test_a_sentence_begins_with_a_capital_and_a_name_stays() -> None:
     voice = Voice(Unit.INCH_16)
     assert voice.sentence(tr("the {x} is {y} deep", x=Name("iron lid"), y=mm(12.7))) == "The iron lid is 1/2 in deep"
-    assert named_sum(tr("wall"), worked(tr("drop"), 25.4 * 3) + worked(tr("hem"), 25.4), voice) == "Wall: 4 = 3 drop + 1 hem"
+    assert sum_words(worked(tr("drop"), 25.4 * 3) + worked(tr("hem"), 25.4), voice) == "4 = 3 drop + 1 hem"
 
 
 def test_a_sum_of_thin_terms_shows_its_largest_and_names_the_rest() -> None:

@@ -20,12 +20,6 @@ class Contradiction:
     left_out: Observation
     suspects: tuple[Observation, ...]
     rest: Adjusted
-    explained: float
-
-    @property
-    def undecided(self) -> bool:
-        """Whether another one is as likely."""
-        return len(self.suspects) > 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,9 +71,8 @@ def _culprit(
     loose = [(o, rest) for o, rest in clean if o.place not in firm] or clean
     ranked = sorted(loose, key=lambda pair: (explains(*pair), _size(pair[1])), reverse=True)
     best, rest = ranked[0]
-    score = explains(best, rest)
     suspects = tuple(o for o, _ in ranked)
-    return Contradiction(best, suspects, rest, score)
+    return Contradiction(best, suspects, rest)
 
 
 def _size(adjusted: Adjusted) -> float:

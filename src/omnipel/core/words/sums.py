@@ -7,7 +7,7 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from omnipel.core.words.phrases import Length, Phrase, Voice, listed, tr
+from omnipel.core.words.phrases import Length, Voice, listed, tr
 from omnipel.core.words.units import Unit, format_length
 from omnipel.core.words.working import Term, Worked
 
@@ -138,8 +138,3 @@ def scaled_words(factor: float, amount: str) -> str:
                 words = f"{'' if whole == 1 and mark else whole}{mark}"
                 return f"{words} × {amount}" if sign == "×" else f"{amount} ÷ {words}"
     return f"{size:.4g} × {amount}"
-
-
-def named_sum(name: Phrase, size: Worked, voice: Voice) -> str:
-    """A number with its name and its sum."""
-    return f"{voice.sentence(name)}: {sum_words(size, voice)}"

@@ -7,9 +7,9 @@ import math
 
 from omnipel.core.covers.options import length, pick
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
+from omnipel.core.covers.schemes.between_ends import strip, to_ends
 from omnipel.core.drafting.panel import Edge, Panel
-from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
+from omnipel.core.drafting.shapes import checked, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.plane.curves import arc_about, line
@@ -42,12 +42,12 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     end_high = brief.size("end_finished_height", box.h)
     rho = brief.number("rounding")
     rounding = worked(tr("rounded corners"), rho, "cover.options.rounding") * (4.0 - math.pi)
-    strip = box.h * 2.0 + wide
-    saddle_long = brief.size("saddle_finished_length", strip - rounding if rho else strip)
+    over_all = box.h * 2.0 + wide
+    saddle_long = brief.size("saddle_finished_length", over_all - rounding if rho else over_all)
     saddle_wide = brief.size("saddle_finished_width", long)
 
     # Panels
-    end, saddle = _end(brief, end_wide, end_high, rho), _saddle(brief, saddle_long, saddle_wide)
+    end, saddle = _end(brief, end_wide, end_high, rho), strip(brief, "saddle", saddle_long, saddle_wide)
     brief.note(
         end_cut_width=end.cut_length,
         end_cut_height=end.cut_width,
@@ -56,7 +56,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     )
 
     # Seams
-    seams = _seams(end)
+    seams = to_ends("saddle", (e for e in end.edges if e.name != "bottom"))
     passes = inside(brief, (saddle_wide + end_wide) * 2.0, CORNERED)
     spans = [saddle_wide - brief.t, end_wide - brief.t]
     return brief.cover(
@@ -100,39 +100,6 @@ def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:
     source, below = (a, "cover.seam_allowance"), (hem, "cover.hem")
     return outline(
         "end", edges, wide, high, cut=(with_allowances(wide, source, source), with_allowances(high, source, below)), count=2
-    )
-
-
-def _saddle(brief: Brief, long: Worked, wide: Worked) -> Panel:
-    """The strip that runs up, over and down."""
-    a, hem = brief.seam, brief.choices.hem
-    return rectangle(
-        "saddle",
-        long,
-        wide,
-        bottom=a,
-        right=hem,
-        top=a,
-        left=hem,
-        names={"bottom": "right edge", "top": "left edge", "left": "front hem", "right": "back hem"},
-        sources={"left": "cover.hem", "right": "cover.hem"},
-    )
-
-
-def _seams(end: Panel) -> tuple[Seam, ...]:
-    """Both ends are sewn in along sides and top."""
-    around = tuple(Run("end", e.name) for e in end.edges if e.name != "bottom")
-    return (
-        Seam(
-            "saddle to right end", (Run("saddle", "right edge"),), around, kind=SeamKind.FELLED, easier="saddle_finished_length"
-        ),
-        Seam(
-            "saddle to left end",
-            (Run("saddle", "left edge", reversed=True),),
-            around,
-            kind=SeamKind.FELLED,
-            easier="saddle_finished_length",
-        ),
     )
 
 

@@ -8,9 +8,9 @@ import shapely
 
 from omnipel.core.covers.options import length, yes
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.drafting.panel import Edge, Panel
-from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import outline, rectangle
+from omnipel.core.covers.schemes.between_ends import strip, to_ends
+from omnipel.core.drafting.panel import Edge
+from omnipel.core.drafting.shapes import outline
 from omnipel.core.forms.abilities import Ability, Outlined
 from omnipel.core.job.findings import Impossible
 from omnipel.core.plane.curves import Points, Trace, line
@@ -55,7 +55,7 @@ def draft(body: Outlined, brief: Brief) -> Cover:
     edges = [Edge("bottom", line(tuple(path[-1]), tuple(path[0])), hem)]
     edges += [Edge(f"side {i}", Trace(p) if len(p) > 2 else line(tuple(p[0]), tuple(p[1])), a) for i, p in enumerate(pieces, 1)]
     end = outline("end", tuple(edges), count=2, mirrored=True)
-    gusset = _gusset(brief, gusset_long, gusset_wide)
+    gusset = strip(brief, "gusset", gusset_long, gusset_wide)
     brief.note(
         end_finished_width=end.length,
         end_finished_height=end.width,
@@ -66,7 +66,7 @@ def draft(body: Outlined, brief: Brief) -> Cover:
     )
 
     # Seams
-    seams = _seams(end)
+    seams = to_ends("gusset", end.edges[1:])
     return brief.cover(
         (end, gusset),
         seams,
@@ -74,37 +74,6 @@ def draft(body: Outlined, brief: Brief) -> Cover:
         roles={"side": "gusset", "left": "end", "right": "end"},
         seams_across=4,
         turns=CORNERED,
-    )
-
-
-def _gusset(brief: Brief, long: Worked, wide: Worked) -> Panel:
-    """The strip between the ends."""
-    a, hem = brief.seam, brief.choices.hem
-    return rectangle(
-        "gusset",
-        long,
-        wide,
-        bottom=a,
-        right=hem,
-        top=a,
-        left=hem,
-        names={"bottom": "right edge", "top": "left edge", "left": "front hem", "right": "back hem"},
-        sources={"left": "cover.hem", "right": "cover.hem"},
-    )
-
-
-def _seams(end: Panel) -> tuple[Seam, ...]:
-    """Both ends are sewn in along the whole outline but its bottom."""
-    side = tuple(Run("end", e.name) for e in end.edges[1:])
-    return (
-        Seam("gusset to right end", (Run("gusset", "right edge"),), side, kind=SeamKind.FELLED, easier="gusset_finished_length"),
-        Seam(
-            "gusset to left end",
-            (Run("gusset", "left edge", reversed=True),),
-            side,
-            kind=SeamKind.FELLED,
-            easier="gusset_finished_length",
-        ),
     )
 
 
