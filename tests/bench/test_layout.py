@@ -1,4 +1,5 @@
-"""All sample jobs at all stations, light and dark, 90 to 160 % text, two window sizes: no text cut off, nothing over anything."""
+"""All sample jobs at all stations, light and dark, 90 to 160 % text, two window sizes: no text cut off, nothing over anything; colours that
+can be read."""
 
 import pytest
 from PySide6.QtWidgets import QApplication
@@ -6,6 +7,7 @@ from tests.bench.conftest import settle
 from tests.bench.layout import faults
 
 from omnipel.bench.commands.dress import set_dark, set_scale
+from omnipel.bench.parts.look import DARK, LIGHT
 from omnipel.bench.window.window import Window
 
 
@@ -37,3 +39,21 @@ def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int]
             found[(station, card.job.name)] = faults(sample_window)
     wrong = {place: what for place, what in found.items() if what}
     assert not wrong, "\n".join(f"{place}: {what[:3]}" for place, what in list(wrong.items())[:12])
+
+
+@pytest.mark.parametrize("colours", [LIGHT, DARK])
+def test_text_can_be_read_on_every_ground(colours: object) -> None:
+    def luminance(colour: str) -> float:
+        parts = [int(colour[i : i + 2], 16) / 255.0 for i in (1, 3, 5)]
+        linear = [p / 12.92 if p <= 0.04045 else ((p + 0.055) / 1.055) ** 2.4 for p in parts]
+        return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+    def contrast(a: str, b: str) -> float:
+        high, low = sorted((luminance(getattr(colours, a)), luminance(getattr(colours, b))), reverse=True)
+        return (high + 0.05) / (low + 0.05)
+
+    for ground in ("ground", "surface", "glow"):
+        for text in ("ink", "soft", "accent", "look", "stop", "fine"):
+            if ground != "glow" or text in ("ink", "soft"):
+                assert contrast(text, ground) >= 4.5, (text, ground)
+    assert contrast("on_accent", "accent") >= 4.5

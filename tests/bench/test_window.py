@@ -14,7 +14,7 @@ from omnipel.bench.commands.goto import goals
 from omnipel.bench.commands.jobs import bring_in
 from omnipel.bench.commands.papers import PapersDialog, write_pattern
 from omnipel.bench.commands.registry import COMMANDS
-from omnipel.bench.parts.look import DARK, LIGHT, LOOK
+from omnipel.bench.parts.look import LOOK
 from omnipel.bench.window.tally import FindingCard
 from omnipel.bench.window.window import Window
 from omnipel.core.words.phrases import tr
@@ -371,24 +371,6 @@ def test_killed_and_opened_again_shows_the_last_state(open_window: Opener, tmp_p
     with Store(copy) as store:
         assert any(card.job.cover.seam_allowance == 17.0 for card in store.cards())
     assert os.path.exists(path)
-
-
-@pytest.mark.parametrize("colours", [LIGHT, DARK])
-def test_text_can_be_read_on_every_ground(colours: object) -> None:
-    def luminance(colour: str) -> float:
-        parts = [int(colour[i : i + 2], 16) / 255.0 for i in (1, 3, 5)]
-        linear = [p / 12.92 if p <= 0.04045 else ((p + 0.055) / 1.055) ** 2.4 for p in parts]
-        return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
-
-    def contrast(a: str, b: str) -> float:
-        high, low = sorted((luminance(getattr(colours, a)), luminance(getattr(colours, b))), reverse=True)
-        return (high + 0.05) / (low + 0.05)
-
-    for ground in ("ground", "surface", "glow"):
-        for text in ("ink", "soft", "accent", "look", "stop", "fine"):
-            if ground != "glow" or text in ("ink", "soft"):
-                assert contrast(text, ground) >= 4.5, (text, ground)
-    assert contrast("on_accent", "accent") >= 4.5
 
 
 def test_the_sketch_turns_by_mouse_and_keys(sample_window: Window, qtbot: QtBot) -> None:
