@@ -17,6 +17,7 @@ from omnipel.core.advice.measuring import Measuring
 from omnipel.core.covers import SCHEMES, lawful_pairs, schemes_for
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.forms import FORMS
+from omnipel.core.words import refs
 from omnipel.core.words.units import Unit
 from omnipel.exchange.pattern import pattern_pdf
 from omnipel.exchange.tape_card import tape_card
@@ -101,8 +102,8 @@ def test_the_window_shows_it_from_first_start_to_paper(open_window: Callable[...
     strip = window.stations["cover"].strip
     assert {card.scheme.key for card in strip.cards} == {"traced-ends", "blanket"}
     next(card for card in strip.cards if card.scheme.key == "blanket").click()
-    assert "cover.options.strap" in window.stations["cover"].field_words()
-    field = window.stations["cover"].fields["cover.options.strap"]
+    assert refs.option("strap") in window.stations["cover"].field_words()
+    field = window.stations["cover"].fields[refs.option("strap")]
     assert "16" in field.line.text()
     window.show_station("panels")
     settle(window)

@@ -14,6 +14,7 @@ from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, alw
 from omnipel.core.forms.mesh import Face, Mesh, Solid
 from omnipel.core.forms.sections import Section
 from omnipel.core.plane.curves import Points
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, tr
 from omnipel.core.words.working import Worked, through
 
@@ -119,7 +120,7 @@ def draft(body: Outlined, brief: Brief) -> Cover:
         right=hem,
         top=hem,
         left=hem,
-        sources=dict.fromkeys(("bottom", "right", "top", "left"), "cover.hem"),
+        sources=dict.fromkeys(("bottom", "right", "top", "left"), refs.HEM),
     )
     return brief.cover(
         (sheet,),

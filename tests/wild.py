@@ -31,6 +31,7 @@ from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import BOUND, Finish, FinishKind, double_hem, single_hem
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Face, SticksOut, Treatment
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase
 from omnipel.core.words.units import Unit
 from omnipel.core.words.working import Worked
@@ -152,7 +153,7 @@ def dressed(draw: st.DrawFn, job: Job) -> Job:
         size = drafted.cover.sizes[name].value
         if size > 1.0:
             override = Override(size=name, value=min(99_000.0, size * draw(st.floats(0.95, 1.1))), reason="a remnant")
-            job = changed(job, Change("cover.overrides", override, Act.ADD))
+            job = changed(job, Change(refs.by_hand(), override, Act.ADD))
     return job
 
 

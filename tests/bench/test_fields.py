@@ -13,10 +13,13 @@ from omnipel.bench.commands.registry import COMMANDS
 from omnipel.bench.parts.look import DARK, LOOK
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.window.window import Window
-from omnipel.core.job.document import ClothKind, Job, LiningSchool, Shape
+from omnipel.core.job.changes import meant
+from omnipel.core.job.document import ClothKind, LiningSchool, Shape
 from omnipel.core.job.reading import Instrument
 from omnipel.core.tape.readings import value
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, mm, tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import read
 
@@ -37,7 +40,7 @@ def type_over(qtbot: QtBot, line: QLineEdit, words: str) -> None:
 )
 def test_percent_fields(sample_window: Window, qtbot: QtBot, words: str, kept: float | None) -> None:
     open_job(sample_window, "Rain butt", "cover")
-    field = sample_window.stations["cover"].fields["cover.cloth.shrink_warp"]
+    field = sample_window.stations["cover"].fields[refs.choice("cloth.shrink_warp")]
     before = sample_window.session.open_job.cover.cloth.shrink_warp
     type_over(qtbot, field.focusProxy(), words)
     assert sample_window.session.open_job.cover.cloth.shrink_warp == pytest.approx(before if kept is None else kept)
@@ -46,7 +49,7 @@ def test_percent_fields(sample_window: Window, qtbot: QtBot, words: str, kept: f
 @pytest.mark.parametrize(("words", "kept"), [("12", 12.0), ("2.5", None), ("900", None), ("many", None), ("-2", None)])
 def test_count_fields(sample_window: Window, qtbot: QtBot, words: str, kept: float | None) -> None:
     open_job(sample_window, "Settling tank", "cover")
-    field = sample_window.stations["cover"].fields["cover.options.gores"]
+    field = sample_window.stations["cover"].fields[refs.option("gores")]
     type_over(qtbot, field.focusProxy(), words)
     assert sample_window.session.open_job.cover.options["gores"] == (8.0 if kept is None else kept)
 
@@ -58,7 +61,7 @@ def test_lists_keep_their_own_kind(sample_window: Window) -> None:
     reading = sample_window.session.open_job.reading(tape.place)
     assert reading is None or reading.instrument is Instrument.RULE
     sample_window.show_station("cover")
-    lining = sample_window.stations["cover"].fields["cover.lining.school"]
+    lining = sample_window.stations["cover"].fields[refs.choice("lining.school")]
     lining.activated.emit(lining.values.index(LiningSchool.BAGGED))
     assert sample_window.session.open_job.cover.lining.school is LiningSchool.BAGGED
     assert any(p.name == "lining wall" for p in sample_window.session.draft.panels)  # type: ignore[union-attr]
@@ -66,7 +69,7 @@ def test_lists_keep_their_own_kind(sample_window: Window) -> None:
 
 def test_clearance_keeps_its_gap_through_all_three_schools(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
-    school = sample_window.stations["cover"].fields["cover.clearance.school"]
+    school = sample_window.stations["cover"].fields[refs.choice("clearance.school")]
     sizes = []
     for i in (1, 2, 0):
         school.activated.emit(i)
@@ -90,7 +93,7 @@ def test_arrows_choose_a_reading_until_something_is_typed(sample_window: Window,
 def test_repeats_are_left_out_and_removed(sample_window: Window) -> None:
     open_job(sample_window, "Honey extractor", "tape")
     tape, session = sample_window.stations["tape"], sample_window.session
-    tape.go_to("girth")
+    tape.go_to(refs.reading("girth"))
     tape.repeats.leave_out(2, True)
     assert value(session.open_job.reading("girth")) == 1763.0  # type: ignore[arg-type]
     tape.repeats.remove(0)
@@ -102,7 +105,7 @@ def test_repeats_are_left_out_and_removed(sample_window: Window) -> None:
         tape.repeats.remove(0)
     assert session.open_job.reading("girth") is None
     assert session.draft.panels  # across is enough, too
-    tape.go_to("across")
+    tape.go_to(refs.reading("across"))
     tape.repeats.remove(0)
     assert "reading-missing" in [f.code for f in session.draft.findings]  # type: ignore[union-attr]
 
@@ -110,7 +113,7 @@ def test_repeats_are_left_out_and_removed(sample_window: Window) -> None:
 def test_no_more_repeats_than_five(sample_window: Window, qtbot: QtBot) -> None:
     open_job(sample_window, "Feed bin", "tape")
     tape = sample_window.stations["tape"]
-    tape.go_to("girth")
+    tape.go_to(refs.reading("girth"))
     for k in range(6):
         qtbot.keyClicks(tape.field.line, str(1411 + k))
         qtbot.keyClick(tape.field.line, Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier)
@@ -122,7 +125,7 @@ def test_a_feature_is_shaped_and_taken_off(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
     session = sample_window.session
     sample_window.stations["cover"].features._add()
-    session.set("cover.features.0.shape", Shape.SLOT, tr("shape"))
+    session.set(refs.feature("1", "shape"), Shape.SLOT, tr("shape"))
     assert session.open_job.cover.features[0].shape is Shape.SLOT
     session.undo()
     session.undo()
@@ -157,7 +160,7 @@ def test_history_goes_back_to_any_change(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
     session = sample_window.session
     for each in (10.0, 11.0, 13.0):
-        session.set("cover.seam_allowance", each, tr("seam allowance {mm}", mm=Count(each)))
+        session.set(refs.SEAM_ALLOWANCE, each, tr("seam allowance {mm}", mm=Count(each)))
     revisions, position = session.store.history(session.key)  # type: ignore[arg-type]
     wanted = next(r for r in revisions if r.reason == "seam allowance 10")
     session.go_to_revision(wanted.number)
@@ -208,52 +211,44 @@ def test_an_outline_is_brought_in_or_refused(sample_window: Window, tmp_path: Pa
 
 
 LENGTHS = [
-    "cover.clearance.amount",
-    "cover.seam_allowance",
-    "cover.closing_allowance",
-    "cover.hem.width",
-    "cover.hem.turn_under",
-    "cover.cloth.usable_width",
-    "cover.cloth.thickness",
-    "cover.padding",
-    "cover.padding_inset",
-    "cover.lining.seam_allowance",
-    "cover.lining.turning_gap",
-    "cover.options.casing",
-    "cover.options.cord",
+    refs.CLEARANCE,
+    refs.SEAM_ALLOWANCE,
+    refs.CLOSING_ALLOWANCE,
+    refs.choice("hem.width"),
+    refs.choice("hem.turn_under"),
+    refs.choice("cloth.usable_width"),
+    refs.choice("cloth.thickness"),
+    refs.choice("padding"),
+    refs.choice("padding_inset"),
+    refs.choice("lining.seam_allowance"),
+    refs.choice("lining.turning_gap"),
+    refs.option("casing"),
+    refs.option("cord"),
 ]
 
 
 @pytest.mark.parametrize("unit", [Unit.INCH_8, Unit.INCH_16, Unit.CM, Unit.MM])
 @pytest.mark.parametrize("path", LENGTHS)
-def test_what_is_typed_is_taken_also_when_it_reads_the_same(sample_window: Window, qtbot: QtBot, path: str, unit: Unit) -> None:
+def test_what_is_typed_is_taken_also_when_it_reads_the_same(sample_window: Window, qtbot: QtBot, path: Ref, unit: Unit) -> None:
     open_job(sample_window, "Rain butt", "cover")
     session = sample_window.session
-    session.set("unit", unit, tr("unit"))
-    session.set("cover.options.skirt", True, tr("skirt"))
-    session.set("cover.padding", 5.0, tr("padding"))
-    session.set("cover.lining.school", LiningSchool.BAGGED, tr("lined"))
-    step = unit.fine_step if path in ("cover.cloth.thickness", "cover.padding") else unit.step
+    session.set(refs.of_job("unit"), unit, tr("unit"))
+    session.set(refs.option("skirt"), True, tr("skirt"))
+    session.set(refs.choice("padding"), 5.0, tr("padding"))
+    session.set(refs.choice("lining.school"), LiningSchool.BAGGED, tr("lined"))
+    step = unit.fine_step if path in (refs.choice("cloth.thickness"), refs.choice("padding")) else unit.step
     odd = step * 8.3
     session.set(path, odd, tr("from another pattern"))
     field = sample_window.stations["cover"].fields[path]
     reads = field.line.text()
     assert reads.startswith("≈"), reads
     type_over(qtbot, field.line, reads.removeprefix("≈").strip())
-    kept = at(session.open_job, path)
+    kept = meant(session.open_job, path)
     assert kept != odd
     assert kept == pytest.approx(step * 8.0, abs=1e-6)
     assert not field.line.text().startswith("≈")
     session.undo()
-    assert at(session.open_job, path) == odd
-
-
-def at(job: Job, path: str) -> float:
-    """What stands at a path of the job."""
-    node: object = job
-    for name in path.split("."):
-        node = node[name] if isinstance(node, dict) else getattr(node, name)
-    return float(node)  # type: ignore[arg-type]
+    assert meant(session.open_job, path) == odd
 
 
 def test_the_shelf_opens_at_its_first_job(sample_window: Window, qtbot: QtBot) -> None:
@@ -269,11 +264,11 @@ def test_the_shelf_opens_at_its_first_job(sample_window: Window, qtbot: QtBot) -
 def test_an_overhang_is_typed_cut_or_finished(sample_window: Window, qtbot: QtBot) -> None:
     open_job(sample_window, "Fermenting crock", "cover")
     session = sample_window.session
-    session.set("unit", Unit.INCH_16, tr("unit"))
-    session.set("cover.options.layers", "single layer", tr("single"))
-    session.set("cover.options.casing", 12.7, tr("casing"))
-    session.set("cover.options.casing_turn_under", 12.7, tr("turn-under"))
-    field = sample_window.stations["cover"].fields["cover.options.overhang"]
+    session.set(refs.of_job("unit"), Unit.INCH_16, tr("unit"))
+    session.set(refs.option("layers"), "single layer", tr("single"))
+    session.set(refs.option("casing"), 12.7, tr("casing"))
+    session.set(refs.option("casing_turn_under"), 12.7, tr("turn-under"))
+    field = sample_window.stations["cover"].fields[refs.option("overhang")]
     field.kind.setCurrentIndex(1)
     field.kind.activated.emit(1)
     type_over(qtbot, field.line, "3")  # 3 all round, cut: an inch of it is the casing
@@ -320,14 +315,14 @@ def test_allowances_go_with_the_kind_of_cloth_until_somebody_chooses_them(sample
     session, cover = sample_window.session, sample_window.stations["cover"]
     before = session.store.history(session.key)[1]  # type: ignore[arg-type]
     assert session.open_job.cover.seam_allowance == 12.7
-    kind = cover.fields["cover.cloth.kind"]
+    kind = cover.fields[refs.choice("cloth.kind")]
     kind.setFocus()
     qtbot.keyClick(kind, Qt.Key.Key_End)
     kind.activated.emit(kind.currentIndex())
     assert session.open_job.cover.cloth.kind is ClothKind.COTTON
     assert (session.open_job.cover.seam_allowance, session.open_job.cover.closing_allowance) == (6.35, 6.35)
-    assert cover.fields["cover.seam_allowance"].line.text() == "1/4"
-    type_over(qtbot, cover.fields["cover.seam_allowance"].line, "3/8")
+    assert cover.fields[refs.SEAM_ALLOWANCE].line.text() == "1/4"
+    type_over(qtbot, cover.fields[refs.SEAM_ALLOWANCE].line, "3/8")
     qtbot.keyClick(kind, Qt.Key.Key_Home)
     kind.activated.emit(kind.currentIndex())
     assert (session.open_job.cover.seam_allowance, session.open_job.cover.closing_allowance) == (pytest.approx(9.525), 12.7)
@@ -336,8 +331,8 @@ def test_allowances_go_with_the_kind_of_cloth_until_somebody_chooses_them(sample
     assert session.store.history(session.key)[1] == before  # type: ignore[arg-type]
 
 
-@pytest.mark.parametrize("path", ["cover.options.overhang", "cover.lining.school", "cover.closure.kind"])
-def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, path: str) -> None:
+@pytest.mark.parametrize("path", [refs.option("overhang"), refs.choice("lining.school"), refs.choice("closure.kind")])
+def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, path: Ref) -> None:
     open_job(sample_window, "Fermenting crock", "tape")
     sample_window.go_to(path)
     field = sample_window.stations["cover"].fields[path]

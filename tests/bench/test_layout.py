@@ -9,6 +9,7 @@ from tests.bench.layout import faults
 from omnipel.bench.commands.dress import set_dark, set_scale
 from omnipel.bench.parts.look import DARK, LIGHT
 from omnipel.bench.window.window import Window
+from omnipel.core.words import refs
 
 
 @pytest.mark.parametrize(
@@ -34,7 +35,7 @@ def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int]
             for _ in range(8):
                 QApplication.processEvents()
             if station == "panels" and sample_window.session.draft and sample_window.session.draft.seams:
-                sample_window.go_to(f"seams.{sample_window.session.draft.seams[0].seam.name}")
+                sample_window.go_to(refs.seam(sample_window.session.draft.seams[0].seam.name))
                 QApplication.processEvents()
             found[(station, card.job.name)] = faults(sample_window)
     wrong = {place: what for place, what in found.items() if what}

@@ -20,6 +20,7 @@ from tests.bench.conftest import settle
 from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.window.window import Window
+from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_length
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
@@ -181,7 +182,7 @@ def test_a_press_from_a_card_with_another_scheme(hands: Hands, qtbot: QtBot) -> 
     hands.press(Keys.Key_3, CTRL)
     cover = window.stations["cover"]
     qtbot.mouseClick(next(c for c in cover.strip.cards if c.scheme.key == "wall-and-top"), Qt.MouseButton.LeftButton)
-    for field, words in (("cover.hem.width", "2"), ("cover.hem.turn_under", "1/2"), ("cover.clearance.amount", "3/8")):
+    for field, words in ((refs.choice("hem.width"), "2"), (refs.choice("hem.turn_under"), "1/2"), (refs.CLEARANCE, "3/8")):
         cover.fields[field].setFocus()
         hands.write_over(words)
     for _ in range(3):  # through the other units and back: nothing moves
@@ -207,15 +208,15 @@ def test_a_wheel_that_stands_on_the_ground(hands: Hands, qtbot: QtBot) -> None:
     hands.write("1763")  # a millimetre tape, in an inch job: asked about, not taken
     assert session.open_job.readings == ()
     assert "1 763 in" in tape.field.note.text().replace("\u202f", " ")
-    window.go_to("readings.part_girth")
+    window.go_to(refs.reading("part_girth"))
     assert tape.field.line.text() == ""
     hands.write("36 1/2")
-    window.go_to("readings.part_girth")
+    window.go_to(refs.reading("part_girth"))
     tape.beside.setFocus()
     hands.write_over("4")
-    window.go_to("readings.width")
+    window.go_to(refs.reading("width"))
     hands.write("3 1/4")
-    window.go_to("readings.hub")
+    window.go_to(refs.reading("hub"))
     hands.write("2 1/2")
     radius = 8.0
     for _ in range(60):  # the wheel whose arc above both marks is 36 1/2: r = arc / 2(π − acos((r − 4)/r))
@@ -261,9 +262,9 @@ def test_a_choice_that_is_not_what_it_reads_says_so_and_typing_it_takes_it(hands
     hands.press(Keys.Key_2, CTRL)
     hands.write("69 7/16")
     hands.write("25 3/4")
-    session.set("cover.seam_allowance", 12.0, tr("from a metric pattern"))
+    session.set(refs.SEAM_ALLOWANCE, 12.0, tr("from a metric pattern"))
     window.show_station("cover")
-    field = window.stations["cover"].fields["cover.seam_allowance"]
+    field = window.stations["cover"].fields[refs.SEAM_ALLOWANCE]
     assert field.line.text().replace("\u202f", " ") == "≈ 1/2"
     field.setFocus()
     hands.write_over("1/2")

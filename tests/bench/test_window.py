@@ -17,6 +17,7 @@ from omnipel.bench.commands.registry import COMMANDS
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.window.tally import FindingCard
 from omnipel.bench.window.window import Window
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
 from omnipel.shop.store import Store
@@ -58,8 +59,8 @@ def test_every_change_is_there_after_a_restart_and_can_be_undone(open_window: Op
     window = open_window(path, samples=True)
     open_job(window, "Rain butt", "cover")
     before = window.session.open_job
-    window.session.set("cover.clearance.amount", 20.0, tr("clearance 20"))
-    window.session.set("cover.seam_allowance", 10.0, tr("seam allowance 10"))
+    window.session.set(refs.CLEARANCE, 20.0, tr("clearance 20"))
+    window.session.set(refs.SEAM_ALLOWANCE, 10.0, tr("seam allowance 10"))
     window.close()
     again = open_window(path)
     open_job(again, "Rain butt", "cover")
@@ -75,7 +76,7 @@ def test_every_change_is_there_after_a_restart_and_can_be_undone(open_window: Op
 def test_wrong_lengths_are_refused_and_the_old_value_stays(sample_window: Window, qtbot: QtBot, text: str) -> None:
     open_job(sample_window, "Rain butt", "cover")
     job = sample_window.session.open_job
-    field = sample_window.stations["cover"].fields["cover.cloth.usable_width"]
+    field = sample_window.stations["cover"].fields[refs.choice("cloth.usable_width")]
     field.setFocus()
     field.line.selectAll()
     if text:
@@ -85,15 +86,15 @@ def test_wrong_lengths_are_refused_and_the_old_value_stays(sample_window: Window
         assert field.line.property("wrong") is True
     else:
         field.line.clear()
-    sample_window.stations["cover"].fields["cover.seam_allowance"].setFocus()
+    sample_window.stations["cover"].fields[refs.SEAM_ALLOWANCE].setFocus()
     assert sample_window.session.open_job == job
     assert field.line.text() == field.shown != ""
 
 
 def test_a_hem_deeper_than_the_wall_stops_and_says_so(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "panels")
-    sample_window.session.set("cover.hem.width", 400.0, tr("hem"))
-    sample_window.session.set("readings.drop.repeats", (300.0,), tr("drop"))
+    sample_window.session.set(refs.choice("hem.width"), 400.0, tr("hem"))
+    sample_window.session.set(refs.reading("drop").at("repeats"), (300.0,), tr("drop"))
     station = sample_window.stations["panels"]
     assert station.empty.isVisible()
     assert "deeper than the wall" in station.empty.text()
@@ -121,9 +122,9 @@ def test_the_working_line_shows_the_sum_of_what_is_pointed_at(sample_window: Win
     text = sample_window.working.text.text()
     for words in ("Wall, cut length", "girth", "clearance", "cloth", "seam allowance", "over the crank"):
         assert words in text
-    sample_window.session.go.emit("cover.clearance.amount")
+    sample_window.session.go.emit(refs.CLEARANCE)
     assert sample_window.here == "cover"
-    assert sample_window.stations["cover"].fields["cover.clearance.amount"].isAncestorOf(QApplication.focusWidget())
+    assert sample_window.stations["cover"].fields[refs.CLEARANCE].isAncestorOf(QApplication.focusWidget())
 
 
 def test_a_remedy_is_one_click(sample_window: Window, qtbot: QtBot) -> None:
@@ -144,15 +145,15 @@ def test_a_remedy_is_one_click(sample_window: Window, qtbot: QtBot) -> None:
 def test_a_click_on_an_edge_lights_both_sides_of_its_seam(sample_window: Window) -> None:
     open_job(sample_window, "Honey extractor", "panels")
     station = sample_window.stations["panels"]
-    station.board.clicked.emit("panels.wall.lid edge")
-    assert station.board.lit == {"panels.wall.lid edge", "panels.lid.rim"}
+    station.board.clicked.emit(refs.panel("wall", "lid edge"))
+    assert station.board.lit == {refs.panel("wall", "lid edge"), refs.panel("lid", "rim")}
     assert station.ledger.chosen == "wall to lid"
     assert station.where.isVisible()
     accent = LOOK.colours.accent
     assert {part for part, colour in station.where.tints.items() if colour.name() == accent} == set(station.where.tints)
-    station.board.clicked.emit("panels.lid")
+    station.board.clicked.emit(refs.panel("lid"))
     assert {part.split(":")[1] for part, colour in station.where.tints.items() if colour.name() == accent} == {"lid"}
-    station.board.clicked.emit("")
+    station.board.clicked.emit(None)
     assert not station.where.isVisible()
 
 
@@ -160,9 +161,9 @@ def test_pointing_finds_edges_on_the_board(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "panels")
     board = sample_window.stations["panels"].board
     for item in board.drawing.items:
-        if getattr(item, "ref", "") == "panels.wall.lower edge" and hasattr(item, "points"):
+        if getattr(item, "ref", None) == refs.panel("wall", "lower edge") and hasattr(item, "points"):
             x, y = item.points.mean(axis=0)
-            assert board.ref_at(board.to_screen(float(x), float(y))).startswith("panels.wall")
+            assert board.ref_at(board.to_screen(float(x), float(y))).id == "wall"
             return
     pytest.fail("the lower edge is not drawn")
 
@@ -173,12 +174,12 @@ def test_a_second_window_looks_and_can_try_again(open_window: Opener, tmp_path: 
     assert second.banner.isVisible()
     open_job(second, "Rain butt", "cover")
     before = second.session.open_job
-    second.session.set("cover.seam_allowance", 20.0, tr("seam"))
+    second.session.set(refs.SEAM_ALLOWANCE, 20.0, tr("seam"))
     assert second.session.open_job == before
     first.close()
     second.banner.click()
     assert not second.banner.isVisible()
-    second.session.set("cover.seam_allowance", 20.0, tr("seam"))
+    second.session.set(refs.SEAM_ALLOWANCE, 20.0, tr("seam"))
     assert second.session.open_job.cover.seam_allowance == 20.0
 
 
@@ -186,7 +187,7 @@ def test_a_full_disk_keeps_the_change_in_memory(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
     store = sample_window.session.store
     store.db.execute("PRAGMA query_only = ON")
-    sample_window.session.set("cover.seam_allowance", 20.0, tr("seam"))
+    sample_window.session.set(refs.SEAM_ALLOWANCE, 20.0, tr("seam"))
     assert sample_window.session.unsaved
     assert sample_window.banner.isVisible()
     assert sample_window.session.open_job.cover.seam_allowance == 20.0
@@ -205,8 +206,8 @@ def test_a_shop_that_cannot_be_written_says_so_and_keeps_changes_until_it_can(op
     window = open_window(path)
     assert "cannot be written" in window.banner.text()
     open_job(window, "Rain butt", "cover")
-    window.session.set("cover.seam_allowance", 19.0, tr("seam"))
-    window.session.set("cover.closing_allowance", 18.0, tr("closing"))
+    window.session.set(refs.SEAM_ALLOWANCE, 19.0, tr("seam"))
+    window.session.set(refs.CLOSING_ALLOWANCE, 18.0, tr("closing"))
     assert window.session.open_job.cover.seam_allowance == 19.0
     assert len(window.session.unsaved) == 2
     stands_in_the_way.rmdir()
@@ -241,7 +242,7 @@ def test_delete_can_be_taken_back_and_archived_jobs_are_found(sample_window: Win
     key = shelf.cards[0].card.id
     shelf.wants.emit(f"delete:{key}")
     assert len(shelf.cards) == count - 1
-    sample_window.working.text.linkActivated.emit(f"undelete.{key}")
+    sample_window.working.text.linkActivated.emit(f"deleted[{key}]")
     assert len(shelf.cards) == count
     shelf.search.setText("rain")
     assert [c.card.job.name for c in shelf.cards] == ["Rain butt"]
@@ -314,7 +315,7 @@ def test_what_sticks_out_is_dragged_to_its_place(sample_window: Window, qtbot: Q
     before = sample_window.session.open_job.thing.sticks_out[0]
     face = next(i for i in reversed(sketch.drawing.items) if getattr(i, "fill", "").startswith("sticks out:"))
     at = sketch.to_screen(*face.points.mean(axis=0)).toPoint()
-    assert sketch.bump_at(at.toPointF()) == "cable"
+    assert sketch.bump_at(at.toPointF()) == "1"
     yaw = sketch.view.yaw
     qtbot.mousePress(sketch, Qt.MouseButton.LeftButton, pos=at)
     for k in (5, 12, 20):
@@ -362,7 +363,7 @@ def test_killed_and_opened_again_shows_the_last_state(open_window: Opener, tmp_p
     path = tmp_path / "shop.sqlite"
     window = open_window(path, samples=True)
     open_job(window, "Rain butt", "cover")
-    window.session.set("cover.seam_allowance", 17.0, tr("seam"))
+    window.session.set(refs.SEAM_ALLOWANCE, 17.0, tr("seam"))
     copy = tmp_path / "after-the-kill.sqlite"
     for extra in ("", "-wal"):  # what a killed process leaves on disk
         source = Path(f"{path}{extra}")

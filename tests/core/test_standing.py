@@ -12,7 +12,9 @@ from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import CATALOGUE, Finding, Severity
 from omnipel.core.standing import OF_SEVERITY, RANK, STATIONS, State, next_step, states, station_of, subject, whole
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
+from omnipel.core.words.refs import Of, Ref, parsed
 from omnipel.shop.starter import starter
 
 PAIRS = lawful_pairs()
@@ -53,14 +55,14 @@ def test_a_new_job_is_to_do_and_never_do_not_cut(form: str, scheme: str) -> None
         assert whole(drafted) is State.OPEN
         assert State.STOP not in states(drafted).values()
         step = next_step(drafted)
-        assert step.where.startswith(("readings.", "thing.outline"))
+        assert step.where.of is Of.READING or step.where == refs.OUTLINE
         assert "not cut" not in str(step.words)
         seen.append(step.where)
         full = starter(form, scheme)
-        if step.where == "thing.outline":
+        if step.where == refs.OUTLINE:
             job = replace(job, thing=full.thing)
         else:
-            place = step.where.removeprefix("readings.")
+            place = step.where.id
             reading = full.reading(place)
             assert reading is not None, place
             job = replace(job, readings=(*job.readings, reading))
@@ -71,22 +73,23 @@ def test_a_new_job_is_to_do_and_never_do_not_cut(form: str, scheme: str) -> None
 
 @pytest.mark.parametrize("code", CATALOGUE)
 def test_every_finding_has_a_short_subject(code: str) -> None:
-    finding = Finding(code, CATALOGUE[code].severity, tr("a long text about it"), "cover.hem")
+    finding = Finding(code, CATALOGUE[code].severity, tr("a long text about it"), refs.HEM)
     assert 3 <= len(str(subject(finding))) <= 45
     assert station_of(finding.where) == "cover"
 
 
 @pytest.mark.parametrize(
-    ("path", "station"),
+    ("ref", "station"),
     [
-        ("readings.girth", "tape"),
-        ("thing.sticks_out.0.reach", "object"),
-        ("name", "object"),
-        ("cover.overrides.wall_sew_length", "panels"),
-        ("cover.options.cord", "cover"),
-        ("seams.wall to lid", "panels"),
-        ("papers", "panels"),
+        (refs.reading("girth"), "tape"),
+        (refs.sticks_out("1", "reach"), "object"),
+        (refs.of_job("name"), "object"),
+        (refs.by_hand("wall_sew_length"), "panels"),
+        (refs.option("cord"), "cover"),
+        (refs.seam("wall to lid"), "panels"),
+        (refs.PAPERS, "panels"),
     ],
 )
-def test_every_path_has_its_station(path: str, station: str) -> None:
-    assert station_of(path) == station
+def test_every_reference_has_its_station(ref: Ref, station: str) -> None:
+    assert station_of(ref) == station
+    assert parsed(str(ref)) == ref

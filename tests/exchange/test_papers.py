@@ -20,6 +20,7 @@ from omnipel.core.job.document import Clearance, Override
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.pictures.pens import PAPERS
 from omnipel.core.pictures.sheet import panel_drawing
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
 from omnipel.exchange.pattern import LAP, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
@@ -116,7 +117,7 @@ def test_every_sheet_of_a_job_that_must_not_be_cut_says_so(paper: str) -> None:
         draft(replace(SMALL.job, cover=replace(SMALL.job.cover, clearance=Clearance(amount=0.0), padding_inset=0.0))),
     )
     bad = draft(
-        changed(bad.job, Change("cover.overrides", Override(size="wall_sew_length", value=380.0, reason="remnant"), Act.ADD))
+        changed(bad.job, Change(refs.by_hand(), Override(size="wall_sew_length", value=380.0, reason="remnant"), Act.ADD))
     )
     assert bad.stops
     for drafted, says in ((good, False), (bad, True)):

@@ -103,3 +103,36 @@ def test_a_file_is_written_whole_or_not_at_all(tmp_path: Path) -> None:
 def test_the_schema_in_docs_is_the_one_the_program_checks_by() -> None:
     kept = json.loads((Path(__file__).parents[2] / "docs" / "job.schema.json").read_text())
     assert kept == json.loads(json.dumps(schema()))
+
+
+OLD = sorted((Path(__file__).parent / "data").glob("*.omnipel.json"))
+
+
+@pytest.mark.parametrize("path", OLD, ids=lambda path: path.name)
+def test_files_of_earlier_versions_are_read_as_they_were_meant(path: Path) -> None:
+    job, old = read(path), json.loads(path.read_text())
+    assert old["version"] < json.loads(dumped(job))["version"]
+    now = envelope(job)["job"]
+    assert meant_the_same(old["job"], now) == []
+    assert [thing.id for thing in job.thing.sticks_out] == [str(i) for i, _ in enumerate(old["job"]["thing"]["sticks_out"], 1)]
+
+
+def meant_the_same(old: Any, now: Any, path: str = "") -> list[str]:
+    """Where an old document's data is no longer there as it was."""
+    if isinstance(old, dict):
+        return [fault for key, value in old.items() for fault in meant_the_same(value, now.get(key, "gone"), f"{path}.{key}")]
+    if isinstance(old, list):
+        pairs = enumerate(zip(old, now, strict=True))
+        return [fault for i, (a, b) in pairs for fault in meant_the_same(a, b, f"{path}.{i}")]
+    return [] if old == now else [f"{path}: {old!r} → {now!r}"]
+
+
+def test_a_port_of_an_old_file_knows_what_comes_out_through_it() -> None:
+    path = next(path for path in OLD if path.name.startswith("press-motor-v1"))
+    data = json.loads(path.read_text())
+    data["job"]["cover"]["features"] = [
+        {"kind": "port", "name": "cable", "panel": "end"},
+        {"kind": "port", "name": "other", "panel": "end"},
+    ]
+    job = loaded(json.dumps(data))
+    assert [(feature.id, feature.serves) for feature in job.cover.features] == [("1", job.thing.sticks_out[0].id), ("2", "")]

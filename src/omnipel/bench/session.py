@@ -15,6 +15,7 @@ from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change, Remedy
 from omnipel.core.tape.readings import value
 from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit, format_length
 from omnipel.core.words.working import Worked
 from omnipel.shop.document import adapter
@@ -37,8 +38,8 @@ class Session(QObject):
     shelved = Signal()
     pointed = Signal(object, object)
     said = Signal(str, str)
-    offered = Signal(str, str, str)
-    go = Signal(str)
+    offered = Signal(str, str, object)
+    go = Signal(object)
     unit_flipped = Signal()
 
     def __init__(self, store: Store) -> None:
@@ -108,12 +109,12 @@ class Session(QObject):
         return True
 
     def change(self, reason: Phrase, *changes: Change) -> bool:
-        """Make changes by path."""
+        """Make changes by reference."""
         return self.apply(changed(self.open_job, *changes), reason)
 
-    def set(self, path: str, value: object, reason: Phrase) -> bool:
-        """Set one value by path."""
-        return self.change(reason, Change(path, value))
+    def set(self, ref: Ref, value: object, reason: Phrase) -> bool:
+        """Set what a reference means."""
+        return self.change(reason, Change(ref, value))
 
     def remedy(self, remedy: Remedy) -> bool:
         """Do what a finding proposes."""
@@ -207,9 +208,9 @@ class Session(QObject):
         """Tell something in one line."""
         self.said.emit(severity, self.tell(words))
 
-    def offer(self, words: Phrase, link: Phrase, path: str) -> None:
-        """Tell something in one line, with a link that goes to a path."""
-        self.offered.emit(self.tell(words), self.tell(link), path)
+    def offer(self, words: Phrase, link: Phrase, ref: Ref) -> None:
+        """Tell something in one line, with a link to what a reference means."""
+        self.offered.emit(self.tell(words), self.tell(link), ref)
 
     def not_written(self, path: Path, error: OSError) -> None:
         """Tell that a file could not be written."""

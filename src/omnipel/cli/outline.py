@@ -4,6 +4,7 @@ import argparse
 from pathlib import Path
 
 from omnipel.cli.usage import Commands, UsageError, said
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 
 
@@ -28,5 +29,5 @@ def run(asked: argparse.Namespace) -> int:
     if not 0.0 <= asked.smooth <= 100.0:
         raise UsageError(tr("outline: --smooth takes 0 to 100, in millimetres"))
     job = read(asked.job)
-    write(changed(job, Change("thing.outline", read_svg_outline(asked.svg, smoothing=asked.smooth))), asked.job)
+    write(changed(job, Change(refs.OUTLINE, read_svg_outline(asked.svg, smoothing=asked.smooth))), asked.job)
     return 0

@@ -16,8 +16,9 @@ from omnipel.core.forms.form import Form, Measured
 from omnipel.core.forms.measuring import MissingReading, measure
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, tr
-from omnipel.core.words.working import READINGS, Worked
+from omnipel.core.words.working import Worked
 
 
 @dataclass(frozen=True)
@@ -81,7 +82,7 @@ class Drafted:
 
     def rests_on_doubt(self, *numbers: Worked) -> tuple[str, ...]:
         """The readings in doubt that numbers rest on."""
-        sources = {source.removeprefix(READINGS) for number in numbers for source in number.slopes}
+        sources = {place for number in numbers for place in number.slopes}
         return tuple(sorted(self.doubtful & sources))
 
 
@@ -133,16 +134,18 @@ def chosen(job: Job) -> tuple[Form, Scheme]:
     """
     form, scheme = FORMS.get(job.thing.form), SCHEMES.get(job.cover.scheme)
     if form is None:
-        raise Impossible(tr("there is no form named “{form}”", form=Name(job.thing.form)), "thing.form")
+        raise Impossible(tr("there is no form named “{form}”", form=Name(job.thing.form)), refs.thing("form"))
     remedies = [
-        Remedy(tr("Use {scheme}", scheme=s.words), (Change("cover.scheme", s.key), Change("cover.options", {})))
+        Remedy(tr("Use {scheme}", scheme=s.words), (Change(refs.choice("scheme"), s.key), Change(refs.option(), {})))
         for s in schemes_for(form)
     ]
     if scheme is None:
-        raise Impossible(tr("there is no scheme named “{scheme}”", scheme=Name(job.cover.scheme)), "cover.scheme", *remedies)
+        raise Impossible(
+            tr("there is no scheme named “{scheme}”", scheme=Name(job.cover.scheme)), refs.choice("scheme"), *remedies
+        )
     if not scheme.serves_form(form):
         text = tr("the scheme “{scheme}” does not serve the form “{form}”", scheme=scheme.words, form=form.words)
-        raise Impossible(text, "cover.scheme", *remedies)
+        raise Impossible(text, refs.choice("scheme"), *remedies)
     return form, scheme
 
 

@@ -6,7 +6,9 @@ from typing import Final
 
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.job.findings import Finding, Remedy, Severity
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.refs import Of, Ref
 
 
 class State(StrEnum):
@@ -33,7 +35,7 @@ class Step:
     """The next thing to do: in words, the place it leads to, and the remedy it applies when it is one."""
 
     words: Phrase
-    where: str
+    where: Ref
     state: State
     remedy: Remedy | None = None
 
@@ -60,7 +62,7 @@ def whole(draft: Draft) -> State:
 def next_step(draft: Draft) -> Step:
     """The one next thing to do."""
     if not draft.findings or draft.findings[0].severity is Severity.NOTE:
-        return Step(tr("Print the pattern and cut"), "papers", State.FINE)
+        return Step(tr("Print the pattern and cut"), refs.PAPERS, State.FINE)
     first = draft.findings[0]
     state = OF_SEVERITY[first.severity]
     if state is State.STOP and first.remedies:
@@ -97,20 +99,20 @@ def subject(finding: Finding) -> Phrase:
     }.get(finding.code, finding.text)
 
 
-def station_of(path: str) -> str:
-    """The station that decides a path of the job."""
-    if path.startswith("cover.overrides"):
-        return "panels"
-    return {
-        "readings": "tape",
-        "thing": "object",
-        "name": "object",
-        "owner": "object",
-        "place": "object",
-        "notes": "object",
-        "panels": "panels",
-        "seams": "panels",
-        "sizes": "panels",
-        "papers": "panels",
-        "tape": "tape",
-    }.get(path.split(".")[0], "cover")
+def station_of(ref: Ref) -> str:
+    """The station that decides what a reference means."""
+    return _STATIONS.get(ref.of, "cover")
+
+
+_STATIONS: Final = {
+    Of.READING: "tape",
+    Of.TAPE: "tape",
+    Of.JOB: "object",
+    Of.THING: "object",
+    Of.STICKS_OUT: "object",
+    Of.BY_HAND: "panels",
+    Of.PANEL: "panels",
+    Of.SEAM: "panels",
+    Of.SIZE: "panels",
+    Of.PAPERS: "panels",
+}

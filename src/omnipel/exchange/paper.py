@@ -40,7 +40,7 @@ def replay(canvas: Any, drawing: Drawing, *, scale: float = 1.0, filled: bool = 
 
 
 def _path(canvas: Any, item: Path, scale: float, filled: bool) -> None:
-    pen = PENS[item.layer] if item.ref != "far" else FAR
+    pen = PENS[item.layer] if not item.far else FAR
     canvas.setLineWidth(pen.weight * mm)
     canvas.setDash([part * mm for part in pen.dash], 0)
     canvas.setStrokeGray(pen.grey)

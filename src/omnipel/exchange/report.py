@@ -12,7 +12,7 @@ from omnipel.core.job.findings import Finding
 from omnipel.core.pictures.sheet import by, count_words
 from omnipel.core.words.phrases import Count, Share, Voice, mm, term, tr
 from omnipel.core.words.sums import sum_words
-from omnipel.core.words.working import READINGS, Worked
+from omnipel.core.words.working import Worked
 from omnipel.exchange.cutting import seam_words
 
 
@@ -22,7 +22,7 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
     cover = draft.cover if isinstance(draft, Drafted) else Cover()
     return {
         "format": "omnipel-draft",
-        "version": 2,
+        "version": 3,
         "job": draft.job.name,
         "parts": {name: part(number, voice) for name, number in (draft.measured.sums if draft.measured else {}).items()},
         "sizes": {name: size.value for name, size in cover.sizes.items()},
@@ -47,7 +47,7 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
 
 def part(number: Worked, voice: Voice) -> dict[str, Any]:
     """A part of the thing: its value, the sum that made it, and its slope for every reading."""
-    slopes = {source.removeprefix(READINGS): slope for source, slope in number.slopes.items()}
+    slopes = dict(number.slopes.items())
     return {"value": number.value, "terms": terms(number, voice), "slopes": slopes}
 
 
@@ -60,7 +60,7 @@ def terms(size: Worked, voice: Voice) -> list[dict[str, Any]]:
             "amount": t.amount,
             "factor": t.factor,
             "how": voice.say(t.how) if t.how else "",
-            "source": t.source,
+            "source": str(t.source) if t.source else "",
         }
         for t in size.terms
     ]
@@ -140,7 +140,7 @@ def _finding(finding: Finding, voice: Voice) -> dict[str, Any]:
         "code": finding.code,
         "severity": finding.severity.value,
         "text": voice.sentence(finding.text),
-        "where": finding.where,
+        "where": str(finding.where),
         "remedies": [voice.say(remedy.words) for remedy in finding.remedies],
     }
 

@@ -1,6 +1,6 @@
 """Job files: JSON in and out, checked against the job's own types. Nothing half-read ever comes back.
 
-The envelope is `{"format": "omnipel-job", "version": 2, "job": {…}}`. Older versions are migrated on reading; newer ones refused.
+The envelope is `{"format": "omnipel-job", "version": 3, "job": {…}}`. Older versions are migrated on reading; newer ones refused.
 """
 
 import json
@@ -18,9 +18,9 @@ from pydantic import TypeAdapter, ValidationError
 
 from omnipel.core.job.document import Job
 from omnipel.core.words.phrases import Count, Name, Phrase, plain, tr
+from omnipel.shop.migrations import VERSION, migrated
 
 FORMAT: Final = "omnipel-job"
-VERSION: Final = 2
 SUFFIX: Final = ".omnipel.json"
 LARGEST: Final = 4_000_000
 """A job file is a few kB; a traced outline of 20 000 points is 0.6 MB."""
@@ -127,15 +127,6 @@ def from_data(data: Any) -> Job:
 def too_large(size: int) -> Phrase:
     """That a file is no job, because of its size in bytes."""
     return tr("the file is {size} MB; a job takes no more than {most} MB", size=Count(size / 1e6), most=Count(LARGEST / 1e6))
-
-
-def migrated(data: Any, version: int) -> Any:
-    """A job's plain data as the present version has it.
-
-    1 → 2: nothing was renamed; what is new (whose habits a job follows, what kind its cloth is, readings set aside or stood by) begins as it was
-    understood before.
-    """
-    return data
 
 
 def read(path: Path) -> Job:

@@ -23,6 +23,7 @@ from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Outline
 from omnipel.core.tolerances import NOTCH_SPACING, SEAM_SOUND
+from omnipel.core.words import refs
 from omnipel.shop.starter import starter
 
 PAIRS = lawful_pairs()
@@ -289,7 +290,7 @@ def test_every_size_that_is_declared_can_be_set_by_hand_and_dropped_again(form: 
     assert plain.cover.by_hand or scheme == "sheet"
     for name in plain.cover.by_hand:
         size = plain.cover.sizes[name]
-        by_hand = changed(job, Change("cover.overrides", Override(size=name, value=size.value * 1.04, reason="try"), Act.ADD))
+        by_hand = changed(job, Change(refs.by_hand(), Override(size=name, value=size.value * 1.04, reason="try"), Act.ADD))
         drafted = draft(by_hand)
         assert drafted.cover.sizes[name].value == pytest.approx(size.value * 1.04)
         assert "set by hand: try" in str(drafted.cover.sizes[name].terms[0].name)
@@ -301,10 +302,10 @@ def test_every_size_that_is_declared_can_be_set_by_hand_and_dropped_again(form: 
         assert changed_cloth or changed_goods or marks, f"{name} does nothing"
         for trued in drafted.seams:
             if not trued.true:
-                finding = next(f for f in drafted.findings if f.where == f"seams.{trued.seam.name}")
+                finding = next(f for f in drafted.findings if f.where == refs.seam(trued.seam.name))
                 assert finding.remedies, trued.seam.name
                 assert not [f for f in draft(changed(by_hand, *finding.remedies[0].changes)).findings if f.where == finding.where]
-        dropped = changed(by_hand, Change(f"cover.overrides.{name}", act=Act.REMOVE))
+        dropped = changed(by_hand, Change(refs.by_hand(name), act=Act.REMOVE))
         assert dropped == job
 
 

@@ -65,7 +65,7 @@ def check(job: Job, near: float = 2e-4) -> int:
             if name in WHOLE or any(term.name.template in TRACED for term in number.terms):
                 continue
             found = (above.value - below.value) / (2.0 * h)
-            told = number.slopes.get(f"readings.{reading.place}", 0.0)
+            told = number.slopes.get(reading.place, 0.0)
             # Where the difference itself has a kink within the step (a fold rounded up, a bound) both sides disagree.
             one_sided = (above.value - number.value) / h, (number.value - below.value) / h
             if abs(one_sided[0] - one_sided[1]) > 1e-3:

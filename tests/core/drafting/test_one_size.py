@@ -17,6 +17,7 @@ from omnipel.core.job.document import Job, Override, RingSchool
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import FOLDED
 from omnipel.core.pictures.sheet import panel_drawing
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
 from omnipel.shop.starter import starter
 
@@ -58,7 +59,7 @@ def test_they_stay_so_whatever_is_set_by_hand(form: str, scheme: str) -> None:
     for name in plain.cover.by_hand:
         for k in (0.97, 1.05):
             override = Override(size=name, value=plain.cover.sizes[name].value * k, reason="a remnant")
-            drafted = draft(changed(job, Change("cover.overrides", override, Act.ADD)))
+            drafted = draft(changed(job, Change(refs.by_hand(), override, Act.ADD)))
             for panel in drafted.panels:
                 measured_alike(panel)
             if (form, scheme) in OPEN_BELOW and isinstance(drafted, Drafted):

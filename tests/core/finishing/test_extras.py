@@ -18,6 +18,7 @@ from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth, MarkKind
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Closure, ClosureKind, Feature, FeatureKind, Job, Lining, LiningSchool, Shape, TakeUp
+from omnipel.core.words.refs import Of
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import dumped, loaded
 from omnipel.shop.starter import starter
@@ -104,7 +105,7 @@ def test_wherever_a_feature_is_put_it_is_drafted_or_said(
     drafted = draft(put(kind, from_centre=x, from_top=y, width=w, height=h, parts=parts, edge="lid edge"))
     assert drafted.panels
     for finding in drafted.findings:
-        if finding.where.startswith("cover.features") and finding.severity.value == "stop":
+        if finding.where.of is Of.FEATURE and finding.severity.value == "stop":
             fixed = draft(changed(drafted.job, *finding.remedies[0].changes))
             assert finding.code not in [f.code for f in fixed.findings if f.where == finding.where], finding
 

@@ -12,6 +12,7 @@ from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Clearance, ClearanceSchool
 from omnipel.core.job.findings import Change
 from omnipel.core.job.thing import SticksOut, Treatment
+from omnipel.core.words import refs
 
 
 @given(st.floats(300.0, 5000.0), st.floats(0.0, 25.0), st.floats(0.0, 20.0))
@@ -56,7 +57,7 @@ def test_the_three_schools_of_clearance_agree() -> None:
         (ClearanceSchool.DIMENSION, 20.0),
         (ClearanceSchool.GIRTH, 10.0 * 2 * math.pi / girth),
     ):
-        job = changed(drum(girth), Change("cover.clearance", Clearance(school=school, amount=amount)))
+        job = changed(drum(girth), Change(refs.choice("clearance"), Clearance(school=school, amount=amount)))
         sizes.append({name: size.value for name, size in draft(job).cover.sizes.items()})
     assert sizes[0] == pytest.approx(sizes[1])
     assert sizes[0] == pytest.approx(sizes[2])

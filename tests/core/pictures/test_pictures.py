@@ -15,6 +15,7 @@ from omnipel.core.pictures.drawing import Drawing, Label, Path, together
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheet import arranged, board, panel_drawing
 from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_length
 from omnipel.core.words.phrases import Voice
 from omnipel.shop.sample import SAMPLES
@@ -39,9 +40,9 @@ def test_on_the_board_every_panel_stands_alone_and_to_scale(drafted) -> None:
     text = max(p.cut_length.value for p in drafted.panels) / 60.0
     drawing = board(drafted.panels, Voice(drafted.job.unit), text, 2.0)
     cuts = {i.ref: shapely.Polygon(i.points) for i in drawing.items if isinstance(i, Path) and i.closed and i.fill}
-    assert set(cuts) == {f"panels.{p.name}" for p in drafted.panels}
+    assert set(cuts) == {refs.panel(p.name) for p in drafted.panels}
     for name, shape in cuts.items():
-        panel = next(p for p in drafted.panels if f"panels.{p.name}" == name)
+        panel = next(p for p in drafted.panels if refs.panel(p.name) == name)
         assert shape.area == pytest.approx(shapely.Polygon(cut_line(panel)).area, rel=1e-6)
         for other, theirs in cuts.items():
             assert name == other or not shape.intersects(theirs)
@@ -72,8 +73,8 @@ def test_the_name_plate_lies_on_its_panel_and_dimensions_beside_it(drafted) -> N
 @pytest.mark.parametrize("drafted", DRAFTS, ids=NAMES)
 def test_every_edge_can_be_pointed_at(drafted) -> None:
     for panel in drafted.panels:
-        refs = {i.ref for i in panel_drawing(panel, Voice(), 10.0).items if isinstance(i, Path) and i.layer is Layer.SEW}
-        assert refs == {f"panels.{panel.name}.{edge.name}" for edge in panel.edges}
+        found = {i.ref for i in panel_drawing(panel, Voice(), 10.0).items if isinstance(i, Path) and i.layer is Layer.SEW}
+        assert found == {refs.panel(panel.name, edge.name) for edge in panel.edges}
 
 
 @tried(25)
@@ -98,7 +99,7 @@ def test_the_tape_has_a_start_a_stop_and_its_value() -> None:
     assert len(tape) == 3  # the path, an arrowhead where it stops, a bar where it starts
     assert [i.words for i in drawing.items if isinstance(i, Label)] == ["drop 655"]
     around = sketch(body.mesh(), View(), body.tape("girth"), "", 12.0)
-    assert {i.ref for i in around.items if isinstance(i, Path) and i.layer is Layer.TAPE} == {"near", "far"}
+    assert {i.far for i in around.items if isinstance(i, Path) and i.layer is Layer.TAPE} == {True, False}
 
 
 def test_drawings_move_and_join() -> None:

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.session import Session
 from omnipel.core.words.phrases import Phrase
+from omnipel.core.words.refs import Ref
 
 
 class Desk(Protocol):
@@ -35,8 +36,8 @@ class Desk(Protocol):
     def station(self, key: str) -> Any:
         """A station, made when it is first asked for."""
 
-    def go_to(self, path: str) -> None:
-        """Show the place of the job that a path leads to."""
+    def go_to(self, ref: Ref) -> None:
+        """Show the place of the job that a reference means."""
 
     def run_command(self, key: str) -> None:
         """Run a command by its id."""

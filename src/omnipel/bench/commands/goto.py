@@ -8,7 +8,9 @@ from omnipel.bench.speech import say
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
 from omnipel.core.standing import next_step, station_of
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, term, tr
+from omnipel.core.words.refs import Ref
 
 
 def goals(desk: Desk) -> list[tuple[str, object]]:
@@ -19,14 +21,14 @@ def goals(desk: Desk) -> list[tuple[str, object]]:
     job, draft = session.job, session.draft
     if job is not None and draft is not None:
         for key in ("tape", "object", "cover"):
-            fields: dict[str, Phrase] = desk.station(key).field_words()
-            found += [(tell(words), ("path", path)) for path, words in fields.items()]
-        found += [(tell(tr("panel: {panel}", panel=term(p.name))), ("path", f"panels.{p.name}")) for p in draft.panels]
-        found += [(tell(tr("seam: {seam}", seam=term(t.seam.name))), ("path", f"seams.{t.seam.name}")) for t in draft.seams]
+            fields: dict[Ref, Phrase] = desk.station(key).field_words()
+            found += [(tell(words), ("ref", ref)) for ref, words in fields.items()]
+        found += [(tell(tr("panel: {panel}", panel=term(p.name))), ("ref", refs.panel(p.name))) for p in draft.panels]
+        found += [(tell(tr("seam: {seam}", seam=term(t.seam.name))), ("ref", refs.seam(t.seam.name))) for t in draft.seams]
         if isinstance(draft, Drafted):
             named = dict.fromkeys(draft.cover.by_hand)
             found += [(tell(tr("size: {size}", size=size_words(name))), ("size", name)) for name in named]
-        found += [(tell(tr("finding: {finding}", finding=f.text))[:110], ("path", f.where)) for f in draft.findings]
+        found += [(tell(tr("finding: {finding}", finding=f.text))[:110], ("ref", f.where)) for f in draft.findings]
     found += [(tell(tr("job: {job}", job=Name(card.job.name))), ("job", card.id)) for card in session.store.cards()]
     found += [(f"{say(c.words)}   {c.keys}", ("command", c.id)) for c in desk.commands if c.id != "go-to" and c.when(desk)]
     return found

@@ -14,6 +14,7 @@ from omnipel.bench.parts.widgets import button, column, label, row, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.covers.rounding import Rounding, rounded, roundings
+from omnipel.core.words import refs
 from omnipel.core.words.habits import HABITS, Habits, System
 from omnipel.core.words.phrases import term, tr
 from omnipel.core.words.units import MM_PER_INCH, NEXT_UNIT, Unit
@@ -101,7 +102,7 @@ class HabitsDialog(QDialog):
 def flip_unit(desk: Desk) -> None:
     """The next unit for this job. No size changes; what is not round in it shows an ≈ and can be rounded."""
     unit = NEXT_UNIT[desk.session.open_job.unit]
-    desk.session.set("unit", unit, tr("unit: {unit}", unit=term(unit.label)))
+    desk.session.set(refs.of_job("unit"), unit, tr("unit: {unit}", unit=term(unit.label)))
 
 
 def round_chosen(desk: Desk) -> None:

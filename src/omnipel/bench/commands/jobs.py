@@ -13,8 +13,10 @@ from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.speech import say
 from omnipel.core.covers import schemes_for
 from omnipel.core.forms import FORMS
+from omnipel.core.words import refs
 from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Name, Phrase, listed, tr, trn
+from omnipel.core.words.refs import Of, Ref
 from omnipel.shop.document import SUFFIX, DocumentError, file_name, read, write
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
@@ -74,10 +76,9 @@ def delete(desk: Desk, key: int) -> None:
     if desk.session.key == key:
         desk.session.close_job()
     desk.station("shelf").refresh()
-    desk.session.offer(tr("{job} is deleted.", job=Name(name)), tr("Bring it back"), f"{BROUGHT_BACK}{key}")
+    desk.session.offer(tr("{job} is deleted.", job=Name(name)), tr("Bring it back"), Ref(Of.DELETED, str(key)))
 
 
-BROUGHT_BACK = "undelete."
 """Paths that begin so bring a deleted job back."""
 
 
@@ -95,7 +96,7 @@ def rename(desk: Desk) -> None:
         desk.widget, say(tr("Rename")), say(tr("Name of the job")), QLineEdit.EchoMode.Normal, session.open_job.name
     )
     if done and name.strip():
-        session.set("name", name.strip()[:120], tr("named {name}", name=Name(name.strip())))
+        session.set(refs.of_job("name"), name.strip()[:120], tr("named {name}", name=Name(name.strip())))
 
 
 def show_history(desk: Desk) -> None:

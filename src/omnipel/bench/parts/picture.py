@@ -26,6 +26,7 @@ from omnipel.bench.speech import say
 from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.pens import FAR, PENS, Layer
 from omnipel.core.words.phrases import Phrase
+from omnipel.core.words.refs import Ref
 
 NEAR = 7.0
 """A line this near to the pointer counts as pointed at, px."""
@@ -60,7 +61,7 @@ def paint_paths(
     drawing: Drawing,
     polygons: list[QPolygonF | None],
     cloth: QColor,
-    lit: frozenset[str] = frozenset(),
+    lit: frozenset[Ref] = frozenset(),
     tints: Mapping[str, QColor] | None = None,
 ) -> None:
     """Paint a drawing's paths in the painter's own frame; those whose ref is `lit` stand out."""
@@ -84,7 +85,7 @@ def paint_paths(
             painter.setRenderHint(QPainter.RenderHint.Antialiasing, True)
             continue
         shines = bool(lit) and item.ref in lit and item.layer in (Layer.SEW, Layer.CUT)
-        painter.setPen(pen(item.layer, lit=shines, far=item.ref == "far"))
+        painter.setPen(pen(item.layer, lit=shines, far=item.far))
         if item.closed:
             painter.setBrush(_brush(item, cloth))
             painter.drawPolygon(polygon)
@@ -137,8 +138,8 @@ class PictureView(QWidget):
     `pointed` tells the ref under the pointer ("" for none), `clicked` the ref that was clicked.
     """
 
-    pointed = Signal(str)
-    clicked = Signal(str)
+    pointed = Signal(object)
+    clicked = Signal(object)
 
     def __init__(self, words: Phrase) -> None:
         super().__init__()
@@ -146,7 +147,7 @@ class PictureView(QWidget):
         self.drawing = Drawing(())
         self.polygons: list[QPolygonF | None] = []
         self.cloth = QColor("#9db08a")
-        self.lit: frozenset[str] = frozenset()
+        self.lit: frozenset[Ref] = frozenset()
         self.tints: dict[str, QColor] = {}
         self.zoom, self.middle = 1.0, QPointF(0.0, 0.0)
         self.fitted = True
@@ -255,13 +256,13 @@ class PictureView(QWidget):
 
     # Pointing
 
-    def ref_at(self, point: QPointF) -> str:
+    def ref_at(self, point: QPointF) -> Ref | None:
         """What was drawn under a point of the screen: the nearest line within reach, or the face that holds it."""
         here = np.array(self.from_screen(point))
         reach = NEAR / self.zoom
-        best, found = reach, ""
+        best, found = reach, None
         for item in self.drawing.items:
-            if not item.ref or item.ref in ("near", "far"):
+            if item.ref is None:
                 continue
             if isinstance(item, Label):
                 half = item.size * 0.3 * len(item.words)
@@ -272,7 +273,7 @@ class PictureView(QWidget):
             distance = _distance(here, item.points)
             if distance < best:
                 best, found = distance, item.ref
-        if found:
+        if found is not None:
             return found
         at = QPointF(float(here[0]), -float(here[1]))
         for item, polygon in zip(reversed(self.drawing.items), reversed(self.polygons), strict=True):
@@ -284,7 +285,7 @@ class PictureView(QWidget):
                 and polygon.containsPoint(at, Qt.FillRule.OddEvenFill)
             ):
                 return item.ref
-        return ""
+        return None
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self.grabbed is not None:

@@ -16,6 +16,7 @@ from omnipel.core.fit.going_on import Fit, Verdict
 from omnipel.core.job.findings import Finding
 from omnipel.core.standing import State, Step, next_step, subject
 from omnipel.core.tolerances import SURE_CHANCE
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Area, Count, Listed, Name, Phrase, Share, listed, mm, term, tr, trn
 
 
@@ -27,9 +28,9 @@ class Tally(QFrame):
         self.session = session
         self.setObjectName("tally")
         self.goes_on, self.seams, self.cloth = Glow(tr("Goes on?")), Glow(tr("Seams true")), Glow(tr("Cloth in panels"))
-        self.goes_on.clicked.connect(lambda: session.go.emit("fit"))
-        self.seams.clicked.connect(lambda: session.go.emit("seams"))
-        self.cloth.clicked.connect(lambda: session.go.emit("panels"))
+        self.goes_on.clicked.connect(lambda: session.go.emit(refs.FIT))
+        self.seams.clicked.connect(lambda: session.go.emit(refs.seam()))
+        self.cloth.clicked.connect(lambda: session.go.emit(refs.panel()))
         self.count = label(NOTHING, "head")
         self.findings = QVBoxLayout()
         self.findings.setSpacing(10)

@@ -38,7 +38,9 @@ from omnipel.core.covers.rounding import roundings
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.standing import states, station_of
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, term, tr, trn
+from omnipel.core.words.refs import Of, Ref
 
 
 class Window(QMainWindow):
@@ -206,23 +208,23 @@ class Window(QMainWindow):
         self.banner.setText(words)
         self.banner.setVisible(bool(words))
 
-    def go_to(self, path: str) -> None:
-        """Show the place of the job that a path leads to."""
-        if path in ("papers", "tape-card"):
-            self.run_command(path)
+    def go_to(self, ref: Ref) -> None:
+        """Show the place of the job that a reference means."""
+        if ref.of is Of.PAPERS:
+            self.run_command(ref.id or "papers")
             return
-        if path.startswith(jobs.BROUGHT_BACK):
-            jobs.bring_back(self, int(path.removeprefix(jobs.BROUGHT_BACK)))
+        if ref.of is Of.DELETED:
+            jobs.bring_back(self, int(ref.id))
             return
-        if path == "fit":
+        if ref.of is Of.FIT:
             draft = self.session.draft
             if isinstance(draft, Drafted) and isinstance(draft.fit, Fit):
                 self.session.point(tr("left at the tightest"), draft.fit.tightest.slack)
-            path = "cover.clearance.amount"
-        key = station_of(path)
+            ref = refs.CLEARANCE
+        key = station_of(ref)
         if key != self.here:
             self.show_station(key)
-        self.stations[key].go_to(path.removeprefix("readings."))
+        self.stations[key].go_to(ref)
 
     # Commands
 

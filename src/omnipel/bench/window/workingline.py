@@ -10,6 +10,7 @@ from omnipel.bench.parts.widgets import row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.refs import Ref, parsed
 from omnipel.core.words.sums import shown_sum, sign_of, thin_words
 from omnipel.core.words.units import format_length
 from omnipel.core.words.working import Worked
@@ -32,7 +33,7 @@ class WorkingLine(QFrame):
         self.text.setTextInteractionFlags(
             Qt.TextInteractionFlag.LinksAccessibleByMouse | Qt.TextInteractionFlag.LinksAccessibleByKeyboard
         )
-        self.text.linkActivated.connect(session.go.emit)
+        self.text.linkActivated.connect(lambda link: session.go.emit(parsed(link)))
         layout = row(self.text)
         layout.setContentsMargins(16, 6, 16, 6)
         self.setLayout(layout)
@@ -55,7 +56,7 @@ class WorkingLine(QFrame):
         for i, part in enumerate(shown.terms):
             name = escape(voice.say(part.term.name))
             if part.term.source:
-                name = f'<a href="{escape(part.term.source)}" style="color:{accent}">{name}</a>'
+                name = f'<a href="{escape(str(part.term.source))}" style="color:{accent}">{name}</a>'
             length = format_length(abs(part.shown), voice.unit)
             why = f"<span style='color:{LOOK.colours.soft}'>{escape(part.why)}</span>"
             terms.append(f"{sign_of(part.shown, first=i == 0)}{length} {name}{why}")
@@ -68,10 +69,10 @@ class WorkingLine(QFrame):
         self.last, self.told = None, (severity, words)
         self.text.setText(f'<span style="color:{LOOK.colours.of(severity)}">{escape(words)}</span>')
 
-    def offer(self, words: str, link: str, path: str) -> None:
+    def offer(self, words: str, link: str, ref: Ref) -> None:
         """Tell something in one line, with a link to where it can be undone or followed."""
         self.say("note", words)
-        self.text.setText(f'{escape(words)} <a href="{escape(path)}" style="color:{LOOK.colours.accent}">{escape(link)}</a>')
+        self.text.setText(f'{escape(words)} <a href="{escape(str(ref))}" style="color:{LOOK.colours.accent}">{escape(link)}</a>')
 
     def refresh(self) -> None:
         """Show the same again, in the job's unit and the look of now."""

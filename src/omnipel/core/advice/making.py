@@ -13,6 +13,7 @@ from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Face, Treatment
 from omnipel.core.tape.readings import value
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Length, Name, listed, mm, term, tr
 from omnipel.core.words.units import rounded_up
 
@@ -31,22 +32,25 @@ def hems(job: Job) -> Iterator[Finding]:
             hem=mm(hem),
         )
         shorter = replace(drop, repeats=tuple(length - hem for length in drop.repeats))
-        remedy = Remedy(tr("Take the hem off the drop: {drop}", drop=mm(value(drop) - hem)), (Change("readings.drop", shorter),))
-        yield Finding("hem-counted-twice", Severity.LOOK, text, "readings.drop", (remedy,))
+        remedy = Remedy(
+            tr("Take the hem off the drop: {drop}", drop=mm(value(drop) - hem)), (Change(refs.reading("drop"), shorter),)
+        )
+        yield Finding("hem-counted-twice", Severity.LOOK, text, refs.reading("drop"), (remedy,))
 
 
 def sticking_out(job: Job, form: Form, cover: Cover) -> Iterator[Finding]:
     """Whether the cover does about everything that sticks out what it is to do."""
-    named = {feature.name for feature in job.cover.features}
-    for i, thing in enumerate(job.thing.sticks_out):
-        where, name = f"thing.sticks_out.{i}", Name(thing.name)
+    served = {feature.serves for feature in job.cover.features if feature.kind is FeatureKind.PORT}
+    for thing in job.thing.sticks_out:
+        where, name = refs.sticks_out(thing.id), Name(thing.name)
         forget = Remedy(tr("Leave the {thing} out", thing=name), (Change(where, act=Act.REMOVE),))
-        if thing.treatment is Treatment.PORT and thing.name not in named:
+        if thing.treatment is Treatment.PORT and thing.id not in served:
             host = wall(cover)
             size = thing.size + job.cover.habits.mm("port room")
             port = Feature(
                 kind=FeatureKind.PORT,
                 name=thing.name,
+                serves=thing.id,
                 panel=host.name if host else "wall",
                 from_centre=thing.from_centre,
                 from_top=max(0.0, thing.from_top),
@@ -54,7 +58,7 @@ def sticking_out(job: Job, form: Form, cover: Cover) -> Iterator[Finding]:
                 height=size,
             )
             text = tr("The {thing} is to come out through a port, and the cover has none for it yet.", thing=name)
-            add = Remedy(tr("Add a port for the {thing}", thing=name), (Change("cover.features", port, Act.ADD),))
+            add = Remedy(tr("Add a port for the {thing}", thing=name), (Change(refs.feature(), port, Act.ADD),))
             yield Finding("port-missing", Severity.LOOK, text, where, (add, forget))
         drop = job.reading("drop") or job.reading("height")
         if thing.treatment is Treatment.BELOW and drop is not None:
@@ -64,7 +68,7 @@ def sticking_out(job: Job, form: Form, cover: Cover) -> Iterator[Finding]:
                     "The cover reaches {drop} down, over the {thing} that is to stay below it.", drop=mm(value(drop)), thing=name
                 )
                 shorter = Reading(place="drop", repeats=(most,))
-                act = Change("readings.drop", shorter) if job.reading("drop") else Change("readings", shorter, Act.ADD)
+                act = Change(refs.reading("drop"), shorter) if job.reading("drop") else Change(refs.reading(), shorter, Act.ADD)
                 yield Finding(
                     "covers-too-far", Severity.LOOK, text, where, (Remedy(tr("Drop {drop}", drop=mm(most)), (act,)), forget)
                 )
@@ -96,17 +100,15 @@ def seams(job: Job, walked: Sequence[Trued]) -> Iterator[Finding]:
         remedies = []
         easier = trued.seam.easier
         if easier in overridden:
-            remedies.append(Remedy(tr("Drop the size set by hand"), (Change(f"cover.overrides.{easier}", act=Act.REMOVE),)))
+            remedies.append(Remedy(tr("Drop the size set by hand"), (Change(refs.by_hand(easier), act=Act.REMOVE),)))
         elif easier:
             remedies.append(_follow(trued, easier))
         others = [
-            Remedy(
-                tr("Drop the {size} set by hand", size=size_words(o.size)), (Change(f"cover.overrides.{o.size}", act=Act.REMOVE),)
-            )
+            Remedy(tr("Drop the {size} set by hand", size=size_words(o.size)), (Change(refs.by_hand(o.size), act=Act.REMOVE),))
             for o in job.cover.overrides
             if o.size != easier
         ]
-        yield Finding("seam-not-true", Severity.STOP, text, f"seams.{trued.seam.name}", (*remedies, *others[:2]))
+        yield Finding("seam-not-true", Severity.STOP, text, refs.seam(trued.seam.name), (*remedies, *others[:2]))
 
 
 def _follow(trued: Trued, size: str) -> Remedy:
@@ -115,7 +117,7 @@ def _follow(trued: Trued, size: str) -> Remedy:
     follow = Override(size=size, value=wanted, reason=f"follows the other side of: {trued.seam.name}")
     panel = term(trued.seam.a[0].panel)
     words = tr("Make the {panel} follow: {size} {wanted}", panel=panel, size=size_words(size), wanted=mm(wanted, fine=True))
-    return Remedy(words, (Change("cover.overrides", follow, Act.ADD),))
+    return Remedy(words, (Change(refs.by_hand(), follow, Act.ADD),))
 
 
 def cloth(job: Job, cover: Cover) -> Iterator[Finding]:
@@ -130,7 +132,7 @@ def cloth(job: Job, cover: Cover) -> Iterator[Finding]:
 
 
 def _too_long(job: Job, panel: Panel, long: float, short: float, width: float) -> Finding:
-    name, where = term(panel.name), f"panels.{panel.name}"
+    name, where = term(panel.name), refs.panel(panel.name)
     if short <= width:
         text = tr(
             "The {panel} is cut {long} long and the cloth is {width} wide: it does not go across. Cut it along the cloth, where it takes {long} of "
@@ -149,7 +151,7 @@ def _too_long(job: Job, panel: Panel, long: float, short: float, width: float) -
         width=mm(width),
     )
     wider = rounded_up(short, job.unit, 100.0, 6.0)
-    remedy = Remedy(tr("Take cloth {width} wide", width=Length(wider)), (Change("cover.cloth.usable_width", wider),))
+    remedy = Remedy(tr("Take cloth {width} wide", width=Length(wider)), (Change(refs.choice("cloth.usable_width"), wider),))
     return Finding("longer-than-cloth", Severity.STOP, text, where, (remedy,))
 
 
@@ -163,6 +165,6 @@ def by_hand(job: Job, cover: Cover) -> Iterator[Finding]:
             size=size_words(override.size),
             value=mm(override.value),
         )
-        where = f"cover.overrides.{override.size}"
+        where = refs.by_hand(override.size)
         remedy = Remedy(tr("Leave it out"), (Change(where, act=Act.REMOVE),))
         yield Finding("size-unknown", Severity.LOOK, text, where, (remedy,))

@@ -8,6 +8,7 @@ from omnipel.core.fit.going_on import Fit, NoPassage, Slack, Verdict
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, mm, tr
 from omnipel.core.words.units import rounded_up
 
@@ -21,7 +22,7 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
     """What there is to say about going on."""
     if isinstance(fit, NoPassage):
         return
-    slack, where = fit.tightest.left, "cover.clearance.amount"
+    slack, where = fit.tightest.left, refs.CLEARANCE
     at = place_of(fit.tightest)
     match fit.verdict:
         case Verdict.WILL_NOT:
@@ -60,7 +61,7 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
             spread=mm(fit.sigma, fine=True),
             most=tr(" Measuring again helps most at the reading shown.") if fit.matters_most else NOTHING,
         )
-        place = f"readings.{fit.matters_most}" if fit.matters_most else where
+        place = refs.reading(fit.matters_most) if fit.matters_most else where
         yield Finding("chance-low", Severity.LOOK, text, place, widened(job, fit, max(WANTED_CLEARANCE, needed + 1.0)))
 
 
@@ -85,24 +86,24 @@ def _open(job: Job, fit: Fit) -> tuple[Remedy, ...]:
     length = rounded_up(needed + 20.0, job.unit, 10.0)
     if length > lowest:
         return ()
-    changes = (Change("cover.closure.kind", ClosureKind.ZIP), Change("cover.closure.length", length))
+    changes = (Change(refs.choice("closure.kind"), ClosureKind.ZIP), Change(refs.choice("closure.length"), length))
     return (Remedy(tr("Let a zip of {length} open it from below", length=mm(length)), changes),)
 
 
 def widened(job: Job, fit: Fit, wanted: float = WANTED_CLEARANCE) -> tuple[Remedy, ...]:
     """Set the clearance so that the tightest place has the wanted gap; a size set by hand has to be dropped first."""
     if job.cover.overrides:
-        changes = tuple(Change(f"cover.overrides.{o.size}", act=Act.REMOVE) for o in job.cover.overrides)
+        changes = tuple(Change(refs.by_hand(o.size), act=Act.REMOVE) for o in job.cover.overrides)
         return (Remedy(tr("Drop the sizes set by hand"), changes),)
     given = job.cover.clearance
     more = wanted - fit.tightest.clearance
     if given.school is ClearanceSchool.GIRTH:
         amount = rounded_up(wanted, job.unit)
-        changes = (Change("cover.clearance.school", ClearanceSchool.SIDE), Change("cover.clearance.amount", amount))
+        changes = (Change(refs.choice("clearance.school"), ClearanceSchool.SIDE), Change(refs.CLEARANCE, amount))
         return (Remedy(tr("Give the clearance by the side: {gap}", gap=mm(amount)), changes),)
     side = given.school is ClearanceSchool.SIDE
     amount = rounded_up(given.amount + (more if side else 2.0 * more), job.unit)
     if amount < 0.0 or math.isclose(amount, given.amount):
         return ()
     words = tr("Clearance {gap}", gap=mm(amount)) if side else tr("Ease {ease}", ease=mm(amount))
-    return (Remedy(words, (Change("cover.clearance.amount", amount),)),)
+    return (Remedy(words, (Change(refs.CLEARANCE, amount),)),)

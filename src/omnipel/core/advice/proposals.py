@@ -13,6 +13,7 @@ from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import cord_casing, double_hem
 from omnipel.core.job.thing import ComesOff, Lives
 from omnipel.core.tape.readings import value
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, Rule, mm, term, tr
 from omnipel.core.words.units import rounded_up
 
@@ -56,9 +57,9 @@ def _scheme(job: Job) -> Iterator[Proposal]:
     key, reason = form.best_scheme(values, job.thing)
     if key and key != job.cover.scheme and key in SCHEMES and SCHEMES[key].serves_form(form):
         scheme = SCHEMES[key]
-        changes = [Change("cover.scheme", key), Change("cover.options", {}), Change("cover.overrides", ())]
+        changes = [Change(refs.choice("scheme"), key), Change(refs.option(), {}), Change(refs.by_hand(), ())]
         changes += [
-            Change(f"cover.{name}", begun) for name, begun in begins_with(scheme, job.cover.habits).items() if name != "cloth"
+            Change(refs.choice(name), begun) for name, begun in begins_with(scheme, job.cover.habits).items() if name != "cloth"
         ]
         yield Proposal(tr("Cut it as: {scheme}", scheme=scheme.words), reason, tuple(changes))
 
@@ -73,7 +74,9 @@ def _cloth(job: Job) -> Iterator[Proposal]:
     # A cloth somebody has named is somebody's choice.
     if job.cover.cloth.name == ClothChoice().name and cloth.name != job.cover.cloth.name:
         sold = replace(cloth, usable_width=job.cover.habits.take("", WIDTHS[cloth.usable_width]))
-        yield Proposal(tr("Cloth: {cloth}", cloth=term(cloth.name)), reason, (Change("cover", with_cloth(job.cover, sold)),))
+        yield Proposal(
+            tr("Cloth: {cloth}", cloth=term(cloth.name)), reason, (Change(refs.choice(), with_cloth(job.cover, sold)),)
+        )
 
 
 def _closure(job: Job) -> Iterator[Proposal]:
@@ -84,13 +87,15 @@ def _closure(job: Job) -> Iterator[Proposal]:
         yield Proposal(
             tr("Closure: drawcord"),
             tr("Out all season: drawn in below, no wind gets under it."),
-            (Change("cover.closure", Closure(kind=ClosureKind.CORD)),),
+            (Change(refs.choice("closure"), Closure(kind=ClosureKind.CORD)),),
         )
     if job.thing.comes_off is ComesOff.DAILY:
         drop = job.reading("drop") or job.reading("height")
         if drop is not None:
             kind = Closure(kind=ClosureKind.ZIP, length=rounded_up(value(drop) * 0.6, job.unit, 10.0, 0.5))
-            yield Proposal(tr("Closure: zip"), tr("Off every day: a zip saves the tugging."), (Change("cover.closure", kind),))
+            yield Proposal(
+                tr("Closure: zip"), tr("Off every day: a zip saves the tugging."), (Change(refs.choice("closure"), kind),)
+            )
 
 
 def _edge(job: Job) -> Iterator[Proposal]:
@@ -98,13 +103,13 @@ def _edge(job: Job) -> Iterator[Proposal]:
     usual = double_hem(habits.mm("hem"), habits.mm("turn-under"))
     if job.cover.closure.kind is ClosureKind.CORD:
         casing = cord_casing(CORD.mm(job.unit), habits.mm("turn-under"), habits.system.step)
-        yield Proposal(tr("Lower edge: cord casing"), tr("The drawcord needs its tunnel."), (Change("cover.hem", casing),))
+        yield Proposal(tr("Lower edge: cord casing"), tr("The drawcord needs its tunnel."), (Change(refs.HEM, casing),))
     elif job.thing.lives is Lives.OUTDOORS and job.cover.hem == usual:
         wider = double_hem(habits.mm("hem outdoors"), habits.mm("turn-under"))
         yield Proposal(
             tr("Lower edge: hem of {hem}", hem=mm(wider.width)),
             tr("Outdoors a wider hem hangs heavier and lifts less."),
-            (Change("cover.hem", wider),),
+            (Change(refs.HEM, wider),),
         )
 
 
@@ -117,5 +122,5 @@ def _lining(job: Job) -> Iterator[Proposal]:
         yield Proposal(
             tr("Lining: bagged"),
             tr("Handled every day indoors: a lining spares the finish and the seams."),
-            (Change("cover.lining.school", LiningSchool.BAGGED),),
+            (Change(refs.choice("lining.school"), LiningSchool.BAGGED),),
         )

@@ -13,13 +13,15 @@ from omnipel.core.job.thing import Face, SticksOut
 from omnipel.core.tape.misreads import Misread, named
 from omnipel.core.tape.readings import misreads
 from omnipel.core.tape.settling import Contradiction
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, either, listed, mm, tr
+from omnipel.core.words.refs import Ref
 
 
 def missing(open_: MissingReading) -> Iterator[Finding]:
     """One finding for each reading that would be enough."""
     for place in open_.easiest:
-        yield Finding("reading-missing", Severity.OPEN, tr("To measure: {place}.", place=place.words), f"readings.{place.key}")
+        yield Finding("reading-missing", Severity.OPEN, tr("To measure: {place}.", place=place.words), refs.reading(place.key))
 
 
 def repeats(job: Job, places: Sequence[Place]) -> Iterator[Finding]:
@@ -29,8 +31,8 @@ def repeats(job: Job, places: Sequence[Place]) -> Iterator[Finding]:
         doubtful = () if reading.set_aside else misreads(reading)
         if not doubtful:
             continue
-        where, name = f"readings.{reading.place}", words.get(reading.place, Name(reading.place))
-        right = Remedy(tr("All of them are right"), (Change(f"{where}.sure", True),))
+        where, name = refs.reading(reading.place), words.get(reading.place, Name(reading.place))
+        right = Remedy(tr("All of them are right"), (Change(where.at("sure"), True),))
         if len(doubtful) == 2 and len(reading.repeats) - len(reading.left_out) == 2:
             a, b = (reading.repeats[i] for i in doubtful)
             slip = named(min(a, b), job.unit, max(a, b), 0.005 * max(a, b))
@@ -63,8 +65,8 @@ def repeats(job: Job, places: Sequence[Place]) -> Iterator[Finding]:
             )
 
 
-def _left_out(where: str, reading: Reading, i: int) -> Change:
-    return Change(f"{where}.left_out", tuple(sorted({*reading.left_out, i})))
+def _left_out(where: Ref, reading: Reading, i: int) -> Change:
+    return Change(where.at("left_out"), tuple(sorted({*reading.left_out, i})))
 
 
 def contradictions(job: Job, measured: Measured) -> Iterator[Finding]:
@@ -89,7 +91,7 @@ def contradictions(job: Job, measured: Measured) -> Iterator[Finding]:
             long=tr(" Perhaps {reason}.", reason=long) if long and not slip else NOTHING,
             others=tr(" It may as well be {others}.", others=either(others)) if others else NOTHING,
         )
-        where = f"readings.{culprit.place}"
+        where = refs.reading(culprit.place)
         yield Finding("readings-disagree", Severity.LOOK, text, where, tuple(_cures(job, measured, found, place, expected, slip)))
 
 
@@ -105,25 +107,25 @@ def _cures(
 ) -> Iterator[Remedy]:
     """Take it again; the number that was meant; another one again; or: my tape is right, with what that means."""
     places = {p.key: p for p in measured.places}
-    where = f"readings.{place.key}"
+    where = refs.reading(place.key)
     if slip is not None:
         reading = job.reading(place.key)
         if reading is not None:
             meant = replace(reading, repeats=(slip.meant,), left_out=(), set_aside=False)
             yield Remedy(tr("It was {meant}", meant=mm(slip.meant)), (Change(where, meant),))
-    yield Remedy(tr("Take {place} again", place=place.words), (Change(f"{where}.set_aside", True),))
+    yield Remedy(tr("Take {place} again", place=place.words), (Change(where.at("set_aside"), True),))
     rivals = [o for o in found.suspects[1:] if o.place in places and job.reading(o.place) is not None]
     for rival in rivals[:2]:
         yield Remedy(
-            tr("Take {place} again", place=places[rival.place].words), (Change(f"readings.{rival.place}.set_aside", True),)
+            tr("Take {place} again", place=places[rival.place].words), (Change(refs.reading(rival.place).at("set_aside"), True),)
         )
     up = _stands_up(job, place, found, expected)
     if up is not None:
         text = tr("My tape is right: something stands out {reach} under it", reach=mm(up.reach))
-        yield Remedy(text, (Change("thing.sticks_out", up, Act.ADD),))
+        yield Remedy(text, (Change(refs.sticks_out(), up, Act.ADD),))
     elif rivals:
         text = tr("My tape is right: leave {other} out", other=places[rivals[0].place].words)
-        yield Remedy(text, (Change(f"{where}.sure", True), Change(f"readings.{rivals[0].place}.set_aside", True)))
+        yield Remedy(text, (Change(where.at("sure"), True), Change(refs.reading(rivals[0].place).at("set_aside"), True)))
 
 
 def _stands_up(job: Job, place: Place, found: Contradiction, expected: float) -> SticksOut | None:
@@ -158,7 +160,7 @@ def _against_outline(job: Job, found: Contradiction, places: dict[str, Place]) -
     rivals = [o for o in (found.left_out, *found.suspects) if o.place in places]
     traced = next((o for o in (found.left_out, *found.suspects) if o.place not in places), found.left_out)
     if not rivals:
-        return Finding("readings-disagree", Severity.LOOK, tr("The tracing does not agree with itself."), "thing.outline")
+        return Finding("readings-disagree", Severity.LOOK, tr("The tracing does not agree with itself."), refs.OUTLINE)
     rival = rivals[0]
     name = places[rival.place].words
     text = tr(
@@ -167,14 +169,14 @@ def _against_outline(job: Job, found: Contradiction, places: dict[str, Place]) -
         place=name,
         read=mm(rival.value),
     )
-    again = Remedy(tr("Take {place} again", place=name), (Change(f"readings.{rival.place}.set_aside", True),))
-    return Finding("readings-disagree", Severity.LOOK, text, f"readings.{rival.place}", (again,))
+    again = Remedy(tr("Take {place} again", place=name), (Change(refs.reading(rival.place).at("set_aside"), True),))
+    return Finding("readings-disagree", Severity.LOOK, text, refs.reading(rival.place), (again,))
 
 
 def doubts(job: Job, measured: Measured) -> Iterator[Finding]:
     """Readings that make the thing what hardly anybody covers."""
     for doubt in measured.doubts:
-        where = f"readings.{doubt.place}"
+        where = refs.reading(doubt.place)
         name = next(place.words for place in measured.places if place.key == doubt.place)
         text = tr(
             "{place}: {what}.{slip} Is that so?",
@@ -185,13 +187,13 @@ def doubts(job: Job, measured: Measured) -> Iterator[Finding]:
         yield Finding("reading-implausible", Severity.LOOK, text, where, tuple(_answers(job, doubt, where, name)))
 
 
-def _answers(job: Job, doubt: Doubt, where: str, name: Phrase) -> Iterator[Remedy]:
+def _answers(job: Job, doubt: Doubt, where: Ref, name: Phrase) -> Iterator[Remedy]:
     reading = job.reading(doubt.place)
     if doubt.slip is not None and reading is not None:
         meant = replace(reading, repeats=(doubt.slip.meant,), left_out=())
         yield Remedy(tr("It was {meant}", meant=Length(doubt.slip.meant)), (Change(where, meant),))
-    yield Remedy(tr("Take {place} again", place=name), (Change(f"{where}.set_aside", True),))
-    yield Remedy(tr("It is so"), (Change(f"{where}.sure", True),))
+    yield Remedy(tr("Take {place} again", place=name), (Change(where.at("set_aside"), True),))
+    yield Remedy(tr("It is so"), (Change(where.at("sure"), True),))
 
 
 def doubtful(job: Job, measured: Measured) -> frozenset[str]:

@@ -5,6 +5,7 @@ from enum import StrEnum
 
 from omnipel.core.job.document import Choice
 from omnipel.core.job.findings import Change, Impossible, Remedy
+from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Ratio, Rule, Share, Value, listed, mm, term, tr
 
@@ -86,7 +87,7 @@ class Option:
         Raises:
             Impossible: it is of the wrong kind or out of bounds.
         """
-        where = f"cover.options.{self.key}"
+        where = refs.option(self.key)
         match self.kind:
             case OptionKind.YES:
                 lawful = isinstance(value, bool)

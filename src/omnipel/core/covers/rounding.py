@@ -17,8 +17,10 @@ from omnipel.core.job.changes import changed
 from omnipel.core.job.document import ClearanceSchool, Job
 from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import AS_TYPED
+from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits, System
 from omnipel.core.words.phrases import Length, Name, Phrase, tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit
 
 METRIC_STEP: Final = 0.5
@@ -67,27 +69,27 @@ def roundings(job: Job) -> tuple[Rounding, ...]:
     return tuple(rounding for rounding in found if abs(rounding.before - rounding.after) > AS_TYPED)
 
 
-def _chosen(job: Job) -> Iterator[tuple[str, Rounding]]:
+def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
     """Every length that was chosen, by its path, with what it is rounded to."""
     step, cover = step_of(job.unit), job.cover
 
-    def one(path: str, words: Phrase, length: float, *, place: bool = False) -> tuple[str, Rounding]:
-        return f"cover.{path}", Rounding(words, length, round_to(length, step, place=place))
+    def one(ref: Ref, words: Phrase, length: float, *, place: bool = False) -> tuple[Ref, Rounding]:
+        return ref, Rounding(words, length, round_to(length, step, place=place))
 
     if cover.clearance.school is not ClearanceSchool.GIRTH:
-        yield one("clearance.amount", tr("clearance"), cover.clearance.amount)
+        yield one(refs.CLEARANCE, tr("clearance"), cover.clearance.amount)
     for path in LENGTHS:
-        yield one(path, FIELDS[path], attrgetter(path)(cover))
-    for i, feature in enumerate(cover.features):
+        yield one(refs.choice(path), FIELDS[path], attrgetter(path)(cover))
+    for feature in cover.features:
         for name in FEATURE_LENGTHS:
             words = tr("{whole}, {what}", whole=Name(feature.name), what=FEATURE_FIELDS[name])
-            yield one(f"features.{i}.{name}", words, getattr(feature, name), place=name in PLACES)
+            yield one(refs.feature(feature.id, name), words, getattr(feature, name), place=name in PLACES)
     for by_hand in cover.overrides:
-        yield one(f"overrides.{by_hand.size}.value", size_words(by_hand.size), by_hand.value)
+        yield one(refs.by_hand(by_hand.size).at("value"), size_words(by_hand.size), by_hand.value)
     for option in _lengths_of(job):
         chosen = cover.options.get(option.key)
         if isinstance(chosen, float | int):
-            yield one(f"options.{option.key}", option.words, float(chosen))
+            yield one(refs.option(option.key), option.words, float(chosen))
 
 
 def _lengths_of(job: Job) -> tuple[Option, ...]:

@@ -13,7 +13,9 @@ from omnipel.core.forms.form import Form
 from omnipel.core.job.document import Choice, ClearanceSchool, CoverChoices, LiningSchool, RingSchool
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.job.finish import Finish, seam, trimmed
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, mm, tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, through, worked
 
 
@@ -85,16 +87,16 @@ class Brief:
     @property
     def t(self) -> Worked:
         """Thickness of all layers."""
-        total, lining = worked(tr("cloth"), self.choices.cloth.thickness, "cover.cloth.thickness"), self.choices.lining
+        total, lining = worked(tr("cloth"), self.choices.cloth.thickness, refs.choice("cloth.thickness")), self.choices.lining
         if self.choices.padding:
-            total = total + worked(tr("padding"), self.choices.padding, "cover.padding")
+            total = total + worked(tr("padding"), self.choices.padding, refs.choice("padding"))
         if lining.school is not LiningSchool.NONE:
-            total = total + worked(tr("lining"), lining.cloth.thickness, "cover.lining.cloth.thickness")
+            total = total + worked(tr("lining"), lining.cloth.thickness, refs.choice("lining.cloth.thickness"))
         return total
 
     def clearance(self, girth: Worked) -> Worked:
         """The gap c on each side, in the job's school."""
-        chosen, source = self.choices.clearance, "cover.clearance.amount"
+        chosen, source = self.choices.clearance, refs.CLEARANCE
         match chosen.school:
             case ClearanceSchool.SIDE:
                 return worked(tr("clearance"), chosen.amount, source)
@@ -131,7 +133,7 @@ class Brief:
             if override.size == name:
                 drafted = tr("drafted {size}", size=mm(value.value))
                 value = worked(
-                    tr("set by hand: {reason}", reason=Name(override.reason)), override.value, f"cover.overrides.{name}", drafted
+                    tr("set by hand: {reason}", reason=Name(override.reason)), override.value, refs.by_hand(name), drafted
                 )
         self.sizes[name] = value
         self.by_hand.append(name)
@@ -155,7 +157,7 @@ class Brief:
 
     def length(self, key: str) -> Worked:
         """A scheme's own choice, as a length that knows its source."""
-        return worked(self.known[key].words, float(self.options[key]), f"cover.options.{key}")
+        return worked(self.known[key].words, float(self.options[key]), refs.option(key))
 
     def cover(self, panels: Iterable[Panel], seams: Iterable[Seam] = (), **more: Any) -> "Cover":
         """The cover with the sizes entered so far."""
@@ -207,7 +209,7 @@ class Scheme:
         known = {option.key: option for option in self.options}
         for key in choices.options:
             if key not in known:
-                where = f"cover.options.{key}"
+                where = refs.option(key)
                 text = tr("{scheme} has no choice named “{name}”", scheme=self.words, name=Name(key))
                 raise Impossible(text, where, Remedy(tr("Leave it out"), (Change(where, act=Act.REMOVE),)))
         options = {
@@ -260,7 +262,7 @@ def passages(depths: Iterable[float], girth: Worked, *spans: Worked) -> tuple[Pa
     return tuple(Passage(depth, girth, spans) for depth in depths)
 
 
-def too_gathered(brief: Brief, ratio: float, what: Phrase, where: str, *remedies: Remedy) -> tuple[Finding, ...]:
+def too_gathered(brief: Brief, ratio: float, what: Phrase, where: Ref, *remedies: Remedy) -> tuple[Finding, ...]:
     """A finding when cloth would have to gather further than it can."""
     limit = brief.choices.cloth.gather_limit
     if ratio <= limit * (1.0 + 1e-9):

@@ -14,11 +14,13 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import Finish
 from omnipel.core.plane.curves import Arc, Curve, arc_about, line
 from omnipel.core.tolerances import LONGEST, SHORTEST
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Angle, Phrase, mm, term, tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, through, worked
 
 
-def checked(size: Worked, words: Phrase, where: str) -> float:
+def checked(size: Worked, words: Phrase, where: Ref) -> float:
     """The size as a number, once it is one that can be cut.
 
     Raises:
@@ -30,7 +32,7 @@ def checked(size: Worked, words: Phrase, where: str) -> float:
     return value
 
 
-def with_allowances(size: Worked, *finishes: tuple[Finish, str]) -> Worked:
+def with_allowances(size: Worked, *finishes: tuple[Finish, Ref | None]) -> Worked:
     """A cut size: the finished size and the allowances on its two ends, each with its source."""
     for finish, source in finishes:
         for part in finish.worked(source):
@@ -48,7 +50,7 @@ def _fits(finish: Finish, panel: str, height: float) -> None:
             panel=term(panel),
             height=mm(height),
         )
-        raise Impossible(text, "cover.hem.width", code="hem-too-deep")
+        raise Impossible(text, refs.choice("hem.width"), code="hem-too-deep")
 
 
 def rectangle(
@@ -61,7 +63,7 @@ def rectangle(
     top: Finish,
     left: Finish,
     names: Mapping[str, str] | None = None,
-    sources: Mapping[str, str] | None = None,
+    sources: Mapping[str, Ref | None] | None = None,
     **more: Any,
 ) -> Panel:
     """A rectangle, `length` along x and `width` along y.
@@ -83,8 +85,8 @@ def rectangle(
     """
     names, sources = names or {}, sources or {}
     x, y = (
-        checked(length, tr("the length of the {panel}", panel=term(name)), f"panels.{name}"),
-        checked(width, tr("the height of the {panel}", panel=term(name)), f"panels.{name}"),
+        checked(length, tr("the length of the {panel}", panel=term(name)), refs.panel(name)),
+        checked(width, tr("the height of the {panel}", panel=term(name)), refs.panel(name)),
     )
     for finish in (bottom, top):
         _fits(finish, name, y)
@@ -94,7 +96,7 @@ def rectangle(
         Edge(names.get(side, side), line(corners[i], corners[(i + 1) % 4]), finish)
         for i, (side, finish) in enumerate(finishes.items())
     )
-    source = {side: sources.get(side, "cover.seam_allowance") for side in finishes}
+    source = {side: sources.get(side, refs.SEAM_ALLOWANCE) for side in finishes}
     return Panel(
         name,
         edges,
@@ -107,14 +109,14 @@ def rectangle(
 
 
 def disc(
-    name: str, radius: Worked, finish: Finish, *, edge: str = "rim", source: str = "cover.seam_allowance", **more: Any
+    name: str, radius: Worked, finish: Finish, *, edge: str = "rim", source: Ref = refs.SEAM_ALLOWANCE, **more: Any
 ) -> Panel:
     """A disc, its rim one edge that starts at the right.
 
     Raises:
         Impossible: the radius cannot be cut.
     """
-    r = checked(radius, tr("the radius of the {panel}", panel=term(name)), f"panels.{name}")
+    r = checked(radius, tr("the radius of the {panel}", panel=term(name)), refs.panel(name))
     cut_radius = with_allowances(radius, (finish, source))
     rim = Edge(edge, arc_about((0.0, 0.0), r, 0.0, 2.0 * math.pi), finish)
     across, cut_across = radius * 2.0, cut_radius * 2.0
@@ -142,14 +144,14 @@ def sector(
         Impossible: a size cannot be cut.
     """
     a, b, s = (
-        checked(size, tr("the {size} of the {panel}", size=words, panel=term(name)), f"panels.{name}")
+        checked(size, tr("the {size} of the {panel}", size=words, panel=term(name)), refs.panel(name))
         for size, words in ((inner, tr("lower edge")), (outer, tr("upper edge")), (height, tr("slant")))
     )
     angle = (b - a) / s  # radians between the sides; negative when the bottom is the longer
     if abs(angle) >= 2.0 * math.pi:
         raise Impossible(
             tr("the {panel} would have to span {angle}: more panels are needed", panel=term(name), angle=Angle(abs(angle))),
-            f"panels.{name}",
+            refs.panel(name),
         )
     # The bottom runs left to right; with the longer arc on top the common centre lies below, and it bulges upward.
     bottom = Arc((0.0, 0.0), angle / 2.0, -angle / a, a)
@@ -220,7 +222,7 @@ def outline(
     draft = Panel(name, edges, _ZERO, _ZERO, _ZERO, _ZERO, **more)
     ring = shapely.Polygon(draft.sew_points)
     if not ring.is_valid:
-        raise Impossible(tr("the outline of the {panel} crosses itself", panel=term(name)), f"panels.{name}")
+        raise Impossible(tr("the outline of the {panel} crosses itself", panel=term(name)), refs.panel(name))
     spans = np.ptp(draft.sew_points, axis=0)
     finished = (length or worked(tr("outline"), float(spans[0])), width or worked(tr("outline"), float(spans[1])))
     if cut is None:

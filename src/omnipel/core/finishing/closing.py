@@ -6,13 +6,14 @@ from omnipel.core.covers.scheme import Cover, Hardware
 from omnipel.core.job.document import ClosureKind, CoverChoices
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import FOLDED
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Ratio, mm, term, tr
 from omnipel.core.words.working import Worked, worked
 
 SPREAD = 1.0
 """An open slit spreads by about its own length at the edge: each side leans out by 30°."""
 OPENS = (ClosureKind.ZIP, ClosureKind.HOOK_AND_LOOP, ClosureKind.LACING)
-BELONGS = "cover.closure"
+BELONGS = refs.choice("closure")
 
 
 def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
@@ -29,7 +30,7 @@ def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
     if ratio > choices.cloth.gather_limit * (1.0 + 1e-9):
         least = ring.value / choices.cloth.gather_limit
         remedy = Remedy(
-            tr("Draw it in only as far as the cloth gathers"), (Change(f"{BELONGS}.length", choices.habits.system.up(least)),)
+            tr("Draw it in only as far as the cloth gathers"), (Change(BELONGS.at("length"), choices.habits.system.up(least)),)
         )
         text = tr(
             "Drawing the lower edge of {edge} in to {drawn} gathers it {ratio}; the cloth closes to {limit}.",
@@ -38,11 +39,11 @@ def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
             ratio=Ratio(ratio),
             limit=Ratio(choices.cloth.gather_limit),
         )
-        findings.append(Finding("cord-cannot-close", Severity.LOOK, text, f"{BELONGS}.length", (remedy,)))
+        findings.append(Finding("cord-cannot-close", Severity.LOOK, text, BELONGS.at("length"), (remedy,)))
     bought = (
         ring + worked(tr("tail"), choices.habits.mm("tail")) * 2.0
         if closure.kind is ClosureKind.CORD
-        else worked(tr("drawn to"), drawn, f"{BELONGS}.length") + worked(tr("overlap"), choices.habits.mm("elastic overlap"))
+        else worked(tr("drawn to"), drawn, BELONGS.at("length")) + worked(tr("overlap"), choices.habits.mm("elastic overlap"))
     )
     return replace(
         cover,
@@ -54,7 +55,7 @@ def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
 def _opening(cover: Cover, choices: CoverChoices) -> Cover:
     """A slit from the lower edge up: the girth grows from its upper end down."""
     closure = choices.closure
-    length = worked(tr("opens by"), closure.length, f"{BELONGS}.length")
+    length = worked(tr("opens by"), closure.length, BELONGS.at("length"))
     hardware = Hardware(term(closure.kind), length, note=tr("from the lower edge up"))
     if not cover.profile:
         return replace(cover, hardware=(*cover.hardware, hardware))

@@ -9,7 +9,9 @@ from omnipel.core.finishing import laid_on, openings
 from omnipel.core.finishing.placing import Additions, leave_out
 from omnipel.core.job.document import CoverChoices, Feature, FeatureKind
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, term, tr
+from omnipel.core.words.refs import Ref
 
 
 def with_features(cover: Cover, choices: CoverChoices) -> Cover:
@@ -17,8 +19,8 @@ def with_features(cover: Cover, choices: CoverChoices) -> Cover:
     panels = one_each(cover.panels)
     added: list[Panel] = []
     hardware, findings = list(cover.hardware), list(cover.findings)
-    for i, feature in enumerate(choices.features):
-        where = f"cover.features.{i}"
+    for feature in choices.features:
+        where = refs.feature(feature.id)
         host = panels.get(feature.panel)
         if host is None:
             findings.append(_off(feature, where, cover))
@@ -47,15 +49,15 @@ def _numbered(added: list[Panel], taken: set[str]) -> Iterator[Panel]:
         yield replace(panel, name=name)
 
 
-def _off(feature: Feature, where: str, cover: Cover) -> Finding:
+def _off(feature: Feature, where: Ref, cover: Cover) -> Finding:
     remedies = tuple(
-        Remedy(tr("Put it on the {panel}", panel=term(p.name)), (Change(f"{where}.panel", p.name),)) for p in cover.panels[:2]
+        Remedy(tr("Put it on the {panel}", panel=term(p.name)), (Change(where.at("panel"), p.name),)) for p in cover.panels[:2]
     )
     text = tr("{feature}: this cover has no panel named “{panel}”.", feature=Name(feature.name), panel=term(feature.panel))
     return Finding("feature-off-panel", Severity.STOP, text, where, (*remedies, leave_out(where)))
 
 
-_HANDLERS: dict[FeatureKind, Callable[[Feature, Panel, CoverChoices, str, Additions], None]] = {
+_HANDLERS: dict[FeatureKind, Callable[[Feature, Panel, CoverChoices, Ref, Additions], None]] = {
     FeatureKind.PORT: openings.opening,
     FeatureKind.VENT: openings.vent,
     FeatureKind.WINDOW: openings.window,

@@ -13,10 +13,11 @@ from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import double_hem, seam
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.phrases import Name, mm, plain, term, tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import worked
 
 
-def opening(feature: Feature, host: Panel, choices: CoverChoices, where: str, made: Additions) -> None:
+def opening(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Port: bound opening, with slit and flap if wanted."""
     points = shape_points(feature, host)
     found = fits(feature, host, points, where, "port-across-seam", choices.habits.mm("opening room"))
@@ -26,7 +27,7 @@ def opening(feature: Feature, host: Panel, choices: CoverChoices, where: str, ma
     if feature.slit_to:
         slit = _slit(feature, host, points, where, made)
         if slit is not None:
-            around = around + worked(tr("slit"), float(slit.length), f"{where}.slit_to") * 2.0
+            around = around + worked(tr("slit"), float(slit.length), where.at("slit_to")) * 2.0
             if feature.flap:
                 a = seam(choices.seam_allowance)
                 size = worked(tr("slit"), float(slit.length), where) + worked(tr("lap"), choices.habits.mm("flap lap"))
@@ -47,12 +48,12 @@ def opening(feature: Feature, host: Panel, choices: CoverChoices, where: str, ma
     made.hardware.append(Hardware(tr("binding"), around, note=plain(feature.name)))
 
 
-def _slit(feature: Feature, host: Panel, points: Points, where: str, made: Additions) -> shapely.LineString | None:
+def _slit(feature: Feature, host: Panel, points: Points, where: Ref, made: Additions) -> shapely.LineString | None:
     """A straight slit from the opening to the nearest point of an edge."""
     names = [e.name for e in host.edges]
     if feature.slit_to not in names:
         remedies = tuple(
-            Remedy(tr("Run it to the {edge}", edge=term(name)), (Change(f"{where}.slit_to", name),)) for name in names[:3]
+            Remedy(tr("Run it to the {edge}", edge=term(name)), (Change(where.at("slit_to"), name),)) for name in names[:3]
         )
         text = tr(
             "{feature}: the slit is to run to “{edge}”, but the {panel} has no such edge.",
@@ -60,8 +61,8 @@ def _slit(feature: Feature, host: Panel, points: Points, where: str, made: Addit
             edge=term(feature.slit_to),
             panel=term(host.name),
         )
-        none = Remedy(tr("No slit"), (Change(f"{where}.slit_to", ""),))
-        made.findings.append(Finding("slit-reaches-nothing", Severity.STOP, text, f"{where}.slit_to", (*remedies, none)))
+        none = Remedy(tr("No slit"), (Change(where.at("slit_to"), ""),))
+        made.findings.append(Finding("slit-reaches-nothing", Severity.STOP, text, where.at("slit_to"), (*remedies, none)))
         return None
     edge = shapely.LineString(host.edge(feature.slit_to).curve.points())
     middle = shapely.Point(middle_of(feature, host))
@@ -73,14 +74,14 @@ def _slit(feature: Feature, host: Panel, points: Points, where: str, made: Addit
     return slit
 
 
-def vent(feature: Feature, host: Panel, choices: CoverChoices, where: str, made: Additions) -> None:
+def vent(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Vent: an opening with mesh behind and a hood over it."""
     points = shape_points(feature, host, shape=Shape.RECTANGLE)
     found = fits(feature, host, points, where, "port-across-seam", choices.habits.mm("opening room"))
     made.findings += [found] if found else []
     made.figures.append(Figure(feature.name, points, MarkKind.CUT_OUT, closed=True))
     a = seam(choices.seam_allowance)
-    w, h = worked(tr("vent"), feature.width, f"{where}.width"), worked(tr("vent"), feature.height, f"{where}.height")
+    w, h = worked(tr("vent"), feature.width, where.at("width")), worked(tr("vent"), feature.height, where.at("height"))
     made.panels.append(
         rectangle(
             f"hood of {feature.name}",
@@ -102,7 +103,7 @@ def vent(feature: Feature, host: Panel, choices: CoverChoices, where: str, made:
     made.hardware.append(Hardware(tr("mesh"), count=1, note=size))
 
 
-def window(feature: Feature, host: Panel, choices: CoverChoices, where: str, made: Additions) -> None:
+def window(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Clear window: lapped on from inside, the cloth cut away behind."""
     lap = choices.habits.mm("window lap")
     points = shape_points(feature, host, shape=Shape.RECTANGLE)
@@ -110,7 +111,7 @@ def window(feature: Feature, host: Panel, choices: CoverChoices, where: str, mad
     made.findings += [found] if found else []
     made.figures.append(Figure(feature.name, points, MarkKind.CUT_OUT, closed=True))
     a = seam(lap)
-    w, h = worked(tr("window"), feature.width, f"{where}.width"), worked(tr("window"), feature.height, f"{where}.height")
+    w, h = worked(tr("window"), feature.width, where.at("width")), worked(tr("window"), feature.height, where.at("height"))
     made.panels.append(
         rectangle(
             feature.name,
@@ -120,7 +121,7 @@ def window(feature: Feature, host: Panel, choices: CoverChoices, where: str, mad
             right=a,
             top=a,
             left=a,
-            sources=dict.fromkeys(("bottom", "right", "top", "left"), ""),
+            sources=dict.fromkeys(("bottom", "right", "top", "left")),
             cloth=Cloth.WINDOW,
         )
     )

@@ -17,6 +17,7 @@ from omnipel.core.job.document import Feature, FeatureKind, Shape
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.phrases import Name, mm, term, tr
+from omnipel.core.words.refs import Ref
 
 
 @dataclass
@@ -30,7 +31,7 @@ class Additions:
     findings: list[Finding] = field(default_factory=list)
 
 
-def leave_out(where: str) -> Remedy:
+def leave_out(where: Ref) -> Remedy:
     """Do without the feature."""
     return Remedy(tr("Leave it out"), (Change(where, act=Act.REMOVE),))
 
@@ -71,7 +72,7 @@ def shape_points(feature: Feature, host: Panel, *, shape: Shape | None = None) -
             )[:-1]
 
 
-def fits(feature: Feature, host: Panel, points: Points, where: str, code: str, room: float) -> Finding | None:
+def fits(feature: Feature, host: Panel, points: Points, where: Ref, code: str, room: float) -> Finding | None:
     """None when the shape lies clear of the edges; else the finding, with the nearest place where it would."""
     free = clear_of_edges(host, room)
     shape = shapely.Polygon(points)
@@ -88,8 +89,8 @@ def fits(feature: Feature, host: Panel, points: Points, where: str, code: str, r
     if not inner.is_empty:
         to = shapely.get_coordinates(shapely.ops.nearest_points(inner, shapely.Point(x, y))[0])[0]
         changes = (
-            Change(f"{where}.from_centre", round(feature.from_centre + float(to[0]) - x, 1)),
-            Change(f"{where}.from_top", round(max(0.0, feature.from_top - (float(to[1]) - y)), 1)),
+            Change(where.at("from_centre"), round(feature.from_centre + float(to[0]) - x, 1)),
+            Change(where.at("from_top"), round(max(0.0, feature.from_top - (float(to[1]) - y)), 1)),
         )
         remedies.append(Remedy(tr("Move it to the nearest place that is clear"), changes))
     remedies.append(leave_out(where))

@@ -21,8 +21,9 @@ from omnipel.core.forms.sections import Section
 from omnipel.core.job.reading import Reading
 from omnipel.core.tape.readings import spread
 from omnipel.core.tolerances import AS_TYPED, FLAP_CLEARANCE, TIGHT_CLEARANCE
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
-from omnipel.core.words.working import READINGS, Worked, worked
+from omnipel.core.words.working import Worked, worked
 
 SEWING: Final = "sewing"
 COIN: Final = 0.5
@@ -156,9 +157,9 @@ def slacks_of(body: Body, cover: Cover) -> tuple[tuple[Slack, ...], tuple[Slack,
 
 def chance_of(slacks: Sequence[Slack], cover: Cover, sigmas: Mapping[str, float], sewing_sigma: float) -> float:
     """The chance that none of the slacks is negative."""
-    names = sorted({source for s in slacks for source in s.slack.slopes if source.removeprefix(READINGS) in sigmas})
+    names = sorted({source for s in slacks for source in s.slack.slopes if source in sigmas})
     slopes = np.array([[*(s.slack.slopes.get(name, 0.0) for name in names), _sewing_slope(s, cover)] for s in slacks])
-    spreads = np.array([*(sigmas[name.removeprefix(READINGS)] for name in names), sewing_sigma])
+    spreads = np.array([*(sigmas[name] for name in names), sewing_sigma])
     return together(np.array([s.left for s in slacks]), slopes, spreads)
 
 
@@ -196,12 +197,9 @@ def _met(body: Body, depth: float, cover: Cover, lowest: float) -> list[Section]
 def _opened(cover: Cover, depth: float) -> Worked:
     """What an open closure adds at a depth."""
     opened = float(np.interp(depth, [d for d, _ in cover.opens], [mm for _, mm in cover.opens])) if cover.opens else 0.0
-    return worked(tr("closure open"), opened, "cover.closure.length")
+    return worked(tr("closure open"), opened, refs.choice("closure.length"))
 
 
 def _variances(size: Worked, sigmas: Mapping[str, float]) -> dict[str, float]:
     """Variance that each reading brings into a size, mm²."""
-    return {
-        source.removeprefix(READINGS): (slope * sigmas.get(source.removeprefix(READINGS), 0.0)) ** 2
-        for source, slope in size.slopes.items()
-    }
+    return {place: (slope * sigmas.get(place, 0.0)) ** 2 for place, slope in size.slopes.items()}

@@ -16,6 +16,7 @@ from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.mesh import Mesh, Solid, closed, level
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.thing import Face, SticksOut, Treatment
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, tr
 from omnipel.core.words.working import Worked, through
 
@@ -67,7 +68,7 @@ def grown(
             tr("taut tape over its end"),
             more,
             *sides,
-            source=f"thing.sticks_out.{thing.name}.reach",
+            source=refs.sticks_out(thing.id).at("reach"),
         )
     return total
 

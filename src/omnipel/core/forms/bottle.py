@@ -15,6 +15,7 @@ from omnipel.core.forms.sections import Section
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Thing
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
 
@@ -175,9 +176,9 @@ def build(measured: Measured) -> Bottle:
         assert at is not None
         height = at * 1.4
     if at is not None and at.value > height.value:
-        raise Impossible(tr("the neck is higher than the bottle"), "readings.neck_height")
+        raise Impossible(tr("the neck is higher than the bottle"), refs.reading("neck_height"))
     if neck is not None and neck.value > diameter.value:
-        raise Impossible(tr("the neck is wider than the belly"), "readings.neck")
+        raise Impossible(tr("the neck is wider than the belly"), refs.reading("neck"))
     girth = diameter * math.pi
     # The sleeve is pulled up from below: the bottom is what comes first.
     return Bottle(diameter, height, at, neck, (Section(0.0, girth), Section(height.value, girth)))

@@ -20,6 +20,7 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Face, Lives, SticksOut, Thing
 from omnipel.core.plane.curves import Points
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.core.words.working import Worked, through, worked
 
@@ -250,11 +251,11 @@ class Box:
                     thing.size,
                     thing.size,
                     thing.reach,
-                    f"sticks out:{thing.name}",
+                    f"sticks out:{thing.id}",
                 )
                 continue
             x, y, out = on_front(thing, -self.width.value / 2.0)
-            body += block((x, y, h - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.name}")
+            body += block((x, y, h - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.id}")
         return body
 
     def tape(self, place: str) -> Solid:
@@ -296,11 +297,11 @@ def build(measured: Measured) -> Box:
     length, width, height = measured["length"], measured["width"], measured["height"]
     front, things = measured.get("front_height") or height, measured.thing.sticks_out
     if front.value > height.value:
-        raise Impossible(tr("the front is higher than the box"), "readings.front_height")
+        raise Impossible(tr("the front is higher than the box"), refs.reading("front_height"))
     rounding = measured.get("rounding")
     drop = measured.get("drop") or height
     for knob in sorted(covered(things, Face.TOP), key=lambda t: t.reach)[-1:]:
-        drop = drop + worked(tr("over the {thing}", thing=Name(knob.name)), knob.reach, f"thing.sticks_out.{knob.name}.reach")
+        drop = drop + worked(tr("over the {thing}", thing=Name(knob.name)), knob.reach, refs.sticks_out(knob.id).at("reach"))
     around, spans = (length + width) * 2.0, (length, width)
     deepest = max(height.value, drop.value)
     sections: tuple[Section, ...] = (Section(0.0, around, spans), Section(deepest, around, spans))

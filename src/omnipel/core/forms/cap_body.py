@@ -16,6 +16,7 @@ from omnipel.core.job.thing import Thing
 from omnipel.core.plane.curves import Points
 from omnipel.core.plane.trace import polyline_length, ring_of
 from omnipel.core.tape.adjustment import Observation
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked, given, worked
 
@@ -132,7 +133,7 @@ def build(measured: Measured) -> CapBody:
     """A cap body from its parts."""
     diameter, outline = measured[DIAMETER], measured.thing.outline
     if not diameter.slopes:  # only traced: nothing a tape has read
-        diameter = given(tr("round the traced rim"), diameter.value, (), tr("as long around as the tracing"), "thing.outline")
+        diameter = given(tr("round the traced rim"), diameter.value, (), tr("as long around as the tracing"), refs.OUTLINE)
     height = measured.get("height") or worked(tr("height, not measured"), diameter.value * 0.7)
     points = ring_of(outline) if outline is not None else None
     return CapBody(diameter, height, measured.get("below"), points, (Section(0.0, diameter * math.pi),))

@@ -113,12 +113,7 @@ class Drum:
         for thing in self.sticks_out:
             x, y, out = self.around(thing)
             body += block(
-                (x * 0.97, y * 0.97, height - thing.from_top),
-                out,
-                thing.reach,
-                thing.size,
-                thing.size,
-                f"sticks out:{thing.name}",
+                (x * 0.97, y * 0.97, height - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.id}"
             )
         return body
 

@@ -12,9 +12,9 @@ from omnipel.core.job.thing import Thing
 from omnipel.core.tape.adjustment import Adjusted, Observation
 from omnipel.core.tape.misreads import named
 from omnipel.core.tape.settling import Settled, settle
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Phrase, listed, mm, tr
 from omnipel.core.words.units import Unit
-from omnipel.core.words.working import READINGS
 
 NOTHING_LEFT: Final = 1e-6
 """A part that comes out smaller is not there, mm: readings that contradict were bounded at 0."""
@@ -27,7 +27,7 @@ class MissingReading(Impossible):
         self.parts, self.easiest = parts, easiest
         super().__init__(
             tr("to measure: {places}", places=listed(place.words for place in easiest)),
-            READINGS + (easiest[0].key if easiest else ""),
+            refs.reading(easiest[0].key if easiest else ""),
             code="reading-missing",
         )
 
@@ -57,8 +57,8 @@ def measure(form: Form, readings: Sequence[Reading], thing: Thing, unit: Unit = 
     numbers = {part.key: part_number(part, sums[part.key], settled) for part in parts if part.key in sums}
     for part in parts:
         if part.needed and numbers[part.key].value < NOTHING_LEFT:
-            source = next(iter(numbers[part.key].slopes), f"{READINGS}{next(iter(taken))}")
-            again = Remedy(tr("Take it again"), (Change(f"{source}.set_aside", True),))
+            source = refs.reading(next(iter(numbers[part.key].slopes), next(iter(taken))))
+            again = Remedy(tr("Take it again"), (Change(source.at("set_aside"), True),))
             raise Impossible(tr("the readings leave nothing of the {part}", part=part.words), source, again)
     doubts = tuple(_doubts(form, parts, by_key, settled, taken, unit))
     return Measured(numbers, sums, settled, doubts, thing, places)

@@ -8,9 +8,10 @@ from omnipel.core.job.reading import Reading
 from omnipel.core.tape.adjustment import Observation
 from omnipel.core.tape.readings import counted, value
 from omnipel.core.tape.settling import Settled
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Share, listed, mm, tr
 from omnipel.core.words.units import Unit
-from omnipel.core.words.working import READINGS, Worked, given, through, worked
+from omnipel.core.words.working import Worked, given, through, worked
 
 
 def part_sum(part: Part, settled: Settled, places: Mapping[str, Place], taken: Mapping[str, Reading], unit: Unit) -> Worked:
@@ -22,13 +23,13 @@ def part_sum(part: Part, settled: Settled, places: Mapping[str, Place], taken: M
         place = places.get(o.place)
         if place is not None and o.on == (key,) and slopes.get(o.place):
             direct.append((place, _implied(place, part, taken[o.place], unit), slopes[o.place]))
-    sources = tuple((READINGS + place, slope) for place, slope in slopes.items() if place in taken)
+    sources = tuple((place, slope) for place, slope in slopes.items() if place in taken)
     if len(direct) == 1 and len(slopes) == 1:
         return direct[0][1]
     if not direct or len(direct) < len(slopes):
         return _corrected(part, x, direct, sources)
     total = Worked(())
-    weights = [slope / (implied.slopes[READINGS + place.key] or 1.0) for place, implied, slope in direct]
+    weights = [slope / (implied.slopes[place.key] or 1.0) for place, implied, slope in direct]
     left = x
     for i, ((place, implied, _), weight) in enumerate(zip(direct, weights, strict=True)):
         last = i == len(direct) - 1
@@ -37,7 +38,7 @@ def part_sum(part: Part, settled: Settled, places: Mapping[str, Place], taken: M
         how = tr(
             "{reading} makes {implied}, counts {weight}", reading=place.words, implied=mm(implied.value), weight=Share(weight, 1)
         )
-        single = given(tr("from {reading}", reading=place.words), amount, implied.slopes.items(), how, READINGS + place.key)
+        single = given(tr("from {reading}", reading=place.words), amount, implied.slopes.items(), how, refs.reading(place.key))
         total = total + single * weight
     return total
 
@@ -48,7 +49,9 @@ def _corrected(
     """A part that other readings have a say in: what was read, and by how much the others move it."""
     if not direct:
         others = tuple(place for place, _ in sources)
-        return given(part.words, x, sources, tr("from what the other readings leave"), others[0] if others else "")
+        return given(
+            part.words, x, sources, tr("from what the other readings leave"), refs.reading(others[0]) if others else None
+        )
     _, implied, _ = max(direct, key=lambda d: abs(d[2]))
     moved = dict(sources)
     for source, slope in implied.slopes.items():
@@ -75,7 +78,7 @@ def _implied(place: Place, part: Part, reading: Reading, unit: Unit) -> Worked:
         if count >= 4
         else tr("mean of {n} readings", n=Count(count))
     )
-    read = worked(place.words, value(reading), READINGS + place.key, how)
+    read = worked(place.words, value(reading), refs.reading(place.key), how)
     if place.undo is not None:
         if place.beside is None:
             return place.undo(read)

@@ -14,6 +14,7 @@ from omnipel.core.job.thing import Outline, Thing
 from omnipel.core.plane.curves import Points
 from omnipel.core.plane.trace import LEVELS, chord, ring_of
 from omnipel.core.tape.adjustment import Observation
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked, worked
 
@@ -69,7 +70,7 @@ def known(thing: Thing) -> tuple[Observation, ...]:
         Impossible: nothing has been traced yet, or the outline is a bad one.
     """
     if thing.outline is None:
-        raise Impossible(tr("to trace: the outline of its side"), "thing.outline", code="outline-missing")
+        raise Impossible(tr("to trace: the outline of its side"), refs.OUTLINE, code="outline-missing")
     ring = ring_of(thing.outline)
     return tuple(
         Observation(f"outline.{key}", float(np.ptp(ring[:, axis])), TRACE_SIGMA, (key,), lambda mm: mm)
@@ -144,7 +145,7 @@ def build(measured: Measured) -> Traced:
     width, high = measured["width"], float(ring[:, 1].max())
     sections = []
     for share in LEVELS:
-        across = worked(tr("across the tracing there"), chord(ring, high * (1.0 - share)), "thing.outline")
+        across = worked(tr("across the tracing there"), chord(ring, high * (1.0 - share)), refs.OUTLINE)
         sections.append(Section(share * high, width * 2.0 + across * 2.0, (width, across)))
     return Traced(ring, width, tuple(sections))
 

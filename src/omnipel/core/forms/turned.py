@@ -19,6 +19,7 @@ from omnipel.core.forms.sections import Section, Station
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Thing
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Phrase, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -233,7 +234,7 @@ def build(measured: Measured) -> Turned:
     while f"diameter.{k}" in measured.numbers:
         stations.append(Station(measured[f"height.{k}"], measured[f"diameter.{k}"] * math.pi))
         if stations[-1].height.value <= stations[-2].height.value:
-            raise Impossible(tr("mark {k} is not higher than the one below it", k=Count(k)), f"readings.height.{k}")
+            raise Impossible(tr("mark {k} is not higher than the one below it", k=Count(k)), refs.reading(f"height.{k}"))
         k += 1
     rise = measured.get("rise")
     rise = rise if rise is not None and rise.value > FLAT_RISE else None

@@ -1,60 +1,132 @@
-"""Changes to a job, by path."""
+"""Changes to a job, by reference."""
 
-from collections.abc import Mapping
-from dataclasses import fields, is_dataclass, replace
+from collections.abc import Callable, Mapping
+from dataclasses import fields, replace
 from typing import Any
 
-from omnipel.core.job.document import Job
+from omnipel.core.job.document import Job, with_reading
 from omnipel.core.job.findings import Act, Change
+from omnipel.core.words.refs import Of, Ref
 
 
 def changed(job: Job, *changes: Change) -> Job:
     """The job with changes applied, in order.
 
     Raises:
-        KeyError: a path leads nowhere.
+        KeyError: a reference leads nowhere in this job.
     """
     for change in changes:
-        job = _changed(job, change.path.split("."), change)
+        job = _MADE[change.ref.of](job, change)
     return job
 
 
-def _changed(node: Any, steps: list[str], change: Change) -> Any:
-    """`node` with the change made `steps` further down."""
+def meant(job: Job, ref: Ref) -> Any:
+    """What a reference means in a job: a value, or a thing in one of its lists.
+
+    Raises:
+        KeyError: it leads nowhere in this job.
+    """
+    match ref.of:
+        case Of.OPTION:
+            return job.cover.options[ref.id]
+        case Of.READING:
+            node: Any = job.reading(ref.id)
+        case Of.STICKS_OUT:
+            node = next((thing for thing in job.thing.sticks_out if thing.id == ref.id), None)
+        case Of.FEATURE:
+            node = next((feature for feature in job.cover.features if feature.id == ref.id), None)
+        case Of.BY_HAND:
+            node = next((override for override in job.cover.overrides if override.size == ref.id), None)
+        case _:
+            node = {Of.JOB: job, Of.THING: job.thing, Of.CHOICE: job.cover}.get(ref.of)
+    if node is None:
+        raise KeyError(str(ref))
+    for name in ref.part.split(".") if ref.part else ():
+        if name not in {field.name for field in fields(node)}:
+            raise KeyError(str(ref))
+        node = getattr(node, name)
+    return node
+
+
+def _of_job(job: Job, change: Change) -> Job:
+    made: Job = _deeper(job, change.ref, change.value)
+    return made
+
+
+def _of_thing(job: Job, change: Change) -> Job:
+    return replace(job, thing=_deeper(job.thing, change.ref, change.value))
+
+
+def _of_cover(job: Job, change: Change) -> Job:
+    return replace(job, cover=_deeper(job.cover, change.ref, change.value))
+
+
+def _of_reading(job: Job, change: Change) -> Job:
+    if change.act is Act.SET and change.ref.id and not change.ref.part:
+        return with_reading(job, change.value)
+    return replace(job, readings=_item(job.readings, "place", change))
+
+
+def _of_sticks_out(job: Job, change: Change) -> Job:
+    return replace(job, thing=replace(job.thing, sticks_out=_item(job.thing.sticks_out, "id", change)))
+
+
+def _of_feature(job: Job, change: Change) -> Job:
+    return replace(job, cover=replace(job.cover, features=_item(job.cover.features, "id", change)))
+
+
+def _of_by_hand(job: Job, change: Change) -> Job:
+    if change.act is Act.ADD:  # a size is set by hand once
+        kept = tuple(o for o in job.cover.overrides if o.size != change.value.size)
+        return replace(job, cover=replace(job.cover, overrides=(*kept, change.value)))
+    return replace(job, cover=replace(job.cover, overrides=_item(job.cover.overrides, "size", change)))
+
+
+def _of_option(job: Job, change: Change) -> Job:
+    options, key = job.cover.options, change.ref.id
+    if change.act is Act.REMOVE:
+        if key not in options:
+            raise KeyError(str(change.ref))
+        made: Mapping[str, Any] = {name: value for name, value in options.items() if name != key}
+    else:
+        made = {**options, key: change.value} if key else change.value
+    return replace(job, cover=replace(job.cover, options=made))
+
+
+_MADE: dict[Of, Callable[[Job, Change], Job]] = {
+    Of.JOB: _of_job,
+    Of.THING: _of_thing,
+    Of.STICKS_OUT: _of_sticks_out,
+    Of.READING: _of_reading,
+    Of.CHOICE: _of_cover,
+    Of.OPTION: _of_option,
+    Of.BY_HAND: _of_by_hand,
+    Of.FEATURE: _of_feature,
+}
+
+
+def _item(items: tuple[Any, ...], known_by: str, change: Change) -> tuple[Any, ...]:
+    """A list with one item of it set, changed, taken away or added."""
+    if change.act is Act.ADD:
+        return (*items, change.value)
+    if change.act is Act.SET and not change.ref.id:  # all of them
+        return tuple(change.value)
+    found = next((i for i, item in enumerate(items) if getattr(item, known_by) == change.ref.id), None)
+    if found is None:
+        raise KeyError(str(change.ref))
+    if change.act is Act.REMOVE:
+        return (*items[:found], *items[found + 1 :])
+    return (*items[:found], _deeper(items[found], change.ref, change.value), *items[found + 1 :])
+
+
+def _deeper(node: Any, ref: Ref, value: Any) -> Any:
+    """`node` with what the reference's part means set to `value`."""
+    return _set(node, ref.part.split(".") if ref.part else [], value, ref)
+
+
+def _set(node: Any, steps: list[str], value: Any, ref: Ref) -> Any:
     if not steps:
-        return (*node, change.value) if change.act is Act.ADD else change.value
-    rest = list(steps)
-    key, child = _step(node, rest, missing_ok=change.act is Act.SET)
-    if change.act is Act.REMOVE and not rest:
-        if isinstance(node, tuple):
-            return tuple(item for i, item in enumerate(node) if i != key)
-        return {name: value for name, value in node.items() if name != key}
-    value = _changed(child, rest, change)
-    if isinstance(node, tuple):
-        return tuple(value if i == key else item for i, item in enumerate(node))
-    if is_dataclass(node) and not isinstance(node, type):
-        return replace(node, **{key: value})
-    return {**node, key: value}
-
-
-def _step(node: Any, steps: list[str], *, missing_ok: bool = False) -> tuple[Any, Any]:
-    """Take one step off `steps`: the key and the child it leads to. Items of a tuple go by position or own name."""
-    if isinstance(node, tuple):
-        # An item's name may itself hold dots ("girth.2"), so the longest match wins.
-        for cut in range(len(steps), 0, -1):
-            wanted = ".".join(steps[:cut])
-            for i, item in enumerate(node):
-                if wanted in (getattr(item, "place", None), getattr(item, "name", None), getattr(item, "size", None), str(i)):
-                    del steps[:cut]
-                    return i, item
-        raise KeyError(".".join(steps))
-    key = steps.pop(0)
-    if is_dataclass(node) and not isinstance(node, type):
-        if key not in {f.name for f in fields(node)}:
-            raise KeyError(key)
-        return key, getattr(node, key)
-    if isinstance(node, Mapping):
-        if key not in node and not (missing_ok and not steps):
-            raise KeyError(key)
-        return key, node.get(key)
-    raise KeyError(key)
+        return value
+    if steps[0] not in {field.name for field in fields(node)}:
+        raise KeyError(str(ref))
+    return replace(node, **{steps[0]: _set(getattr(node, steps[0]), steps[1:], value, ref)})

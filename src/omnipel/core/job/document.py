@@ -12,6 +12,7 @@ from typing import Annotated
 from annotated_types import Ge, Gt, Le, Len, Predicate
 
 from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
+from omnipel.core.job.ids import Id, with_ids
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
 from omnipel.core.tolerances import LONGEST
@@ -171,6 +172,8 @@ class Feature:
         slit_to: the edge a slit runs to from an opening, "" for none.
         flap: whether a flap covers it.
         edge: the seam a handle is caught in.
+        serves: the id of what comes out through it, "" for nothing that sticks out.
+        id: which one it is, whatever it is called; given when it is put on the cover.
     """
 
     __pydantic_config__ = CONFIG
@@ -188,6 +191,8 @@ class Feature:
     slit_to: Annotated[str, Len(0, 80)] = ""
     flap: bool = False
     edge: Annotated[str, Len(0, 80)] = ""
+    serves: Id = ""
+    id: Id = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -251,6 +256,9 @@ class CoverChoices:
     sewing_sigma: Annotated[float, Ge(0), Le(10)] = 1.0
     options: Mapping[str, Choice] = field(default_factory=dict)
     overrides: Annotated[tuple[Override, ...], Len(0, 60)] = ()
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "features", with_ids(self.features))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -8,6 +8,7 @@ from enum import StrEnum
 from typing import Any
 
 from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.refs import Ref
 
 
 class Severity(StrEnum):
@@ -25,7 +26,7 @@ class Severity(StrEnum):
 
 
 class Act(StrEnum):
-    """What a change does at its path."""
+    """What a change does where its reference leads."""
 
     SET = "set"
     REMOVE = "remove"
@@ -34,9 +35,9 @@ class Act(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """One change to a job: at `path` (dotted; a step into a list is a position or an item's own name), set, remove or add."""
+    """One change to a job: what `ref` means is set to a value or removed; or a value is added to the list it means."""
 
-    path: str
+    ref: Ref
     value: Any = None
     act: Act = Act.SET
 
@@ -51,12 +52,12 @@ class Remedy:
 
 @dataclass(frozen=True, slots=True)
 class Finding:
-    """Something the program has to say. `where` is the path of the thing it is about (a reading, a choice, a panel, a seam)."""
+    """Something the program has to say. `where` is what it is about (a reading, a choice, a panel, a seam)."""
 
     code: str
     severity: Severity
     text: Phrase
-    where: str
+    where: Ref
     remedies: tuple[Remedy, ...] = ()
 
     def __post_init__(self) -> None:
@@ -76,7 +77,7 @@ class Entry:
 class Impossible(ValueError):
     """Geometry that cannot be: carries its code, the place in the job and what to do. The pipeline turns it into a finding."""
 
-    def __init__(self, text: Phrase, where: str, *remedies: Remedy, code: str = "size-impossible") -> None:
+    def __init__(self, text: Phrase, where: Ref, *remedies: Remedy, code: str = "size-impossible") -> None:
         self.text, self.where, self.remedies, self.code = text, where, remedies, code
         super().__init__(text.template)
 

@@ -8,6 +8,7 @@ from typing import Annotated
 from annotated_types import Ge, Le
 
 from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.refs import HEM, Ref
 from omnipel.core.words.working import Worked, worked
 
 Allowance = Annotated[float, Ge(0), Le(500)]
@@ -80,11 +81,10 @@ class Finish:
             case FinishKind.BOUND | FinishKind.RAW | FinishKind.SELVAGE | FinishKind.FOLD:
                 return ()
 
-    def worked(self, source: str = "") -> tuple[Worked, ...]:
+    def worked(self, source: Ref | None = None) -> tuple[Worked, ...]:
         """The parts as numbers that know where they are decided."""
-        single = source.endswith("allowance")
         return tuple(
-            worked(name, mm, (source if single else f"{source}.{attribute}") if source and attribute else "")
+            worked(name, mm, (source.at(attribute) if source == HEM else source) if attribute else None)
             for name, mm, attribute in self.parts
             if mm
         )

@@ -6,6 +6,8 @@ from typing import Annotated
 
 from annotated_types import Ge, Gt, Le, Len
 
+from omnipel.core.job.ids import Id, with_ids
+
 Place = Annotated[float, Ge(-100_000), Le(100_000)]
 Reach = Annotated[float, Gt(0), Le(10_000)]
 ShortText = Annotated[str, Len(0, 120)]
@@ -55,6 +57,7 @@ class SticksOut:
         size: across, mm.
         treatment: what the cover does about it.
         face: which side it sticks out of; what stands up on top has no place, only reach and size.
+        id: which one it is, whatever it is called; given when it is put on the thing.
     """
 
     __pydantic_config__ = {"extra": "forbid", "allow_inf_nan": False}  # noqa: RUF012
@@ -66,6 +69,7 @@ class SticksOut:
     size: Reach
     treatment: Treatment = Treatment.COVER
     face: Face = Face.FRONT
+    id: Id = ""
 
 
 Coordinate = Annotated[float, Ge(-100_000), Le(100_000)]
@@ -97,3 +101,6 @@ class Thing:
     gets_hot: bool = False
     lives: Lives = Lives.SHED
     comes_off: ComesOff = ComesOff.WEEKLY
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "sticks_out", with_ids(self.sticks_out))

@@ -8,19 +8,21 @@ import numpy as np
 
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.plane.curves import Points
+from omnipel.core.words.refs import Ref
 
 
 @dataclass(frozen=True)
 class Path:
-    """A polyline, or separate segments when `pairs`. `tone` 0 … 1 shades a filled face; `ref` says what was drawn."""
+    """A polyline, or separate segments when `pairs`. `tone` 0 … 1 shades a filled face; `ref` says what was drawn; `far` that it lies behind."""
 
     points: Points
     layer: Layer
     closed: bool = False
     fill: str = ""
     tone: float = 1.0
-    ref: str = ""
+    ref: Ref | None = None
     pairs: bool = False
+    far: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,7 +36,7 @@ class Label:
     anchor: float = 0.5
     angle: float = 0.0
     strong: bool = False
-    ref: str = ""
+    ref: Ref | None = None
 
 
 Item = Path | Label
@@ -68,7 +70,7 @@ def together(drawings: Iterable[Drawing]) -> Drawing:
 
 def _moved(item: Item, dx: float, dy: float) -> Item:
     if isinstance(item, Path):
-        return Path(item.points + (dx, dy), item.layer, item.closed, item.fill, item.tone, item.ref, item.pairs)
+        return Path(item.points + (dx, dy), item.layer, item.closed, item.fill, item.tone, item.ref, item.pairs, item.far)
     return Label(
         (item.at[0] + dx, item.at[1] + dy), item.words, item.size, item.layer, item.anchor, item.angle, item.strong, item.ref
     )

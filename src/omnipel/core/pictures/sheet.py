@@ -13,7 +13,9 @@ from omnipel.core.pictures.drawing import Drawing, Item, Label, Path, together
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.plane.curves import Points
 from omnipel.core.tolerances import CHORD_ERROR, CLIP_SHORT_OF_STITCH
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Phrase, Voice, bare, mm, term, tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked
 
 NOTCH_DEPTH = 5.0
@@ -29,15 +31,15 @@ def panel_drawing(
     chord_error: float = CHORD_ERROR,
 ) -> Drawing:
     """Draw one panel. `text` is the height of its letters in mm (on paper 4; on screen what a few pixels measure)."""
-    items: list[Item] = [Path(cut_line(panel), Layer.CUT, closed=True, fill=panel.cloth, ref=f"panels.{panel.name}")]
+    items: list[Item] = [Path(cut_line(panel), Layer.CUT, closed=True, fill=panel.cloth, ref=refs.panel(panel.name))]
     items += [
-        Path(e.curve.points(chord_error), Layer.SEW, ref=f"panels.{panel.name}.{e.name}")
+        Path(e.curve.points(chord_error), Layer.SEW, ref=refs.panel(panel.name, e.name))
         for e in panel.edges
         if e.finish.kind is not FinishKind.FOLD
     ]
-    items += [Path(points, Layer.FOLD, ref=f"panels.{panel.name}.{name}") for name, points in fold_lines(panel)]
+    items += [Path(points, Layer.FOLD, ref=refs.panel(panel.name, name)) for name, points in fold_lines(panel)]
     items += [
-        Path(f.points, Layer.CUT if f.kind is MarkKind.CUT_OUT else Layer.FIGURE, f.closed, ref=f"panels.{panel.name}.{f.name}")
+        Path(f.points, Layer.CUT if f.kind is MarkKind.CUT_OUT else Layer.FIGURE, f.closed, ref=refs.panel(panel.name, f.name))
         for f in panel.figures
         if len(f.points)
     ]
@@ -61,7 +63,7 @@ def _notch(panel: Panel, notch: Notch, text: float) -> list[Item]:
     allowance = panel.edge(notch.edge).finish.allowance
     away = np.array([math.cos(outward), math.sin(outward)])
     outer = place + away * allowance
-    ref = f"panels.{panel.name}.{notch.edge}"
+    ref = refs.panel(panel.name, notch.edge)
     if notch.kind is MarkKind.CLIP:
         return [Path(np.array([outer, place + away * min(CLIP_SHORT_OF_STITCH, allowance)]), Layer.MARKS, ref=ref)]
     depth = min(NOTCH_DEPTH, allowance * 0.6) if allowance else NOTCH_DEPTH
@@ -88,7 +90,7 @@ def _plate(panel: Panel, voice: Voice, text: float) -> list[Item]:
     ]
     room = _fitting(ring, (middle.x, middle.y), max(map(len, lines)), len(lines), text, bool(panel.notches))
     top = middle.y + room * 1.4 * (len(lines) / 2.0 - 0.7)
-    ref = f"panels.{panel.name}"
+    ref = refs.panel(panel.name)
     items: list[Item] = [
         Label((middle.x, top - i * room * 1.4), words, room, strong=i == 0, ref=ref) for i, words in enumerate(lines)
     ]
@@ -144,7 +146,7 @@ def by(length: Worked, width: Worked) -> Phrase:
 def _dimensions(panel: Panel, voice: Voice, text: float) -> list[Item]:
     """Cut length below and cut width at the left, outside the outline, with leaders."""
     low, high = cut_line(panel).min(axis=0), cut_line(panel).max(axis=0)
-    gap, ref = text * 1.6, f"panels.{panel.name}"
+    gap, ref = text * 1.6, refs.panel(panel.name)
     y, x = float(low[1]) - gap, float(low[0]) - gap
     return [
         *_dimension(
@@ -154,7 +156,7 @@ def _dimensions(panel: Panel, voice: Voice, text: float) -> list[Item]:
             gap,
             text,
             voice.say(bare(panel.cut_length.value)),
-            f"{ref}.cut_length",
+            ref.at("cut_length"),
         ),
         *_dimension(
             (x, float(low[1])),
@@ -163,13 +165,13 @@ def _dimensions(panel: Panel, voice: Voice, text: float) -> list[Item]:
             gap,
             text,
             voice.say(bare(panel.cut_width.value)),
-            f"{ref}.cut_width",
+            ref.at("cut_width"),
         ),
     ]
 
 
 def _dimension(
-    a: tuple[float, float], b: tuple[float, float], towards: tuple[float, float], gap: float, text: float, words: str, ref: str
+    a: tuple[float, float], b: tuple[float, float], towards: tuple[float, float], gap: float, text: float, words: str, ref: Ref
 ) -> list[Item]:
     start, end, leader = np.array(a), np.array(b), np.array(towards) * gap * 0.85
     along = (end - start) / (np.hypot(*(end - start)) or 1.0)

@@ -84,11 +84,11 @@ def _tape(tape: Solid, matrix: NDArray[np.float64], words: str, text: float) -> 
         middle = tape.mean(axis=0) @ matrix.T
         near = flat[:, 2] >= middle[2]
         runs = _runs(near)
-        items: list[Item] = [Path(path[run], Layer.TAPE, ref="near" if near[run[0]] else "far") for run in runs if len(run) > 1]
+        items: list[Item] = [Path(path[run], Layer.TAPE, far=not near[run[0]]) for run in runs if len(run) > 1]
         lead = path[np.argmax(flat[:, 2])]
         items.append(_label(lead, words, text, below=True))
         return items
-    items = [Path(path, Layer.TAPE, ref="near")]
+    items = [Path(path, Layer.TAPE)]
     last = path[-1] - path[-2]
     along = last / (np.hypot(*last) or 1.0)
     first = path[1] - path[0]
@@ -99,12 +99,9 @@ def _tape(tape: Solid, matrix: NDArray[np.float64], words: str, text: float) -> 
         Path(
             np.array([path[-1] - along * head + across * head * 0.5, path[-1], path[-1] - along * head - across * head * 0.5]),
             Layer.TAPE,
-            ref="near",
         )
     )
-    items.append(
-        Path(np.array([path[0] - start_across * head * 0.6, path[0] + start_across * head * 0.6]), Layer.TAPE, ref="near")
-    )
+    items.append(Path(np.array([path[0] - start_across * head * 0.6, path[0] + start_across * head * 0.6]), Layer.TAPE))
     items.append(_label(path[len(path) // 2] if len(path) > 2 else path.mean(axis=0), words, text, below=False))
     return items
 

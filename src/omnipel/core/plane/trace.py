@@ -11,9 +11,10 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline
 from omnipel.core.plane.curves import Points
 from omnipel.core.tolerances import CORNER_ANGLE, SHORTEST
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, mm, tr, trn
 
-WHERE = "thing.outline"
+WHERE = refs.OUTLINE
 
 
 def ring_of(outline: Outline) -> Points:
@@ -68,7 +69,7 @@ def path_points(path: str) -> Points:
                 count = min(64, max(4, math.ceil(segment.length(error=1e-3) / 4.0)))
                 points += [(p.x, -p.y) for p in (segment.point(k / count) for k in range(1, count + 1))]
     except (ValueError, AttributeError, IndexError, TypeError, ZeroDivisionError) as error:
-        raise Impossible(tr("the outline's path cannot be read: {fault}", fault=Name(str(error))), f"{WHERE}.path") from None
+        raise Impossible(tr("the outline's path cannot be read: {fault}", fault=Name(str(error))), WHERE.at("path")) from None
     return np.array(points, dtype=np.float64).reshape(-1, 2)
 
 

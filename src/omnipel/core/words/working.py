@@ -10,13 +10,10 @@ import math
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Final
 
 from omnipel.core.tolerances import SLOPE_STEP
 from omnipel.core.words.phrases import NOTHING, Phrase
-
-READINGS: Final = "readings."
-"""Sources that start with this are readings, and carry a spread."""
+from omnipel.core.words.refs import Of, Ref
 
 
 @dataclass(frozen=True, slots=True)
@@ -27,7 +24,7 @@ class Term:
     amount: float
     factor: float = 1.0
     how: Phrase = NOTHING
-    source: str = ""
+    source: Ref | None = None
     slopes: tuple[tuple[str, float], ...] = ()
 
     def times(self, factor: float) -> "Term":
@@ -70,30 +67,32 @@ class Worked:
 
     @cached_property
     def slopes(self) -> dict[str, float]:
-        """How much the number moves when a reading moves by 1: reading source → slope."""
+        """How much the number moves when a reading moves by 1: place of the reading → slope."""
         total: dict[str, float] = {}
         for term in self.terms:
             for source, slope in term.slopes:
                 total[source] = total.get(source, 0.0) + term.factor * slope
         return total
 
-    def named(self, name: Phrase, how: Phrase = NOTHING, source: str = "") -> "Worked":
+    def named(self, name: Phrase, how: Phrase = NOTHING, source: Ref | None = None) -> "Worked":
         """The same number as a single term, for when its sum would repeat what another number already shows."""
         return Worked((Term(name, self.value, 1.0, how, source, tuple(self.slopes.items())),))
 
 
-def worked(name: Phrase, value: float, source: str = "", how: Phrase = NOTHING) -> Worked:
+def worked(name: Phrase, value: float, source: Ref | None = None, how: Phrase = NOTHING) -> Worked:
     """A number that is decided rather than computed: a reading, a clearance, an allowance."""
-    slopes = ((source, 1.0),) if source.startswith(READINGS) else ()
+    slopes = ((source.id, 1.0),) if source is not None and source.of is Of.READING else ()
     return Worked((Term(name, value, 1.0, how, source, slopes),))
 
 
-def given(name: Phrase, value: float, slopes: Iterable[tuple[str, float]], how: Phrase = NOTHING, source: str = "") -> Worked:
+def given(
+    name: Phrase, value: float, slopes: Iterable[tuple[str, float]], how: Phrase = NOTHING, source: Ref | None = None
+) -> Worked:
     """A number whose slopes come out of the same solution as its value (an adjustment of readings)."""
     return Worked((Term(name, value, 1.0, how, source, tuple(slopes)),))
 
 
-def through(name: Phrase, how: Phrase, rule: Callable[..., float], *inputs: Worked, source: str = "") -> Worked:
+def through(name: Phrase, how: Phrase, rule: Callable[..., float], *inputs: Worked, source: Ref | None = None) -> Worked:
     """A number that is not a sum: `rule` of the inputs' values. Its slopes are central differences of that very rule.
 
     Args:
@@ -104,8 +103,9 @@ def through(name: Phrase, how: Phrase, rule: Callable[..., float], *inputs: Work
         source: where it is decided.
 
     >>> from omnipel.core.words.phrases import tr
-    >>> side = through(tr("side"), NOTHING, lambda a: a * a, worked(tr("a"), 3.0, "readings.a"))
-    >>> round(side.value, 6), round(side.slopes["readings.a"], 6)
+    >>> from omnipel.core.words.refs import reading
+    >>> side = through(tr("side"), NOTHING, lambda a: a * a, worked(tr("a"), 3.0, reading("a")))
+    >>> round(side.value, 6), round(side.slopes["a"], 6)
     (9.0, 6.0)
     """
     values = [number.value for number in inputs]
@@ -135,7 +135,7 @@ def _difference(rule: Callable[..., float], values: list[float], i: int, step: f
 
 def _merged(terms: Iterable[Term]) -> tuple[Term, ...]:
     """Terms of the same quantity become one; a quantity that cancels out or is nothing disappears."""
-    by_quantity: dict[tuple[Phrase, str, Phrase, float], Term] = {}
+    by_quantity: dict[tuple[Phrase, Ref | None, Phrase, float], Term] = {}
     for term in terms:
         key = (term.name, term.source, term.how, term.amount)
         known = by_quantity.get(key)

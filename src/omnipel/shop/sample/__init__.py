@@ -6,6 +6,7 @@ from pathlib import Path
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change
+from omnipel.core.words import refs
 from omnipel.shop.sample.round import (
     barrow_wheel,
     churn,
@@ -64,7 +65,7 @@ def fill(path: Path) -> Store:
         for sample in SAMPLES:
             job = sample()
             # Two steps, so that undo has something to show from the start.
-            key = store.add(changed(job, Change("notes", "")), "sample job")
+            key = store.add(changed(job, Change(refs.of_job("notes"), "")), "sample job")
             if job.notes:
                 store.commit(key, job, "notes")
     return store

@@ -1,6 +1,7 @@
 """The form of a cover's choices: each field named from one table, filled from the job, and set as one change with its words."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from operator import attrgetter
 
 from PySide6.QtCore import Qt
@@ -16,10 +17,12 @@ from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.drafting.panel import cut_beyond_edges
 from omnipel.core.job.document import Choice, CoverChoices
+from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_number, parse_share
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Share, Value, mm, term, tr
+from omnipel.core.words.refs import Of, Ref
 
-Of = Callable[[CoverChoices], bool]
+So = Callable[[CoverChoices], bool]
 """Something that is so for some choices."""
 Why = Callable[[CoverChoices], Phrase]
 """The sentence below a field."""
@@ -28,14 +31,14 @@ Why = Callable[[CoverChoices], Phrase]
 class ChoiceForm(QWidget):
     """Fields for what stands in the job's cover. They are made once and then only filled.
 
-    `fields` are the widgets by the path they decide, `named` what each is called.
+    `fields` are the widgets by what they decide, `named` what each is called.
     """
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.fields: dict[str, QWidget] = {}
-        self.named: dict[str, Phrase] = {}
+        self.fields: dict[Ref, QWidget] = {}
+        self.named: dict[Ref, Phrase] = {}
         self.fills: list[Callable[[CoverChoices], object]] = []
         self.form = QFormLayout(self)
         self.form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
@@ -58,17 +61,17 @@ class ChoiceForm(QWidget):
         for fill in self.fills:
             fill(self.session.open_job.cover)
 
-    def go_to(self, path: str) -> None:
-        """Put the focus on the field that decides a path."""
-        while path:
-            if path in self.fields:
-                reveal(self.fields[path])
-                return
-            path = path.rpartition(".")[0]
+    def go_to(self, ref: Ref) -> None:
+        """Put the focus on the field that decides what a reference means, or the nearest that it lies in."""
+        wanted = refs.choice("features") if ref.of is Of.FEATURE else ref
+        while wanted not in self.fields and wanted.part:
+            wanted = replace(wanted, part=wanted.part.rpartition(".")[0])
+        if wanted in self.fields:
+            reveal(self.fields[wanted])
 
     def set(self, path: str, value: object, reason: Phrase) -> None:
         """Change one choice."""
-        self.session.set(f"cover.{path}", value, reason)
+        self.session.set(ref_of(path), value, reason)
 
     # Rows
 
@@ -79,9 +82,9 @@ class ChoiceForm(QWidget):
     def row(self, path: str, field: QWidget, words: Phrase | None = None, why: Why | None = None) -> tuple[QWidget, ...]:
         """A field with its name, and a sentence below it; what stands in the form's field column."""
         words = FIELDS[path] if words is None else words
-        self.fields[f"cover.{path}"] = field
+        self.fields[ref_of(path)] = field
         if words:
-            self.named[f"cover.{path}"] = words
+            self.named[ref_of(path)] = words
         name = label(words, wrap=True)
         name.setMinimumWidth(LOOK.px(150))
         name.setBuddy(field)
@@ -90,7 +93,7 @@ class ChoiceForm(QWidget):
 
     def whole_row(self, path: str, field: QWidget) -> None:
         """A field as wide as the form."""
-        self.fields[f"cover.{path}"], self.named[f"cover.{path}"] = field, FIELDS[path]
+        self.fields[ref_of(path)], self.named[ref_of(path)] = field, FIELDS[path]
         self.form.addRow(field)
 
     def why(self, why: Why) -> QWidget:
@@ -100,7 +103,7 @@ class ChoiceForm(QWidget):
         self.fills.append(lambda c: under.setText(self.session.tell(why(c))))
         return under
 
-    def length(self, path: str, *, enabled: Of | None = None, strict: bool = False, fine: bool = False) -> None:
+    def length(self, path: str, *, enabled: So | None = None, strict: bool = False, fine: bool = False) -> None:
         """A length."""
         words, get = FIELDS[path], attrgetter(path)
 
@@ -134,7 +137,7 @@ class ChoiceForm(QWidget):
         *,
         picked: Callable[..., object] | None = None,
         why: Why | None = None,
-        shown: Of | None = None,
+        shown: So | None = None,
     ) -> None:
         """One of several."""
         words, get = FIELDS[path], attrgetter(path)
@@ -169,7 +172,7 @@ class ChoiceForm(QWidget):
             case OptionKind.YES:
                 box = check(option.words, commit)
                 self.row(path, box, NOTHING, why)
-                self.named[f"cover.{path}"] = option.words
+                self.named[ref_of(path)] = option.words
                 self.fills.append(lambda c: box.setChecked(bool(get(c))))
             case OptionKind.PICK:
                 field = combo(option.words, [(term(p), p) for p in option.picks], commit)
@@ -189,6 +192,12 @@ class ChoiceForm(QWidget):
         """By how much what an option gives is cut longer than it is finished, mm; None where nothing is cut there."""
         draft = self.session.draft
         return cut_beyond_edges(draft.panels, option.ends_at) if draft is not None and option.ends_at else None
+
+
+def ref_of(path: str) -> Ref:
+    """What a field of the cover decides: a scheme's own choice, or a choice by its path."""
+    head, _, key = path.partition("options.")
+    return refs.option(key) if not head and key else refs.choice(path)
 
 
 def parse_count(text: str) -> float:

@@ -10,6 +10,7 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.job.document import Feature, FeatureKind, Shape
 from omnipel.core.job.findings import Act, Change
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Value, term, tr, trn
 
 ROWS = (FeatureKind.SNAP, FeatureKind.GROMMET, FeatureKind.TIE, FeatureKind.POCKET)
@@ -34,8 +35,8 @@ class FeatureList(QWidget):
         shape = (job.cover.features, job.unit, hosts)
         if shape != self.made_for:
             emptied(self.cards)
-            for i, feature in enumerate(job.cover.features):
-                self.cards.addWidget(FeatureCard(self.session, i, feature, hosts))
+            for feature in job.cover.features:
+                self.cards.addWidget(FeatureCard(self.session, feature, hosts))
             self.made_for = shape
 
     def _add(self) -> None:
@@ -61,16 +62,16 @@ class FeatureList(QWidget):
             parts=4 if kind in (FeatureKind.SNAP, FeatureKind.GROMMET) else 1,
         )
         self.session.change(
-            tr("{feature} on the {panel}", feature=Name(name), panel=term(host.name)), Change("cover.features", made, Act.ADD)
+            tr("{feature} on the {panel}", feature=Name(name), panel=term(host.name)), Change(refs.feature(), made, Act.ADD)
         )
 
 
 class FeatureCard(QWidget):
     """One feature: name, panel, place, size and what else its kind has."""
 
-    def __init__(self, session: Session, i: int, feature: Feature, hosts: tuple[str, ...]) -> None:
+    def __init__(self, session: Session, feature: Feature, hosts: tuple[str, ...]) -> None:
         super().__init__()
-        self.session, self.path, self.feature = session, f"cover.features.{i}", feature
+        self.session, self.ref, self.feature = session, refs.feature(feature.id), feature
         name = line(tr("name of the feature"))
         name.setText(feature.name)
         self.name = name
@@ -81,7 +82,7 @@ class FeatureCard(QWidget):
         where.show_value(feature.panel)
         called = Name(feature.name)
         removed = tr("{feature} removed", feature=called)
-        gone = button(tr("Remove"), lambda: session.change(removed, Change(self.path, act=Act.REMOVE)), "quiet")
+        gone = button(tr("Remove"), lambda: session.change(removed, Change(self.ref, act=Act.REMOVE)), "quiet")
         gone.setAccessibleName(say(tr("Remove {feature}", feature=called)))
         grid = QGridLayout()
         grid.setSpacing(6)
@@ -118,7 +119,7 @@ class FeatureCard(QWidget):
 
     def _set(self, attribute: str, value: object) -> None:
         self.session.set(
-            f"{self.path}.{attribute}",
+            self.ref.at(attribute),
             value,
             tr("{feature}: {what}", feature=Name(self.feature.name), what=term(attribute.replace("_", " "))),
         )

@@ -37,8 +37,10 @@ from omnipel.core.job.document import (
 )
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import HEMS, TURNED_UNDER, FinishKind
+from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_share
 from omnipel.core.words.phrases import Phrase, Share, mm, term, tr
+from omnipel.core.words.refs import Ref
 
 
 class CoverStation(QWidget):
@@ -71,8 +73,8 @@ class CoverStation(QWidget):
         layout.addLayout(lower, 1)
 
     @property
-    def fields(self) -> dict[str, QWidget]:
-        """The fields by the path they decide."""
+    def fields(self) -> dict[Ref, QWidget]:
+        """The fields by what they decide."""
         return self.choices.fields
 
     def enter(self) -> None:
@@ -97,14 +99,14 @@ class CoverStation(QWidget):
         self.plot.refresh()
         self.worn.refresh()
 
-    def field_words(self) -> dict[str, Phrase]:
+    def field_words(self) -> dict[Ref, Phrase]:
         """Every field of this station, for go-to."""
         self.refresh()
         return self.choices.named
 
-    def go_to(self, path: str) -> None:
-        """Put the focus on the field that decides a path."""
-        self.choices.go_to(path)
+    def go_to(self, ref: Ref) -> None:
+        """Put the focus on the field that decides what a reference means."""
+        self.choices.go_to(ref)
 
     # Building
 
@@ -236,6 +238,6 @@ class CoverStation(QWidget):
         }[school]
         self.session.change(
             tr("clearance {school}", school=term(school)),
-            Change("cover.clearance.school", school),
-            Change("cover.clearance.amount", amount),
+            Change(refs.choice("clearance.school"), school),
+            Change(refs.CLEARANCE, amount),
         )

@@ -34,7 +34,9 @@ from omnipel.core.forms import FORMS
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.thing import ComesOff, Lives, SticksOut
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Value, term, tr, trn
+from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.units import MM_PER_INCH
 from omnipel.shop.starter import starter
 
@@ -55,7 +57,9 @@ class ObjectStation(QWidget):
             pictures.addWidget(card)
         self.tiles = QWidget()
         earlier = button(tr("Like an earlier job…"), self._like_earlier, tip=tr("Starts from a copy of it, without its readings"))
-        self.tiles.setLayout(column(label(tr("What is it?"), "title"), pictures, row_left(earlier), spacing=12))
+        beside = row(earlier)
+        beside.addStretch(1)
+        self.tiles.setLayout(column(label(tr("What is it?"), "title"), pictures, beside, spacing=12))
         self.chosen = label(NOTHING, "title", wrap=True)
         self.about = label(NOTHING, "soft", wrap=True)
         self.folded = QWidget()
@@ -84,6 +88,7 @@ class ObjectStation(QWidget):
         )
         self._lay_out(note)
         self.made_for: tuple[object, ...] = ("none",)
+        self.sticking: list[StickCard] = []
         session.opened.connect(self._another)
         self._another()
 
@@ -116,18 +121,23 @@ class ObjectStation(QWidget):
     def _fields(self) -> None:
         """The answers besides the form."""
         self.name = self._line(tr("name of the job"), self._named)
-        self.owner = self._line(tr("for whom"), lambda text: self._set("owner", text[:120], tr("for {name}", name=Name(text))))
+        self.owner = self._line(
+            tr("for whom"), lambda text: self._set(refs.of_job("owner"), text[:120], tr("for {name}", name=Name(text)))
+        )
         self.where = self._line(
-            tr("where it stands"), lambda text: self._set("place", text[:120], tr("stands: {place}", place=Name(text)))
+            tr("where it stands"),
+            lambda text: self._set(refs.of_job("place"), text[:120], tr("stands: {place}", place=Name(text))),
         )
         self.lives = combo(
-            tr("where it is kept"), of_enum(Lives), lambda v: self._set("thing.lives", v, tr("kept {where}", where=term(v)))
+            tr("where it is kept"), of_enum(Lives), lambda v: self._set(refs.thing("lives"), v, tr("kept {where}", where=term(v)))
         )
         self.off = combo(
-            tr("comes off"), of_enum(ComesOff), lambda v: self._set("thing.comes_off", v, tr("comes off {often}", often=term(v)))
+            tr("comes off"),
+            of_enum(ComesOff),
+            lambda v: self._set(refs.thing("comes_off"), v, tr("comes off {often}", often=term(v))),
         )
         self.hot = check(
-            tr("it gets hot"), lambda on: self._set("thing.gets_hot", on, tr("it gets hot") if on else tr("it stays cool"))
+            tr("it gets hot"), lambda on: self._set(refs.thing("gets_hot"), on, tr("it gets hot") if on else tr("it stays cool"))
         )
         self.notes = QPlainTextEdit()
         self.notes.setAccessibleName(say(tr("notes")))
@@ -137,38 +147,40 @@ class ObjectStation(QWidget):
         self.form = QFormLayout()
         self.form.setVerticalSpacing(8)
         self.form.setHorizontalSpacing(16)
-        self.fields: dict[str, QWidget] = {
-            "name": self.name,
-            "owner": self.owner,
-            "place": self.where,
-            "thing.lives": self.lives,
-            "thing.comes_off": self.off,
-            "thing.gets_hot": self.hot,
-            "notes": self.notes,
+        self.fields: dict[Ref, QWidget] = {
+            refs.of_job("name"): self.name,
+            refs.of_job("owner"): self.owner,
+            refs.of_job("place"): self.where,
+            refs.thing("lives"): self.lives,
+            refs.thing("comes_off"): self.off,
+            refs.thing("gets_hot"): self.hot,
+            refs.of_job("notes"): self.notes,
         }
         words = (tr("name"), tr("for"), tr("stands"), tr("is kept"), tr("comes off"), NOTHING, tr("notes"))
         for shown, field in zip(words, self.fields.values(), strict=True):
             self.form.addRow(label(shown), field)
 
-    def field_words(self) -> dict[str, Phrase]:
+    def field_words(self) -> dict[Ref, Phrase]:
         """Every field of this station, for go-to."""
         job = self.session.open_job
         words = {
-            "thing.form": tr("what it is"),
-            "name": tr("name of the job"),
-            "owner": tr("for whom"),
-            "place": tr("where it stands"),
-            "thing.lives": tr("where it is kept"),
-            "thing.comes_off": tr("how often it comes off"),
-            "thing.gets_hot": tr("it gets hot"),
-            "notes": tr("notes"),
+            refs.thing("form"): tr("what it is"),
+            refs.of_job("name"): tr("name of the job"),
+            refs.of_job("owner"): tr("for whom"),
+            refs.of_job("place"): tr("where it stands"),
+            refs.thing("lives"): tr("where it is kept"),
+            refs.thing("comes_off"): tr("how often it comes off"),
+            refs.thing("gets_hot"): tr("it gets hot"),
+            refs.of_job("notes"): tr("notes"),
         }
-        for i, thing in enumerate(job.thing.sticks_out):
-            words[f"thing.sticks_out.{i}"] = tr("sticks out: {thing}", thing=Name(thing.name))
+        for thing in job.thing.sticks_out:
+            words[refs.sticks_out(thing.id)] = tr("sticks out: {thing}", thing=Name(thing.name))
         return words
 
     def _named(self, text: str) -> object:
-        return bool(text.strip()) and self._set("name", text.strip()[:120], tr("named {name}", name=Name(text.strip())))
+        return bool(text.strip()) and self._set(
+            refs.of_job("name"), text.strip()[:120], tr("named {name}", name=Name(text.strip()))
+        )
 
     def _line(self, words: Value, done: Callable[[str], object]) -> QLineEdit:
         made = line(words)
@@ -236,33 +248,32 @@ class ObjectStation(QWidget):
         shape = (job.thing.sticks_out, job.unit)
         if shape != self.made_for:
             emptied(self.stick)
-            for i, thing in enumerate(job.thing.sticks_out):
-                self.stick.addWidget(StickCard(self.session, i, thing))
+            self.sticking = [StickCard(self.session, thing) for thing in job.thing.sticks_out]
+            for sticking in self.sticking:
+                self.stick.addWidget(sticking)
             self.made_for = shape
 
-    def go_to(self, path: str) -> None:
-        """Put the focus on the field that decides a path."""
-        if path == "thing.form":
+    def go_to(self, ref: Ref) -> None:
+        """Put the focus on the field that decides what a reference means."""
+        if ref == refs.thing("form"):
             self.unfold()
-        elif path == "thing.outline":
+        elif ref.whole == refs.OUTLINE.whole and ref.part.startswith("outline"):
             self.trace.setFocus(Qt.FocusReason.OtherFocusReason)
-        elif path.startswith("thing.sticks_out."):
-            number = path.split(".")[2]
-            item = self.stick.itemAt(int(number)) if number.isdigit() else None
-            widget = item.widget() if item is not None else None
-            if isinstance(widget, StickCard):
-                widget.name.setFocus(Qt.FocusReason.OtherFocusReason)
-        elif path in self.fields:
-            reveal(self.fields[path])
+        elif ref.of is Of.STICKS_OUT:
+            for sticking in self.sticking:
+                if sticking.ref == ref.whole:
+                    sticking.name.setFocus(Qt.FocusReason.OtherFocusReason)
+        elif ref in self.fields:
+            reveal(self.fields[ref])
 
-    def _set(self, path: str, value: object, reason: Phrase) -> bool:
-        return self.session.set(path, value, reason)
+    def _set(self, ref: Ref, value: object, reason: Phrase) -> bool:
+        return self.session.set(ref, value, reason)
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if watched is self.notes and event.type() == QEvent.Type.FocusOut and self.session.job is not None:
             text = self.notes.toPlainText()[:4000]
             if text != self.session.job.notes:
-                self.session.set("notes", text, tr("notes"))
+                self.session.set(refs.of_job("notes"), text, tr("notes"))
         return super().eventFilter(watched, event)
 
     def _form(self, key: str) -> None:
@@ -303,14 +314,14 @@ class ObjectStation(QWidget):
         taken = replace(job, unit=earlier.unit, thing=thing, readings=(), cover=replace(earlier.cover, overrides=()))
         self.session.apply(taken, tr("like {job}", job=Name(earlier.name)))
 
-    def _moved(self, number: int, from_centre: float, from_top: float) -> None:
+    def _moved(self, id_: str, from_centre: float, from_top: float) -> None:
         """Something that sticks out was dragged to another place."""
-        thing = self.session.open_job.thing.sticks_out[number]
-        path = f"thing.sticks_out.{number}"
+        ref = refs.sticks_out(id_)
+        thing = next(thing for thing in self.session.open_job.thing.sticks_out if thing.id == id_)
         self.session.change(
             tr("{thing} moved", thing=Name(thing.name)),
-            Change(f"{path}.from_centre", from_centre),
-            Change(f"{path}.from_top", from_top),
+            Change(ref.at("from_centre"), from_centre),
+            Change(ref.at("from_top"), from_top),
         )
 
     def _proposals(self, job: Job) -> None:
@@ -352,7 +363,7 @@ class ObjectStation(QWidget):
         except DocumentError as error:
             self.session.say("stop", tr("Not brought in: {fault}. The old outline stays.", fault=error.phrase))
             return
-        if self.session.set("thing.outline", outline, tr("outline from {file}", file=Name(path.name))):
+        if self.session.set(refs.OUTLINE, outline, tr("outline from {file}", file=Name(path.name))):
             points = len(outline.points)
             self.session.say("fine", trn("{n} point brought in.", "{n} points brought in.", points))
 
@@ -383,12 +394,5 @@ class ObjectStation(QWidget):
             reach=self._round(40.0, 1.5),
             size=self._round(50.0, 2.0),
         )
-        self.session.change(tr("{thing} sticks out", thing=Name(name)), Change("thing.sticks_out", made, Act.ADD))
-        self.go_to(f"thing.sticks_out.{len(job.thing.sticks_out)}")
-
-
-def row_left(*widgets: QWidget) -> QHBoxLayout:
-    """Widgets beside one another, the rest of the row empty."""
-    made = row(*widgets)
-    made.addStretch(1)
-    return made
+        self.session.change(tr("{thing} sticks out", thing=Name(name)), Change(refs.sticks_out(), made, Act.ADD))
+        self.go_to(refs.sticks_out(self.session.open_job.thing.sticks_out[-1].id))

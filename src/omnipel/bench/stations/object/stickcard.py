@@ -11,6 +11,7 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.thing import Face, SticksOut, Treatment
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, term, tr
 
 BESIDE = (tr("from the top"), tr("right of centre"), tr("stands out"), tr("size"))
@@ -19,9 +20,9 @@ BESIDE = (tr("from the top"), tr("right of centre"), tr("stands out"), tr("size"
 class StickCard(QWidget):
     """One thing that sticks out: its name, side, place, reach, size, treatment."""
 
-    def __init__(self, session: Session, i: int, thing: SticksOut) -> None:
+    def __init__(self, session: Session, thing: SticksOut) -> None:
         super().__init__()
-        self.session, self.path = session, f"thing.sticks_out.{i}"
+        self.session, self.ref = session, refs.sticks_out(thing.id)
         self.name = line(tr("what sticks out"))
         self.name.setText(thing.name)
         self.name.editingFinished.connect(self._named)
@@ -29,17 +30,17 @@ class StickCard(QWidget):
         treat = combo(
             tr("what the cover does"),
             of_enum(Treatment),
-            lambda t: session.set(f"{self.path}.treatment", t, tr("{thing}: {what}", thing=called, what=term(t))),
+            lambda t: session.set(self.ref.at("treatment"), t, tr("{thing}: {what}", thing=called, what=term(t))),
         )
         treat.show_value(thing.treatment)
         face = combo(
             tr("which side it sticks out of"),
             of_enum(Face),
-            lambda f: session.set(f"{self.path}.face", f, tr("{thing}: on the {face}", thing=called, face=term(f))),
+            lambda f: session.set(self.ref.at("face"), f, tr("{thing}: on the {face}", thing=called, face=term(f))),
         )
         face.show_value(thing.face)
         gone = button(
-            tr("Remove"), lambda: session.change(tr("{thing} removed", thing=called), Change(self.path, act=Act.REMOVE)), "quiet"
+            tr("Remove"), lambda: session.change(tr("{thing} removed", thing=called), Change(self.ref, act=Act.REMOVE)), "quiet"
         )
         gone.setAccessibleName(say(tr("Remove {thing}", thing=called)))
         grid = QGridLayout()
@@ -68,10 +69,10 @@ class StickCard(QWidget):
         self.setLayout(column(surface(column(self.name, what, grid, margins=8))))
 
     def _set(self, attribute: str, reason: Phrase, length: float) -> None:
-        self.session.set(f"{self.path}.{attribute}", length, reason)
+        self.session.set(self.ref.at(attribute), length, reason)
 
     def _named(self) -> None:
         text = self.name.text().strip()[:80]
         if text and self.name.isModified():
             self.name.setModified(False)
-            self.session.set(f"{self.path}.name", text, tr("named {name}", name=Name(text)))
+            self.session.set(self.ref.at("name"), text, tr("named {name}", name=Name(text)))

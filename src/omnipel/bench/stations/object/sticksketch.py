@@ -21,8 +21,8 @@ BUMP = "sticks out:"
 class StickSketch(SketchView):
     """A sketch whose bumps can be dragged; elsewhere dragging turns it."""
 
-    moved_to = Signal(int, float, float)
-    """A thing was dropped: its number, from the centre line, from the top, mm."""
+    moved_to = Signal(str, float, float)
+    """A thing was dropped: its id, from the centre line, from the top, mm."""
     placed_at = Signal(float, float)
     """A place was clicked while one is asked for: from the centre line, from the top, mm."""
 
@@ -43,11 +43,11 @@ class StickSketch(SketchView):
         job = self.session.open_job
         if self.held is None or self.there is None:
             return job
-        things = tuple(self.there if t.name == self.held.name else t for t in job.thing.sticks_out)
+        things = tuple(self.there if t.id == self.held.id else t for t in job.thing.sticks_out)
         return replace(job, thing=replace(job.thing, sticks_out=things))
 
     def bump_at(self, point: QPointF) -> str:
-        """The name of what sticks out under a point of the screen, "" for nothing."""
+        """The id of what sticks out under a point of the screen, "" for nothing."""
         x, y = self.from_screen(point)
         for item, polygon in zip(reversed(self.drawing.items), reversed(self.polygons), strict=True):
             if not (isinstance(item, Path) and item.fill.startswith(BUMP)) or polygon is None:
@@ -83,8 +83,8 @@ class StickSketch(SketchView):
                 self.placed_at.emit(*place)
             return
         super().mousePressEvent(event)
-        name = self.bump_at(event.position())
-        self.held = self.there = next((t for t in self.session.open_job.thing.sticks_out if t.name == name), None)
+        id_ = self.bump_at(event.position())
+        self.held = self.there = next((t for t in self.session.open_job.thing.sticks_out if t.id == id_), None)
 
     def drag(self, step: QPoint) -> None:
         if self.there is None:
@@ -108,8 +108,7 @@ class StickSketch(SketchView):
         held, there = self.held, self.there
         self.held = self.there = None
         if held is not None and there is not None and self.moved and there != held:
-            number = next(i for i, t in enumerate(self.session.open_job.thing.sticks_out) if t.name == held.name)
-            self.moved_to.emit(number, round(there.from_centre), round(there.from_top))
+            self.moved_to.emit(held.id, round(there.from_centre), round(there.from_top))
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() == Qt.Key.Key_Escape and self.held is not None:

@@ -13,6 +13,7 @@ from omnipel.core.drafting.panel import cut_beyond
 from omnipel.core.job.document import Override
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.tolerances import LONGEST
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, mm, tr
 
 
@@ -81,11 +82,10 @@ class ByHandDialog(QDialog):
             return
         name = self.which.value
         made = Override(size=name, value=self.length, reason=self.reason.text().strip()[:500])
-        others = tuple(o for o in self.session.open_job.cover.overrides if o.size != name)
         reason = tr("{size} by hand: {value}", size=size_words(name), value=mm(self.length, fine=True))
-        self.session.set("cover.overrides", (*others, made), reason)
+        self.session.change(reason, Change(refs.by_hand(), made, Act.ADD))
 
     def _drop(self) -> None:
         name = self.which.value
-        self.session.change(tr("{size} as drafted", size=size_words(name)), Change(f"cover.overrides.{name}", act=Act.REMOVE))
+        self.session.change(tr("{size} as drafted", size=size_words(name)), Change(refs.by_hand(name), act=Act.REMOVE))
         self.reject()

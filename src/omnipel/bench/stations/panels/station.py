@@ -19,7 +19,9 @@ from omnipel.core.forms.mesh import Mesh
 from omnipel.core.pictures.pens import LAYER_WORDS, Layer
 from omnipel.core.pictures.sheet import board
 from omnipel.core.pictures.worn import COVER, worn
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, bare, listed, mm, term, tr
+from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.working import Worked
 
 
@@ -45,7 +47,7 @@ class PanelsStation(QWidget):
         self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
         sizes = QWidget()
         sizes.setLayout(self.sizes)
-        self.print_it = button(tr("Print the pattern…"), lambda: session.go.emit("papers"))
+        self.print_it = button(tr("Print the pattern…"), lambda: session.go.emit(refs.PAPERS))
         beside = row(self.board, self.where)
         beside.setStretch(0, 3)
         beside.setStretch(1, 1)
@@ -180,22 +182,21 @@ class PanelsStation(QWidget):
         if dialog.exec() == QDialog.DialogCode.Accepted:
             dialog.apply()
 
-    def field_words(self) -> dict[str, Phrase]:
+    def field_words(self) -> dict[Ref, Phrase]:
         """Sizes have their own entries in go-to."""
         return {}
 
     # Pointing
 
-    def _pointed(self, ref: str) -> None:
-        parts = ref.split(".")
-        panel = self._panel(parts[1]) if len(parts) > 1 else None
-        if panel is None:
+    def _pointed(self, ref: Ref | None) -> None:
+        panel = self._panel(ref.id) if ref is not None else None
+        if ref is None or panel is None or not ref.part:
             return
-        if len(parts) == 3 and parts[2] in ("cut_length", "cut_width"):
-            words = {"cut_length": tr("cut length"), "cut_width": tr("cut height")}[parts[2]]
-            self.session.point(tr("{panel}, {size}", panel=term(panel.name), size=words), getattr(panel, parts[2]))
-        elif len(parts) == 3:
-            self._edge(panel, parts[2])
+        if ref.part in ("cut_length", "cut_width"):
+            words = {"cut_length": tr("cut length"), "cut_width": tr("cut height")}[ref.part]
+            self.session.point(tr("{panel}, {size}", panel=term(panel.name), size=words), getattr(panel, ref.part))
+        else:
+            self._edge(panel, ref.part)
 
     def _edge(self, panel: Panel, name: str) -> None:
         edges = [e for e in panel.edges if e.name == name]
@@ -218,21 +219,16 @@ class PanelsStation(QWidget):
     def _panel(self, name: str) -> Panel | None:
         return next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == name), None)
 
-    def _clicked(self, ref: str) -> None:
-        parts = ref.split(".")
+    def _clicked(self, ref: Ref | None) -> None:
         seams = self.session.draft.seams if self.session.draft else ()
-        of_edge = [
-            t
-            for t in seams
-            for run in (*t.seam.a, *t.seam.b)
-            if len(parts) == 3 and (run.panel, run.edge) == (parts[1], parts[2])
-        ]
+        of_edge = [t for t in seams for run in (*t.seam.a, *t.seam.b) if refs.panel(run.panel, run.edge) == ref]
         if of_edge:
             self._seam(of_edge[0].seam.name)
         else:
-            self.board.lit = frozenset({ref}) if len(parts) == 2 else frozenset()
+            panel = ref if ref is not None and not ref.part else None
+            self.board.lit = frozenset({panel}) if panel else frozenset()
             self.ledger.pick("")
-            self._on_object({parts[1]} if len(parts) == 2 else set())
+            self._on_object({panel.id} if panel else set())
             self.board.update()
 
     def _seam(self, name: str) -> None:
@@ -240,7 +236,7 @@ class PanelsStation(QWidget):
         for trued in self.session.draft.seams if self.session.draft else ():
             if trued.seam.name == name:
                 runs = (*trued.seam.a, *trued.seam.b)
-                self.board.lit = frozenset(f"panels.{run.panel}.{run.edge}" for run in runs)
+                self.board.lit = frozenset(refs.panel(run.panel, run.edge) for run in runs)
                 self.ledger.pick(name)
                 self.board.update()
                 self._on_object({run.panel for run in runs})
@@ -256,13 +252,12 @@ class PanelsStation(QWidget):
         self.where.tints = {f.part: lit if f.part.removeprefix(COVER).rpartition(":")[0] in panels else rest for f in shell.faces}
         self.where.show_mesh(shell)
 
-    def go_to(self, path: str) -> None:
+    def go_to(self, ref: Ref) -> None:
         """Show a panel or a seam."""
-        kind, _, name = path.partition(".")
-        if kind == "seams" and name:
-            self._seam(name)
-        elif kind == "panels" and name:
-            self.board.lit = frozenset({f"panels.{name.split('.')[0]}"})
+        if ref.of is Of.SEAM and ref.id:
+            self._seam(ref.id)
+        elif ref.of is Of.PANEL and ref.id:
+            self.board.lit = frozenset({ref.whole})
             self.board.update()
 
 

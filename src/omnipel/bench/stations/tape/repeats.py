@@ -14,6 +14,7 @@ from omnipel.core.forms.form import Place
 from omnipel.core.job.document import with_reading
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Reading
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Name, bare, mm, tr
 
 
@@ -57,7 +58,7 @@ class Repeats(QWidget):
         place, old = taken
         reason = tr("{place}: {length} removed", place=place.words, length=mm(old.repeats[i]))
         if len(old.repeats) == 1:
-            self.session.change(reason, Change(f"readings.{place.key}", act=Act.REMOVE))
+            self.session.change(reason, Change(refs.reading(place.key), act=Act.REMOVE))
             return
         left_out = tuple(k - (k > i) for k in old.left_out if k != i)
         made = replace(old, repeats=tuple(length for k, length in enumerate(old.repeats) if k != i), left_out=left_out)

@@ -36,8 +36,10 @@ from omnipel.core.job.document import Job, with_reading
 from omnipel.core.job.reading import MOST_REPEATS, Instrument, Reading
 from omnipel.core.tape.readings import counted, spread, value
 from omnipel.core.tolerances import LONGEST
+from omnipel.core.words import refs
 from omnipel.core.words.notation import TapeError, parse_length
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, bare, listed, mm, term, tr
+from omnipel.core.words.refs import Of, Ref
 
 TRUST_STYLE = {Trust.CHECKED: "fine", Trust.ALONE: "soft", Trust.DOUBTED: "look", Trust.ASIDE: "open"}
 
@@ -72,7 +74,7 @@ class TapeStation(QWidget):
         self.beside_row.setLayout(row(self.beside_words, self.beside))
         self.readings = ReadingList(session)
         self.readings.chosen.connect(self._picked)
-        self.readings.asked.connect(self.go_to)
+        self.readings.asked.connect(lambda place: self.go_to(refs.reading(place)))
         self.listening = Listening(session, self.take)
         self.again = label(NOTHING, "soft", wrap=True)
         self._lay_out()
@@ -105,7 +107,7 @@ class TapeStation(QWidget):
         taking.addStretch(1)
         right.setLayout(taking)
         sheet = surface(column(self.sketch, margins=4))
-        blank = button(tr("Blank tape card…"), lambda: self.session.go.emit("tape-card"))
+        blank = button(tr("Blank tape card…"), lambda: self.session.go.emit(refs.TAPE_CARD))
         more = Flow(gap=12)
         more.addWidget(self.listening)
         more.addWidget(blank)
@@ -153,23 +155,24 @@ class TapeStation(QWidget):
         wanted = self.session.advice.to_take
         return wanted[0].key if wanted else (self.places[0].key if self.places else "")
 
-    def field_words(self) -> dict[str, Phrase]:
+    def field_words(self) -> dict[Ref, Phrase]:
         """Every field of this station, for go-to."""
         return {
-            **{f"readings.{p.key}": tr("reading: {place}", place=p.words) for p in self.places},
-            "tape.instrument": tr("what this reading was taken with"),
-            "tape.note": tr("note on this reading"),
-            "tape.card": tr("all readings in one go, by their letters"),
-            "tape.listen": tr("listen to a wireless tape"),
+            **{refs.reading(p.key): tr("reading: {place}", place=p.words) for p in self.places},
+            Ref(Of.TAPE, "", "instrument"): tr("what this reading was taken with"),
+            Ref(Of.TAPE, "", "note"): tr("note on this reading"),
+            Ref(Of.TAPE, "", "card"): tr("all readings in one go, by their letters"),
+            Ref(Of.TAPE, "", "listen"): tr("listen to a wireless tape"),
         }
 
-    def go_to(self, place: str) -> None:
+    def go_to(self, ref: Ref) -> None:
         """Show one reading, or put the focus on another field of this station."""
         fields = {"instrument": self.instrument, "note": self.note, "card": self.readings.card, "listen": self.listening.box}
-        if place.startswith("tape."):
-            reveal(fields[place.removeprefix("tape.")])
-        elif place in [p.key for p in self.places]:
-            self.place = place
+        if ref.of is Of.TAPE:
+            if ref.part in fields:
+                reveal(fields[ref.part])
+        elif ref.id in [p.key for p in self.places]:
+            self.place = ref.id
             self.field.clear()
             self.refresh()
             self.field.setFocus()
@@ -179,19 +182,19 @@ class TapeStation(QWidget):
         job = self.session.open_job
         wanted = self.session.advice.to_take
         if wanted:
-            self.go_to(wanted[0].key)
+            self.go_to(refs.reading(wanted[0].key))
             return
         places = [p.key for p in self.places]
         here = places.index(self.place) if self.place in places else -1
         asked = [p.key for p in (*self.places[here + 1 :], *self.places[: here + 1]) if p.asked and job.reading(p.key) is None]
         self.session.say("fine", tr("These readings are enough. Ctrl+3 goes on to the cover; one more would check them."))
-        self.go_to(asked[0] if asked else places[(here + 1) % len(places)])
+        self.go_to(refs.reading(asked[0] if asked else places[(here + 1) % len(places)]))
 
     def _stepped(self, step: int) -> None:
         """One reading up or down the list."""
         places = [p.key for p in self.places]
         if self.place in places:
-            self.go_to(places[min(max(places.index(self.place) + step, 0), len(places) - 1)])
+            self.go_to(refs.reading(places[min(max(places.index(self.place) + step, 0), len(places) - 1)]))
 
     # Wireless tape
 
@@ -341,7 +344,7 @@ class TapeStation(QWidget):
         """What there is to say about this reading, with its cures as buttons."""
         draft = self.session.draft
         found = [
-            f for f in (draft.findings if draft else ()) if f.where == f"readings.{self.place}" and f.code != "reading-missing"
+            f for f in (draft.findings if draft else ()) if f.where == refs.reading(self.place) and f.code != "reading-missing"
         ]
         emptied(self.cures)
         self.state.setVisible(bool(found))

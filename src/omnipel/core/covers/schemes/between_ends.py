@@ -6,6 +6,7 @@ from omnipel.core.covers.scheme import Brief
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.words import refs
 from omnipel.core.words.working import Worked
 
 
@@ -21,7 +22,7 @@ def strip(brief: Brief, name: str, long: Worked, wide: Worked) -> Panel:
         top=a,
         left=hem,
         names={"bottom": "right edge", "top": "left edge", "left": "front hem", "right": "back hem"},
-        sources={"left": "cover.hem", "right": "cover.hem"},
+        sources={"left": refs.HEM, "right": refs.HEM},
     )
 
 

@@ -19,6 +19,7 @@ from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import Finish, FinishKind
 from omnipel.core.plane.curves import Points, Trace, arc_about
 from omnipel.core.plane.trace import grown_ring, polyline_length
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, Share, mm, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -80,7 +81,7 @@ def draft(body: Rimmed, brief: Brief) -> Cover:
         ]
     else:
         gap = tr("entry gap of {gap} in the casing", gap=mm(brief.number("entry_gap")))
-        panels = [disc("cap", radius, casing, source="cover.options.casing", notes=(gap,))]
+        panels = [disc("cap", radius, casing, source=refs.option("casing"), notes=(gap,))]
     brief.note(cut_radius=panels[0].sizes["cut radius"])
 
     # Seams
@@ -121,8 +122,8 @@ def _finished(body: Rimmed, brief: Brief, panels: Sequence[Panel], seams: tuple[
             tr("edge over rim"), fullness, how=tr("{edge} to {rim}", edge=mm(edge.value), rim=mm(body.rim.value))
         )
     )
-    less = Remedy(tr("Make the overhang half as deep"), (Change("cover.options.overhang", brief.number("overhang") / 2.0),))
-    findings = [*too_gathered(brief, fullness, tr("The edge of the cap"), "cover.options.overhang", less)]
+    less = Remedy(tr("Make the overhang half as deep"), (Change(refs.option("overhang"), brief.number("overhang") / 2.0),))
+    findings = [*too_gathered(brief, fullness, tr("The edge of the cap"), refs.option("overhang"), less)]
     if brief.picked("fastening") == "elastic":
         findings += _elastic(body, brief, cut)
         hardware = Hardware(tr("elastic"), cut, note=tr("{width} wide", width=mm(max(4.0, brief.number("casing") - 4.0))))
@@ -150,7 +151,7 @@ def _elastic(body: Rimmed, brief: Brief, cut: Worked) -> list[Finding]:
     holds_to = body.below or body.rim
     share_remedy = Remedy(
         tr("Take {share} off the rim", share=Share(0.12)),
-        (Change("cover.options.school", "by share"), Change("cover.options.share", 0.12)),
+        (Change(refs.option("school"), "by share"), Change(refs.option("share"), 0.12)),
     )
     found = []
     if closed * STRETCH < body.rim.value:
@@ -160,7 +161,7 @@ def _elastic(body: Rimmed, brief: Brief, cut: Worked) -> list[Finding]:
             stretched=mm(closed * STRETCH),
             rim=mm(body.rim.value),
         )
-        found.append(Finding("elastic-too-short", Severity.STOP, text, "cover.options.share", (share_remedy,)))
+        found.append(Finding("elastic-too-short", Severity.STOP, text, refs.option("share"), (share_remedy,)))
     if closed >= holds_to.value:
         text = tr(
             "Closed, the elastic is {closed} and holds to nothing on a girth of {girth}.",
@@ -170,9 +171,9 @@ def _elastic(body: Rimmed, brief: Brief, cut: Worked) -> list[Finding]:
         shorter = 1.0 - 0.9 * holds_to.value / body.rim.value
         remedy = Remedy(
             tr("Take {share} off the rim", share=Share(shorter)),
-            (Change("cover.options.school", "by share"), Change("cover.options.share", round(min(0.4, max(0.02, shorter)), 3))),
+            (Change(refs.option("school"), "by share"), Change(refs.option("share"), round(min(0.4, max(0.02, shorter)), 3))),
         )
-        found.append(Finding("elastic-does-not-hold", Severity.LOOK, text, "cover.options.share", (remedy,)))
+        found.append(Finding("elastic-does-not-hold", Severity.LOOK, text, refs.option("share"), (remedy,)))
     return found
 
 

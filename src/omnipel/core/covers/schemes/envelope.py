@@ -12,6 +12,7 @@ from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allow
 from omnipel.core.forms.abilities import Ability, Slabby
 from omnipel.core.job.findings import Impossible
 from omnipel.core.plane.curves import line
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, tr
 from omnipel.core.words.working import Worked
 
@@ -37,7 +38,7 @@ def draft(body: Slabby, brief: Brief) -> Cover:
     high = brief.size("front_finished_height", body.length + body.thickness + u * 2.0)
     back_high = brief.size("back_finished_height", (high + lap) / 2.0)
     if lap.value >= high.value:
-        raise Impossible(tr("the lap is longer than the cushion"), "cover.options.lap")
+        raise Impossible(tr("the lap is longer than the cushion"), refs.option("lap"))
 
     # Panels
     front, a = _front(brief, wide, high, lap), brief.seam
@@ -50,7 +51,7 @@ def draft(body: Slabby, brief: Brief) -> Cover:
         top=brief.choices.hem,
         left=a,
         names={"top": "lapped edge"},
-        sources={"top": "cover.hem"},
+        sources={"top": refs.HEM},
         count=2,
     )
     brief.note(front_cut_width=front.cut_length, front_cut_height=front.cut_width, back_cut_height=back.cut_width)
@@ -73,14 +74,14 @@ def _front(brief: Brief, wide: Worked, high: Worked, lap: Worked) -> Panel:
     """The front, its sides parted where the backs lap."""
     a = brief.seam
     x, y = (
-        checked(wide, tr("the width of the front"), "panels.front"),
-        checked(high, tr("the height of the front"), "panels.front"),
+        checked(wide, tr("the width of the front"), refs.panel("front")),
+        checked(high, tr("the height of the front"), refs.panel("front")),
     )
     low, top = (y - lap.value) / 2.0, (y + lap.value) / 2.0
     points = [(0.0, 0.0), (x, 0.0), (x, low), (x, top), (x, y), (0.0, y), (0.0, top), (0.0, low)]
     names = ("bottom", "right 1", "right lap", "right 2", "top", "left 2", "left lap", "left 1")
     edges = tuple(Edge(name, line(points[i], points[(i + 1) % 8]), a) for i, name in enumerate(names))
-    side = (a, "cover.seam_allowance")
+    side = (a, refs.SEAM_ALLOWANCE)
     return outline("front", edges, wide, high, cut=(with_allowances(wide, side, side), with_allowances(high, side, side)))
 
 

@@ -4,6 +4,7 @@ from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, ins
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Boxy
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 
 NAMES = {"bottom": "lower edge", "top": "top edge", "left": "left edge", "right": "right edge"}
@@ -21,7 +22,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     # Panels
     a, hem = brief.seam, brief.choices.hem
     walls = [
-        rectangle(name, size, high, bottom=hem, right=a, top=a, left=a, names=NAMES, sources={"bottom": "cover.hem"}, count=2)
+        rectangle(name, size, high, bottom=hem, right=a, top=a, left=a, names=NAMES, sources={"bottom": refs.HEM}, count=2)
         for name, size in (("long wall", long), ("short wall", wide))
     ]
     top = rectangle("top", top_long, top_wide, bottom=a, right=a, top=a, left=a, names={"bottom": "front", "top": "back"})

@@ -18,6 +18,7 @@ from omnipel.core.forms.abilities import Ability, Round
 from omnipel.core.job.findings import Change, Remedy
 from omnipel.core.job.finish import double_hem
 from omnipel.core.plane.curves import arc_about
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Ratio, Rule, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -63,7 +64,7 @@ def draft(body: Round, brief: Brief) -> Cover:
         for words in ("front", "back")
     )
     limit = brief.choices.cloth.gather_limit
-    less = Remedy(tr("Gather {ratio}", ratio=Ratio(limit)), (Change("cover.options.ratio", limit),))
+    less = Remedy(tr("Gather {ratio}", ratio=Ratio(limit)), (Change(refs.option("ratio"), limit),))
     passes = inside(brief, half_ring * 2.0, ROUND)
     return brief.cover(
         (base, half),
@@ -79,21 +80,21 @@ def draft(body: Round, brief: Brief) -> Cover:
                 note=tr("through the channel, one for each half"),
             ),
         ),
-        findings=too_gathered(brief, fullness, tr("Each half"), "cover.options.ratio", less),
+        findings=too_gathered(brief, fullness, tr("Each half"), refs.option("ratio"), less),
     )
 
 
 def _base(brief: Brief, radius: Worked) -> Panel:
     """A disc, its rim in two halves."""
     a = brief.seam
-    r = checked(radius, tr("the radius of the base"), "panels.base")
+    r = checked(radius, tr("the radius of the base"), refs.panel("base"))
     rim = [Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a) for name, start in (("front rim", math.pi), ("back rim", 0.0))]
     return outline(
         "base",
         tuple(rim),
         radius * 2.0,
         radius * 2.0,
-        sizes={"radius": radius, "cut radius": with_allowances(radius, (a, "cover.seam_allowance"))},
+        sizes={"radius": radius, "cut radius": with_allowances(radius, (a, refs.SEAM_ALLOWANCE))},
     )
 
 
@@ -114,7 +115,7 @@ def _half(brief: Brief, long: Worked, high: Worked) -> Panel:
         top=double_hem(brief.habit("half heading hem"), brief.habit("half heading hem")),
         left=a,
         names={"bottom": "base edge"},
-        sources={"top": ""},
+        sources={"top": None},
         count=2,
         figures=lines,
     )

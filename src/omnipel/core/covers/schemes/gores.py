@@ -19,6 +19,7 @@ from omnipel.core.forms.abilities import Ability, Turned
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.plane.curves import Trace, line
 from omnipel.core.tolerances import GORE_EXCESS
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Share, tr, trn
 from omnipel.core.words.working import Worked, through, worked
 
@@ -163,8 +164,8 @@ def _excess(excess: float, n: int, curve: Meridian) -> tuple[Finding, ...]:
             "gore-excess",
             Severity.LOOK,
             text,
-            "cover.options.gores",
-            (Remedy(tr("Use {n} gores", n=Count(better)), (Change("cover.options.gores", float(better)),)),),
+            refs.option("gores"),
+            (Remedy(tr("Use {n} gores", n=Count(better)), (Change(refs.option("gores"), float(better)),)),),
         ),
     )
 

@@ -13,6 +13,7 @@ from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.plane.curves import line
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
 
@@ -37,7 +38,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         (wide, tr("the width of the sheet")),
         (corner, tr("the drop of the sheet")),
     ):
-        checked(size, words, "panels.sheet")
+        checked(size, words, refs.panel("sheet"))
     cut_out = brief.picked("corners") == "cut out"
     sheet = _cut_out(long, wide, corner, brief) if cut_out else _folded(long, wide, corner, brief)
     brief.note(sheet_cut_length=sheet.cut_length, sheet_cut_width=sheet.cut_width)
@@ -93,7 +94,7 @@ def _cut_out(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
             Edge(f"{here} {there} up", line(stops[1], stops[2]), a),
             Edge(f"{here} {there} out", line(stops[2], stops[3]), a),
         ]
-    below = (hem, "cover.hem")
+    below = (hem, refs.HEM)
     return outline(
         "sheet", tuple(edges), long, wide, cut=(with_allowances(long, below, below), with_allowances(wide, below, below))
     )
@@ -114,7 +115,7 @@ def _folded(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
         right=hem,
         top=hem,
         left=hem,
-        sources=dict.fromkeys(("bottom", "right", "top", "left"), "cover.hem"),
+        sources=dict.fromkeys(("bottom", "right", "top", "left"), refs.HEM),
         figures=figures,
         mitred=True,
     )

@@ -18,6 +18,7 @@ from omnipel.core.forms.abilities import Ability, Cased
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import seam
 from omnipel.core.plane.curves import line
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, term, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -56,7 +57,7 @@ def draft(body: Cased, brief: Brief) -> Cover:
     upper = brief.size("upper_finished_height", high * (1.0 - z) + wide / 2.0)
     handle = brief.size("handle_opening", body.handle)
     if handle.value >= ring.value / 2.0 - wide.value:
-        raise Impossible(tr("the handle is longer than the top seam between its boxed ends"), "readings.handle")
+        raise Impossible(tr("the handle is longer than the top seam between its boxed ends"), refs.reading("handle"))
 
     # Panels
     panels = (
@@ -107,8 +108,8 @@ def draft(body: Cased, brief: Brief) -> Cover:
 def _tube(name: str, ring: Worked, high: Worked, wide: Worked, brief: Brief, *, folded: str, gap: float) -> Panel:
     """One part of the tube, laid flat: the folded side is sewn to itself, half to half."""
     x, y = (
-        checked(ring, tr("the length of the {panel}", panel=term(name)), f"panels.{name}"),
-        checked(high, tr("the height of the {panel}", panel=term(name)), f"panels.{name}"),
+        checked(ring, tr("the length of the {panel}", panel=term(name)), refs.panel(name)),
+        checked(high, tr("the height of the {panel}", panel=term(name)), refs.panel(name)),
     )
     a, zip_edge = brief.seam, seam(brief.number("zip_allowance"))
     if folded == "bottom":
@@ -134,10 +135,10 @@ def _tube(name: str, ring: Worked, high: Worked, wide: Worked, brief: Brief, *, 
             Figure(f"handle opening {i}", np.array([(at - gap / 2.0, y), (at + gap / 2.0, y)]))
             for i, at in enumerate((x / 4.0, 3.0 * x / 4.0), 1)
         ]
-    sides = (brief.closing, "cover.closing_allowance")
+    sides = (brief.closing, refs.CLOSING_ALLOWANCE)
     cut = (
         with_allowances(ring, sides, sides),
-        with_allowances(high, (a, "cover.seam_allowance"), (zip_edge, "cover.options.zip_allowance")),
+        with_allowances(high, (a, refs.SEAM_ALLOWANCE), (zip_edge, refs.option("zip_allowance"))),
     )
     take_up = brief.number("take_up")
     return outline(

@@ -13,6 +13,7 @@ from omnipel.core.drafting.shapes import checked, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.plane.curves import arc_about, line
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -41,7 +42,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     end_wide = brief.size("end_finished_width", wide)
     end_high = brief.size("end_finished_height", box.h)
     rho = brief.number("rounding")
-    rounding = worked(tr("rounded corners"), rho, "cover.options.rounding") * (4.0 - math.pi)
+    rounding = worked(tr("rounded corners"), rho, refs.option("rounding")) * (4.0 - math.pi)
     over_all = box.h * 2.0 + wide
     saddle_long = brief.size("saddle_finished_length", over_all - rounding if rho else over_all)
     saddle_wide = brief.size("saddle_finished_width", long)
@@ -84,10 +85,13 @@ def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:
                 width=mm(wide.value),
                 height=mm(high.value),
             ),
-            "cover.options.rounding",
+            refs.option("rounding"),
         )
     a, hem = brief.seam, brief.choices.hem
-    x, y = (checked(wide, tr("the width of the end"), "panels.end"), checked(high, tr("the height of the end"), "panels.end"))
+    x, y = (
+        checked(wide, tr("the width of the end"), refs.panel("end")),
+        checked(high, tr("the height of the end"), refs.panel("end")),
+    )
     r = min(rho, x / 2.0, y)
     stops = [("bottom", line((0.0, 0.0), (x, 0.0)), hem), ("right side", line((x, 0.0), (x, y - r)), a)]
     if r:
@@ -97,7 +101,7 @@ def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:
         stops.append(("left corner", arc_about((r, y - r), r, math.pi / 2.0, math.pi / 2.0), a))
     stops.append(("left side", line((0.0, y - r), (0.0, 0.0)), a))
     edges = tuple(Edge(name, curve, finish) for name, curve, finish in stops if curve.length > 1e-9)
-    source, below = (a, "cover.seam_allowance"), (hem, "cover.hem")
+    source, below = (a, refs.SEAM_ALLOWANCE), (hem, refs.HEM)
     return outline(
         "end", edges, wide, high, cut=(with_allowances(wide, source, source), with_allowances(high, source, below)), count=2
     )
@@ -121,8 +125,8 @@ def _rounding(body: Boxy, rho: float, step: float) -> tuple[Finding, ...]:
         )
     )
     to = step * round(measured / step)
-    remedy = Remedy(tr("Round the ends by {radius}", radius=mm(to)), (Change("cover.options.rounding", to),))
-    return (Finding("rounding-measured", Severity.NOTE, text, "cover.options.rounding", (remedy,)),)
+    remedy = Remedy(tr("Round the ends by {radius}", radius=mm(to)), (Change(refs.option("rounding"), to),))
+    return (Finding("rounding-measured", Severity.NOTE, text, refs.option("rounding"), (remedy,)),)
 
 
 SCHEME = Scheme(

@@ -14,6 +14,7 @@ from omnipel.core.drafting.shapes import outline, rectangle
 from omnipel.core.forms.abilities import Ability, Spread
 from omnipel.core.plane.curves import Trace
 from omnipel.core.plane.trace import corners_of, polyline_length
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Rule, mm, term, tr
 from omnipel.core.words.working import worked
 
@@ -61,7 +62,7 @@ def _rectangle(body: Spread, brief: Brief) -> Cover:
         right=hem,
         top=hem,
         left=hem,
-        sources=dict.fromkeys(("bottom", "right", "top", "left"), "cover.hem"),
+        sources=dict.fromkeys(("bottom", "right", "top", "left"), refs.HEM),
         figures=tuple(_cross(f"{brief.picked('fastener').removesuffix('s')} {i}", at) for i, at in enumerate(places, 1)),
         mitred=brief.yes("mitred"),
     )

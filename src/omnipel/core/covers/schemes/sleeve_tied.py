@@ -12,6 +12,7 @@ from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.forms.abilities import Ability, Necked
 from omnipel.core.job.findings import Change, Finding, Remedy
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Ratio, Rule, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -55,7 +56,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
         top=brief.choices.hem,
         left=brief.closing,
         names={"bottom": "base edge", "top": "upper edge", "left": "close a", "right": "close b"},
-        sources={"top": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        sources={"top": refs.HEM, "left": refs.CLOSING_ALLOWANCE, "right": refs.CLOSING_ALLOWANCE},
         figures=(tie,),
     )
     brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
@@ -73,7 +74,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
         Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
     )
     passes = inside(brief, ring, ROUND)
-    ends = worked(tr("end"), brief.number("bow"), "cover.options.bow") * 2.0
+    ends = worked(tr("end"), brief.number("bow"), refs.option("bow")) * 2.0
     drawn = body.neck or ring / brief.choices.cloth.gather_limit
     return brief.cover(
         (base, wall),
@@ -94,10 +95,10 @@ def _gathered(body: Necked, brief: Brief, ring: Worked) -> tuple[Finding, ...]:
     fullness = ring.value / body.neck.value
     finer = Remedy(
         tr("Take cloth that gathers {ratio}", ratio=Ratio(math.ceil(fullness))),
-        (Change("cover.cloth.gather_limit", float(math.ceil(fullness))),),
+        (Change(refs.choice("cloth.gather_limit"), float(math.ceil(fullness))),),
     )
     remedies = (finer,) if fullness <= MOST_GATHERED else ()
-    return too_gathered(brief, fullness, tr("The wall at the neck"), "cover.cloth.gather_limit", *remedies)
+    return too_gathered(brief, fullness, tr("The wall at the neck"), refs.choice("cloth.gather_limit"), *remedies)
 
 
 SCHEME = Scheme(

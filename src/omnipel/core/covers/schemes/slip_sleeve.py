@@ -9,6 +9,7 @@ from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, passages
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Slabby
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, tr
 
 OPTIONS = (
@@ -41,7 +42,7 @@ def draft(body: Slabby, brief: Brief) -> Cover:
         top=a,
         left=a,
         names={"right": "mouth", "left": "closed end"},
-        sources={"right": "cover.hem"},
+        sources={"right": refs.HEM},
         count=2,
     )
     brief.note(cut_width=layer.cut_width, cut_length=layer.cut_length)

@@ -15,6 +15,7 @@ from omnipel.core.forms.abilities import Ability, Outlined
 from omnipel.core.job.findings import Impossible
 from omnipel.core.plane.curves import Points, Trace, line
 from omnipel.core.plane.trace import LEVELS, chord, corners_of, grown_ring, polyline_length
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, mm, tr, trn
 from omnipel.core.words.working import Worked, through
 
@@ -100,7 +101,7 @@ def _grown(ring: Points, u: float, brief: Brief) -> Points:
         kept = shapely.Polygon(grown).buffer(-rho).buffer(rho, quad_segs=16)
         if not isinstance(kept, shapely.Polygon) or kept.is_empty:
             raise Impossible(
-                tr("corners of radius {radius} leave nothing of the outline", radius=mm(rho)), "cover.options.rounding"
+                tr("corners of radius {radius} leave nothing of the outline", radius=mm(rho)), refs.option("rounding")
             )
         grown = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(kept).simplify(0.005))[-2::-1])
     return grown
@@ -114,7 +115,7 @@ def _without_bottom(ring: Points, lift: float) -> Points:
     """
     low, high = ring.min(axis=0), ring.max(axis=0)
     if lift >= high[1]:
-        raise Impossible(tr("the lower edge lies above the whole outline"), "cover.options.lift")
+        raise Impossible(tr("the lower edge lies above the whole outline"), refs.option("lift"))
     # The cover is open below: what was moved outward under the ground is cut off with the bottom.
     above = shapely.Polygon(ring).intersection(shapely.box(low[0] - 1.0, lift, high[0] + 1.0, high[1] + 1.0))
     parts = [p for p in getattr(above, "geoms", [above]) if isinstance(p, shapely.Polygon) and p.area > 1.0]
@@ -125,7 +126,7 @@ def _without_bottom(ring: Points, lift: float) -> Points:
                 "the outline stands on {n} separate feet at the lower edge: raise or lower it",
                 len(parts),
             ),
-            "cover.options.lift",
+            refs.option("lift"),
         )
     closed = shapely.get_coordinates(shapely.normalize(shapely.Polygon(parts[0].exterior)))[-2::-1]
     on_floor = np.abs(closed[:, 1] - lift) < 1e-6
@@ -134,9 +135,9 @@ def _without_bottom(ring: Points, lift: float) -> Points:
     rolled = np.roll(closed, -right, axis=0)
     path = rolled[: (left - right) % len(closed) + 1]
     if len(path) < 3:
-        raise Impossible(tr("the lower edge leaves nothing of the outline above it"), "cover.options.lift")
+        raise Impossible(tr("the lower edge leaves nothing of the outline above it"), refs.option("lift"))
     if (np.abs(path[1:-1, 1] - lift) < 1e-6).any():
-        raise Impossible(tr("the outline stands on separate feet at the lower edge: raise or lower it"), "cover.options.lift")
+        raise Impossible(tr("the outline stands on separate feet at the lower edge: raise or lower it"), refs.option("lift"))
     return np.ascontiguousarray(path)
 
 

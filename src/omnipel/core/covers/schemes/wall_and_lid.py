@@ -17,6 +17,7 @@ from omnipel.core.forms.abilities import Ability, Round
 from omnipel.core.forms.body import widest
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import Finish, FinishKind
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Ratio, Rule, mm, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -80,7 +81,7 @@ def draft(body: Round, brief: Brief) -> Cover:
         top=brief.seam,
         left=brief.closing,
         names={"top": "lid edge", "bottom": "lower edge", "left": "close a", "right": "close b"},
-        sources={"bottom": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        sources={"bottom": refs.HEM, "left": refs.CLOSING_ALLOWANCE, "right": refs.CLOSING_ALLOWANCE},
         notes=meeting_notes(brief),
     )
     brief.note(lid_cut_radius=lid.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
@@ -116,7 +117,7 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
         skirt_cut_length=skirt.cut_length,
         skirt_cut_height=skirt.cut_width,
         cord_length=cord,
-        cord_drawn_out=long - worked(tr("drawn to a girth of"), drawn_to, "cover.options.draw"),
+        cord_drawn_out=long - worked(tr("drawn to a girth of"), drawn_to, refs.option("draw")),
         gather_ratio=worked(
             tr("ungathered over gathered"), ratio, how=tr("{loose} to {drawn}", loose=mm(long.value), drawn=mm(drawn_to))
         ),
@@ -156,7 +157,7 @@ def _skirt(brief: Brief, long: Worked, height: Worked) -> Panel:
         top=brief.seam,
         left=brief.closing,
         names={"top": "lid edge", "bottom": "casing edge", "left": "close a", "right": "close b"},
-        sources={"bottom": "cover.options.casing", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        sources={"bottom": refs.option("casing"), "left": refs.CLOSING_ALLOWANCE, "right": refs.CLOSING_ALLOWANCE},
         notes=(
             tr("hangs inside the wall") if brief.picked("skirt_hangs") == "inside" else tr("hangs outside the wall"),
             *meeting_notes(brief),
@@ -169,7 +170,7 @@ def _cannot_close(brief: Brief, long: Worked, drawn_to: float, limit: float) -> 
     ratio, least = long.value / drawn_to, long.value / limit
     if ratio <= limit * (1.0 + 1e-9):
         return ()
-    far = (Change("cover.options.draw", brief.choices.habits.system.up(least)),)
+    far = (Change(refs.option("draw"), brief.choices.habits.system.up(least)),)
     remedy = Remedy(tr("Draw it in only as far as the cloth gathers"), far)
     text = tr(
         "Drawing {loose} of casing in to {drawn} gathers it {ratio}; this cloth closes to {limit} at best, so the cord cannot close below {least}.",
@@ -179,7 +180,7 @@ def _cannot_close(brief: Brief, long: Worked, drawn_to: float, limit: float) -> 
         limit=Ratio(limit),
         least=mm(least),
     )
-    return (Finding("cord-cannot-close", Severity.LOOK, text, "cover.options.draw", (remedy,)),)
+    return (Finding("cord-cannot-close", Severity.LOOK, text, refs.option("draw"), (remedy,)),)
 
 
 SCHEME = Scheme(

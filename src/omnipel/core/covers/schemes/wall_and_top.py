@@ -9,6 +9,7 @@ from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.plane.curves import line
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
 
@@ -36,7 +37,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         top=brief.seam,
         left=brief.closing,
         names={"top": "top edge", "bottom": "lower edge", "left": "close a", "right": "close b"},
-        sources={"bottom": "cover.hem", "left": "cover.closing_allowance", "right": "cover.closing_allowance"},
+        sources={"bottom": refs.HEM, "left": refs.CLOSING_ALLOWANCE, "right": refs.CLOSING_ALLOWANCE},
         notes=(tr("clip the top edge at the corner marks"), *meeting_notes(brief)),
     )
     brief.note(
@@ -72,11 +73,14 @@ def draft(body: Boxy, brief: Brief) -> Cover:
 def _top(brief: Brief, long: Worked, wide: Worked) -> Panel:
     """The top; its back edge is parted in the middle, where the wall is closed."""
     a = brief.seam
-    x, y = (checked(long, tr("the length of the top"), "panels.top"), checked(wide, tr("the width of the top"), "panels.top"))
+    x, y = (
+        checked(long, tr("the length of the top"), refs.panel("top")),
+        checked(wide, tr("the width of the top"), refs.panel("top")),
+    )
     points = [(0.0, 0.0), (x, 0.0), (x, y), (x / 2.0, y), (0.0, y)]
     names = ("front", "right", "back right", "back left", "left")
     edges = tuple(Edge(name, line(points[i], points[(i + 1) % 5]), a) for i, name in enumerate(names))
-    side = (a, "cover.seam_allowance")
+    side = (a, refs.SEAM_ALLOWANCE)
     return outline("top", edges, long, wide, cut=(with_allowances(long, side, side), with_allowances(wide, side, side)))
 
 

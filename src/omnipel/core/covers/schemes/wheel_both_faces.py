@@ -15,6 +15,7 @@ from omnipel.core.forms.abilities import Ability, Wheeled
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import ON_FOLD, Finish
 from omnipel.core.plane.curves import arc_about, line
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, mm, tr
 from omnipel.core.words.working import Worked, through
 
@@ -43,7 +44,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     if not 0.0 <= k < r:
         raise Impossible(
             tr("a flat {height} high cuts off the hub of a wheel of radius {radius}", height=mm(k), radius=mm(r)),
-            "cover.options.flat",
+            refs.option("flat"),
         )
     phi = math.acos((r - k) / r)
     arc = brief.size(
@@ -55,7 +56,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     hub = brief.size("hub_radius", hub_half)
     slit = brief.size("slit_length", radius - brief.length("flat") - hub)
     if slit.value <= 0.0:
-        raise Impossible(tr("the hub opening reaches the flat: no slit is left"), "cover.options.flat")
+        raise Impossible(tr("the hub opening reaches the flat: no slit is left"), refs.option("flat"))
 
     # Panels
     plain = _face("outer face", radius, phi, a, hem, ())
@@ -65,7 +66,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     boxing = _boxing(brief, arc, wide)
     flap = rectangle("flap", slit, brief.length("flap"), bottom=a, right=a, top=a, left=a, names={"bottom": "slit edge"})
     brief.note(
-        disc_cut_radius=with_allowances(radius, (a, "cover.seam_allowance")),
+        disc_cut_radius=with_allowances(radius, (a, refs.SEAM_ALLOWANCE)),
         boxing_cut_width=boxing.cut_width,
         boxing_cut_length=boxing.cut_length,
     )
@@ -99,7 +100,7 @@ def _boxing(brief: Brief, arc: Worked, wide: Worked) -> Panel:
         top=a,
         left=hem,
         names={"bottom": "axle edge", "top": "outer edge", "left": "end a", "right": "end b"},
-        sources={"left": "cover.hem", "right": "cover.hem"},
+        sources={"left": refs.HEM, "right": refs.HEM},
     )
 
 

@@ -14,6 +14,7 @@ from omnipel.core.forms.abilities import Ability, Wheeled
 from omnipel.core.job.findings import Change, Remedy
 from omnipel.core.job.finish import cord_casing
 from omnipel.core.plane.curves import line
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, Share, mm, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -73,7 +74,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         ),
     )
     passes = inside(brief, ring, ROUND)
-    less = Remedy(tr("Draw out {share}", share=Share(0.4)), (Change("cover.options.drawn_share", 0.4),))
+    less = Remedy(tr("Draw out {share}", share=Share(0.4)), (Change(refs.option("drawn_share"), 0.4),))
     return brief.cover(
         (face, boxing),
         seams,
@@ -81,7 +82,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         roles={"left": "disc", "side": "boxing"},
         seams_across=1,
         hardware=(Hardware(tr("cord"), cord, note=tr("{cord} thick", cord=mm(brief.number("cord"), fine=True))),),
-        findings=too_gathered(brief, 1.0 / (1.0 - drawn), tr("The free edge"), "cover.options.drawn_share", less),
+        findings=too_gathered(brief, 1.0 / (1.0 - drawn), tr("The free edge"), refs.option("drawn_share"), less),
     )
 
 
@@ -96,13 +97,13 @@ def _boxing(brief: Brief, strip: Worked, overlap: Worked, depth: Worked) -> Pane
     names = ["casing edge", "end b", "disc edge", "lap edge", "end a"] if lap else ["casing edge", "end b", "disc edge", "end a"]
     finishes = {"casing edge": casing, "end a": ends, "end b": ends, "disc edge": brief.seam, "lap edge": brief.seam}
     edges = tuple(edge(name, line(points[i], points[(i + 1) % len(points)]), finishes[name]) for i, name in enumerate(names))
-    cut_long = with_allowances(strip, (ends, "cover.hem"), (ends, "cover.hem"))
+    cut_long = with_allowances(strip, (ends, refs.HEM), (ends, refs.HEM))
     return outline(
         "boxing",
         edges,
         strip,
         depth,
-        cut=(cut_long, with_allowances(depth, (brief.seam, "cover.seam_allowance"), (casing, "cover.options.cord"))),
+        cut=(cut_long, with_allowances(depth, (brief.seam, refs.SEAM_ALLOWANCE), (casing, refs.option("cord")))),
     )
 
 

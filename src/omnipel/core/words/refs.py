@@ -1,0 +1,154 @@
+"""References: where in a job something is decided, as values. Text is made of them for files, links and the command line only, here."""
+
+from dataclasses import dataclass, replace
+from enum import StrEnum
+from typing import Final
+
+
+class Of(StrEnum):
+    """What kind of thing a reference leads to."""
+
+    JOB = "job"
+    THING = "thing"
+    STICKS_OUT = "sticks-out"
+    READING = "reading"
+    CHOICE = "cover"
+    OPTION = "option"
+    BY_HAND = "by-hand"
+    FEATURE = "feature"
+    SIZE = "size"
+    PANEL = "panel"
+    SEAM = "seam"
+    FIT = "fit"
+    TAPE = "tape"
+    PAPERS = "papers"
+    DELETED = "deleted"
+
+
+@dataclass(frozen=True, slots=True)
+class Ref:
+    """Where something is decided, or what is meant.
+
+    Args:
+        of: the kind of thing.
+        id: which one, by what never changes: a place, an option's key, a feature's own id; "" for all of the kind, or where there is but one.
+        part: the attribute of it that is meant, dotted where it lies deeper; of a panel, its edge. "" for the whole.
+
+    >>> str(reading("girth.2").at("set_aside")), str(choice("hem.width")), str(seam("lid [a] to wall"))
+    ('reading[girth.2].set_aside', 'cover.hem.width', 'seam[lid %5Ba%5D to wall]')
+    """
+
+    of: Of
+    id: str = ""
+    part: str = ""
+
+    def at(self, part: str) -> "Ref":
+        """A part of it.
+
+        >>> str(choice("closure").at("length"))
+        'cover.closure.length'
+        """
+        return replace(self, part=f"{self.part}.{part}" if self.part else part)
+
+    @property
+    def whole(self) -> "Ref":
+        """What it is a part of."""
+        return replace(self, part="")
+
+    def __str__(self) -> str:
+        which = f"[{_escaped(self.id)}]" if self.id else ""
+        return f"{self.of.value}{which}" + (f".{self.part}" if self.part else "")
+
+
+def parsed(text: str) -> Ref:
+    """The reference that a text was made of.
+
+    Raises:
+        ValueError: it is none.
+
+    >>> parsed("reading[girth.2].set_aside") == reading("girth.2").at("set_aside")
+    True
+    """
+    head, bracket, rest = text.partition("[")
+    if not bracket:
+        kind, _, part = text.partition(".")
+        return Ref(Of(kind), "", part)
+    which, bracket, part = rest.partition("]")
+    if not bracket or (part and not part.startswith(".")):
+        raise ValueError(text)
+    return Ref(Of(head), _plain(which), part[1:])
+
+
+_ESCAPES: Final = (("%", "%25"), ("[", "%5B"), ("]", "%5D"))
+
+
+def _escaped(name: str) -> str:
+    for sign, code in _ESCAPES:
+        name = name.replace(sign, code)
+    return name
+
+
+def _plain(name: str) -> str:
+    for sign, code in reversed(_ESCAPES):
+        name = name.replace(code, sign)
+    return name
+
+
+def of_job(part: str) -> Ref:
+    """An attribute of the job itself: its name, its notes."""
+    return Ref(Of.JOB, "", part)
+
+
+def thing(part: str) -> Ref:
+    """An attribute of the thing: its form, its outline."""
+    return Ref(Of.THING, "", part)
+
+
+def sticks_out(id_: str = "", part: str = "") -> Ref:
+    """Something that sticks out."""
+    return Ref(Of.STICKS_OUT, id_, part)
+
+
+def reading(place: str = "") -> Ref:
+    """The reading at a place."""
+    return Ref(Of.READING, place)
+
+
+def choice(part: str = "") -> Ref:
+    """A choice about the cover, by its path in it: `hem.width`."""
+    return Ref(Of.CHOICE, "", part)
+
+
+def option(key: str = "") -> Ref:
+    """A scheme's own choice."""
+    return Ref(Of.OPTION, key)
+
+
+def by_hand(size: str = "") -> Ref:
+    """A size set by hand."""
+    return Ref(Of.BY_HAND, size)
+
+
+def feature(id_: str = "", part: str = "") -> Ref:
+    """Something on a panel."""
+    return Ref(Of.FEATURE, id_, part)
+
+
+def panel(name: str = "", edge: str = "") -> Ref:
+    """A panel of the cover, or one of its edges."""
+    return Ref(Of.PANEL, name, edge)
+
+
+def seam(name: str = "") -> Ref:
+    """A seam of the cover."""
+    return Ref(Of.SEAM, name)
+
+
+FIT: Final = Ref(Of.FIT)
+PAPERS: Final = Ref(Of.PAPERS)
+TAPE_CARD: Final = Ref(Of.PAPERS, "tape-card")
+CLEARANCE: Final = choice("clearance.amount")
+SEAM_ALLOWANCE: Final = choice("seam_allowance")
+CLOSING_ALLOWANCE: Final = choice("closing_allowance")
+HEM: Final = choice("hem")
+OUTLINE: Final = thing("outline")
