@@ -3,7 +3,7 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 
-.PHONY: demo run test lint bench mutate lock messages shots docs clean setup setup-dev
+.PHONY: demo run test lint bench mutate attack lock messages shots docs clean setup setup-dev
 
 demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample shop
 	@$(BIN)/omnipel --demo
@@ -28,6 +28,9 @@ bench: $(VENV)/.dev-ready           ## speed, as ratios and against a reference 
 
 mutate: $(VENV)/.dev-ready          ## change the core a little, 200 times: do the tests notice?
 	@$(BIN)/python tools/mutate.py
+
+attack: $(VENV)/.dev-ready          ## absurd jobs, as many as N says: what do remedies do that they must not?
+	@$(BIN)/python -m tests.attack chains $(or $(N),2000) $(or $(SEED),1)
 
 shots: $(VENV)/.dev-ready           ## the pictures in docs/screenshots, from the sample shop
 	@QT_QPA_PLATFORM=offscreen $(BIN)/python tools/shots.py

@@ -331,7 +331,7 @@ def test_allowances_go_with_the_kind_of_cloth_until_somebody_chooses_them(sample
     assert session.store.history(session.key)[1] == before  # type: ignore[arg-type]
 
 
-@pytest.mark.parametrize("path", [refs.option("overhang"), refs.choice("lining.school"), refs.choice("closure.kind")])
+@pytest.mark.parametrize("path", [refs.option("overhang"), refs.choice("lining.school"), refs.choice("cloth.shrink_weft")])
 def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, path: Ref) -> None:
     open_job(sample_window, "Fermenting crock", "tape")
     sample_window.go_to(path)

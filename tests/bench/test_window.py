@@ -15,7 +15,6 @@ from omnipel.bench.commands.jobs import bring_in
 from omnipel.bench.commands.papers import PapersDialog, write_pattern
 from omnipel.bench.commands.registry import COMMANDS
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.window.tally import FindingCard
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
@@ -129,7 +128,8 @@ def test_the_working_line_shows_the_sum_of_what_is_pointed_at(sample_window: Win
 
 def test_a_remedy_is_one_click(sample_window: Window, qtbot: QtBot) -> None:
     open_job(sample_window, "Sorting turntable", "tape")
-    card = next(c for c in sample_window.tally.findChildren(FindingCard) if c.finding.code == "readings-disagree")
+    sample_window.session.try_all()
+    card = next(c for c in sample_window.tally.cards if c.finding.code == "readings-disagree")
     assert "in doubt" in sample_window.tally.goes_on.under.text()
     again = next(i for i, r in enumerate(card.finding.remedies) if "again" in str(r.words))
     qtbot.mouseClick(card.remedies[again].button, Qt.MouseButton.LeftButton)
@@ -281,6 +281,7 @@ def test_a_size_is_set_by_hand_with_its_reason_and_dropped_again(sample_window: 
     assert session.open_job.cover.overrides[0].value == pytest.approx(80 * 25.4)
     assert "1 of 2" in sample_window.tally.seams.value.text()
     assert session.draft is not None
+    session.try_all()
     finding = next(f for f in session.draft.findings if f.code == "seam-not-true")
     session.remedy(finding.remedies[0])
     assert session.open_job.cover.overrides == ()

@@ -100,6 +100,7 @@ def test_rail_tally_and_shelf_say_the_same(sample_window: Window, qtbot: QtBot) 
     for card in shelf.cards:
         sample_window.session.open(card.card.id)
         sample_window.show_station("tape")
+        sample_window.session.try_all()
         draft = sample_window.session.draft
         assert draft is not None
         assert card.state is whole(draft)

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from pathlib import Path
 
-from PySide6.QtCore import QObject, Signal
+from PySide6.QtCore import QObject, QTimer, Signal
 
 from omnipel.bench.speech import SPEECH
 from omnipel.core.advice.measuring import Measuring
@@ -13,12 +13,13 @@ from omnipel.core.forms.form import Place
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change, Remedy
+from omnipel.core.remedies import Trying
 from omnipel.core.tape.readings import value
 from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit, format_length
 from omnipel.core.words.working import Worked
-from omnipel.shop.document import adapter
+from omnipel.shop.document import adapter, lawful
 from omnipel.shop.starter import plausible
 from omnipel.shop.store import Store, StoreError
 
@@ -28,12 +29,13 @@ LONGEST_REASON = 160
 class Session(QObject):
     """The open shop and job.
 
-    `drafted` tells that the job or its draft changed; `opened` that another job (or none) is open; `pointed` that the person points at
-    a number; `said` that there is something to tell in one line, `offered` the same with a link behind it; `go` that a place in the job is
-    to be shown.
+    `drafted` tells that the job or its draft changed, `advised` that its remedies have been tried; `opened` that another job (or none) is open;
+    `pointed` that the person points at a number; `said` that there is something to tell in one line, `offered` the same with a link behind it;
+    `go` that a place in the job is to be shown.
     """
 
     drafted = Signal()
+    advised = Signal()
     opened = Signal()
     shelved = Signal()
     pointed = Signal(object, object)
@@ -51,6 +53,9 @@ class Session(QObject):
         self.measuring: Measuring | None = None
         self.home_unit = Unit.MM
         self.unsaved: list[tuple[int, Job, str]] = []
+        self.trying: Trying | None = None
+        self.idle = QTimer(self, interval=0)
+        self.idle.timeout.connect(self._try_more)
 
     # Opening
 
@@ -62,7 +67,7 @@ class Session(QObject):
 
     def close_job(self) -> None:
         """Back to the shelf."""
-        self.key = self.job = self.draft = self.measuring = None
+        self.key = self.job = self.draft = self.measuring = self.trying = None
         self.opened.emit()
 
     def add(self, job: Job, reason: Phrase) -> int | None:
@@ -78,8 +83,25 @@ class Session(QObject):
 
     def _take(self, job: Job) -> None:
         self.job = job
-        self.draft = draft(job)
-        self.measuring = Measuring(job, self.draft.measured)
+        drafted = draft(job)
+        self.measuring = Measuring(job, drafted.measured)
+        self.trying = Trying(drafted, lawful)
+        self.draft = self.trying.advised  # remedies are tried while nothing else is to be done
+        self.idle.start()
+
+    def _try_more(self) -> None:
+        """Try what the next finding offers."""
+        if self.trying is not None and self.trying.step():
+            return
+        self.idle.stop()
+        if self.trying is not None:
+            self.draft, self.trying = self.trying.advised, None
+            self.advised.emit()
+
+    def try_all(self) -> None:
+        """Try what is left at once: somebody asks for it."""
+        while self.trying is not None:
+            self._try_more()
 
     # Changing
 

@@ -4,9 +4,12 @@ import argparse
 import json
 import sys
 from pathlib import Path
+from typing import Final
 
 from omnipel.cli.usage import Commands, UsageError, said
 from omnipel.core.words.phrases import Name, Voice, tr
+
+EVERYTHING: Final = "*"
 
 
 def add(commands: Commands) -> None:
@@ -14,28 +17,38 @@ def add(commands: Commands) -> None:
     parser = commands.add_parser("check", help=said(tr("findings; exit 1 when one says stop")))
     parser.add_argument("job", type=Path, metavar="JOB")
     parser.add_argument("--json", action="store_true")
-    parser.add_argument("--fix", metavar="CODE", help=said(tr("apply the first remedy of this finding and write the job back")))
+    parser.add_argument(
+        "--fix",
+        metavar="CODE",
+        nargs="?",
+        const=EVERYTHING,
+        help=said(tr("apply the first remedy of this finding, or of all of them, and write the job back")),
+    )
     parser.set_defaults(run=run)
 
 
 def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.draft import draft
-    from omnipel.core.job.changes import changed
+    from omnipel.core.remedies import advised, put_right
     from omnipel.exchange.report import finding_lines, report
-    from omnipel.shop.document import read, write
+    from omnipel.shop.document import lawful, read, write
 
     job = read(asked.job)
-    drafted = draft(job)
     if asked.fix:
-        found = [f for f in drafted.findings if f.code == asked.fix and f.remedies]
-        if not found:
-            raise UsageError(tr("{job} has no finding “{code}” with a remedy", job=Name(asked.job.name), code=Name(asked.fix)))
-        remedy = found[0].remedies[0]
-        job = changed(job, *remedy.changes)
-        write(job, asked.job)
-        print(Voice(job.unit).say(tr("done: {remedy}", remedy=remedy.words)), file=sys.stderr)
-        drafted = draft(job)
+        code = "" if asked.fix == EVERYTHING else asked.fix
+        right, voice = put_right(job, lawful, code), Voice(job.unit)
+        if code and not right.done:
+            raise UsageError(tr("{job} has no finding “{code}” with a remedy", job=Name(asked.job.name), code=Name(code)))
+        if right.done:
+            write(right.drafted.job, asked.job)
+        for remedy in right.done:
+            print(voice.say(tr("done: {remedy}", remedy=remedy.words)), file=sys.stderr)
+        for finding in right.left:
+            print(voice.say(tr("for you to decide: {finding}", finding=finding.text)), file=sys.stderr)
+        drafted = right.drafted
+    else:
+        drafted = advised(draft(job), lawful)
     if asked.json:
         print(json.dumps(report(drafted)["findings"], indent=1, ensure_ascii=False))
     else:

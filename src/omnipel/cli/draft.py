@@ -19,9 +19,10 @@ def add(commands: Commands) -> None:
 def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.draft import draft
+    from omnipel.core.remedies import advised
     from omnipel.exchange.report import report, text
-    from omnipel.shop.document import read
+    from omnipel.shop.document import lawful, read
 
-    drafted = draft(read(asked.job))
+    drafted = advised(draft(read(asked.job)), lawful)
     print(json.dumps(report(drafted), indent=1, ensure_ascii=False) if asked.json else text(drafted))
     return 0

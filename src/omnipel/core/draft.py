@@ -96,7 +96,7 @@ def draft(job: Job) -> Draft:
         form, scheme = chosen(job)
         measured = measure(form, job.readings, job.thing, job.unit)
         body = form.build(measured)
-        cover = completed(scheme.draft(body, scheme.brief(job.cover)), job.cover)
+        cover = completed(scheme.draft(body, scheme.brief(job.cover)), job.cover, scheme.without)
     except MissingReading as open_:
         return NotYet(job, None, None, in_order(missing(open_)))
     except Impossible as impossible:
@@ -109,7 +109,7 @@ def draft(job: Job) -> Draft:
     if in_doubt and isinstance(fit, Fit):
         others = other_bodies(job, form, measured)
         fit = doubted(fit, [(other, marked) for other in others], sorted(in_doubt), job.readings, job.cover.sewing_sigma)
-    findings = of_drafted(job, form, measured, marked, seams, fit)
+    findings = of_drafted(job, form, scheme, measured, body, marked, seams, fit)
     return Drafted(job, measured, body, marked, seams, fit, findings, in_doubt)
 
 

@@ -67,7 +67,7 @@ def next_step(draft: Draft) -> Step:
     state = OF_SEVERITY[first.severity]
     if state is State.STOP and first.remedies:
         return Step(first.remedies[0].words, first.where, state, first.remedies[0])
-    if first.code == "reading-missing":
+    if first.code in ("reading-missing", "reading-again"):
         return Step(tr("Measure: {place}", place=dict(first.text.values)["place"]), first.where, state)
     if state is State.LOOK:
         return Step(tr("Look at: {subject}", subject=subject(first)), first.where, state)

@@ -54,6 +54,9 @@ SURE_CHANCE: Final = 0.95
 """Share. Below this chance of going on the program asks for better readings or more clearance."""
 
 
+SURE_SPARE: Final = 0.01
+"""A remedy aims at so much more than a sure chance (share): its clearance is rounded, and the girth it adds to moves."""
+
 GORE_EXCESS: Final = 0.01
 """Share by which flat gore edges may exceed the meridian before more gores are proposed."""
 

@@ -124,6 +124,14 @@ def from_data(data: Any) -> Job:
     return job
 
 
+def lawful(job: Job) -> bool:
+    """Whether a job could be read back from its file."""
+    try:
+        return adapter().validate_python(adapter().dump_python(job)) == job
+    except ValidationError:
+        return False
+
+
 def too_large(size: int) -> Phrase:
     """That a file is no job, because of its size in bytes."""
     return tr("the file is {size} MB; a job takes no more than {most} MB", size=Count(size / 1e6), most=Count(LARGEST / 1e6))

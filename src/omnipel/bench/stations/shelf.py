@@ -29,9 +29,11 @@ from omnipel.core.draft import Draft, draft
 from omnipel.core.forms import FORMS
 from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.remedies import advised
 from omnipel.core.standing import RANK, State, next_step, whole
 from omnipel.core.words.phrases import Name, Phrase, term, tr
 from omnipel.core.words.units import Unit
+from omnipel.shop.document import lawful
 from omnipel.shop.starter import plausible
 from omnipel.shop.store import Card
 
@@ -286,16 +288,14 @@ class JobCard(QWidget):
         self.picture: Thumbnail | None = None
         self.asked_for = False
         self._draft: Draft | None = None
-        job = card.job
-        form = FORMS.get(job.thing.form)
-        self.found_by = f"{job.name} {job.owner} {job.place} {say(form.words) if form else ''}".casefold()
-        self.setAccessibleName(f"{job.name}, {job.owner}")
+        form = FORMS.get(card.job.thing.form)
+        self.found_by = f"{card.job.name} {card.job.owner} {card.job.place} {say(form.words) if form else ''}".casefold()
+        self.setAccessibleName(f"{card.job.name}, {card.job.owner}")
 
     @property
     def draft(self) -> Draft:
         """The draft of the job; made when the card is first seen."""
-        if self._draft is None:
-            self._draft = draft(self.card.job)
+        self._draft = self._draft or advised(draft(self.card.job), lawful)
         return self._draft
 
     @property

@@ -104,6 +104,7 @@ class Tally(QFrame):
 
     def _take_step(self) -> None:
         """Do the next thing: apply its remedy, or go where it is done."""
+        self.session.try_all()
         step = self.step
         if step is None:
             return

@@ -97,6 +97,7 @@ class Window(QMainWindow):
         self.shelf.wants.connect(self.shelf_wants)
         self.shelf.dropped.connect(lambda paths: jobs.bring_in(self, [Path(p) for p in paths]))
         self.session.drafted.connect(self.refresh)
+        self.session.advised.connect(self.tally.refresh)
         self.session.opened.connect(self._opened)
         self.session.go.connect(self.go_to)
         self.own_keys = [QKeySequence(command.keys) for command in COMMANDS if command.keys]

@@ -3,10 +3,12 @@
 from collections.abc import Iterable, Sequence
 from typing import Final
 
-from omnipel.core.advice import making, passing, readings
-from omnipel.core.covers.scheme import Cover
+from omnipel.core.advice import making, passing, readings, sense
+from omnipel.core.advice.sticking import sticking_out
+from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.fit.going_on import Fit, NoPassage
+from omnipel.core.forms.body import Body
 from omnipel.core.forms.form import Form, Measured
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Finding, Severity
@@ -16,22 +18,37 @@ ORDER: Final = (Severity.STOP, Severity.OPEN, Severity.LOOK, Severity.NOTE)
 
 def of_measured(job: Job, measured: Measured) -> list[Finding]:
     """What there is to say about what was measured."""
-    return [*readings.repeats(job, measured.places), *readings.contradictions(job, measured), *readings.doubts(job, measured)]
+    return [
+        *readings.again(job, measured.places),
+        *readings.repeats(job, measured.places),
+        *readings.contradictions(job, measured),
+        *readings.doubts(job, measured),
+    ]
 
 
 def of_drafted(
-    job: Job, form: Form, measured: Measured, cover: Cover, seams: Sequence[Trued], fit: Fit | NoPassage
+    job: Job,
+    form: Form,
+    scheme: Scheme,
+    measured: Measured,
+    body: Body,
+    cover: Cover,
+    seams: Sequence[Trued],
+    fit: Fit | NoPassage,
 ) -> tuple[Finding, ...]:
     """What there is to say about a whole draft."""
     found = [
         *of_measured(job, measured),
         *cover.findings,
-        *making.hems(job),
-        *making.sticking_out(job, form, cover),
-        *passing.passing(job, fit),
+        *making.drops(job, measured),
+        *sticking_out(job, form, measured, body, cover),
+        *passing.passing(job, fit, {place.key: place.words for place in measured.places}),
         *making.seams(job, seams),
         *making.by_hand(job, cover),
         *making.cloth(job, cover),
+        *sense.beyond_sense(job, scheme, cover),
+        *sense.panels(job, cover),
+        *sense.loose(job, scheme, isinstance(fit, Fit)),
     ]
     return in_order(found)
 

@@ -2,85 +2,53 @@
 
 from collections.abc import Iterator, Sequence
 from dataclasses import replace
+from typing import Final
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.seams import Trued
-from omnipel.core.forms.form import Form
-from omnipel.core.job.document import Feature, FeatureKind, Job, Override
+from omnipel.core.forms.form import Measured
+from omnipel.core.job.document import Job, Override
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
-from omnipel.core.job.reading import Reading
-from omnipel.core.job.thing import Face, Treatment
 from omnipel.core.tape.readings import value
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Length, Name, listed, mm, term, tr
+from omnipel.core.words.phrases import Length, listed, mm, term, tr
 from omnipel.core.words.units import rounded_up
 
+ON_THE_GROUND: Final = 20.0
+"""A drop that is longer than the object is high by more than this lies on the ground, mm; less is lost in the measuring."""
+WIDEST_CLOTH: Final = 5100.0
+"""Cloth is woven and coated no wider than this, mm."""
 
-def hems(job: Job) -> Iterator[Finding]:
-    """A drop that reaches below the ground by just the hem was measured to the cut edge: the hem would count twice."""
-    drop, height, hem = job.reading("drop"), job.reading("height"), job.cover.hem.allowance
-    if drop is None or height is None or not hem:
+
+def drops(job: Job, measured: Measured) -> Iterator[Finding]:
+    """A drop that reaches below the ground: by just the hem, when it was measured to the cut edge; else the cover lies on the ground."""
+    known, told = measured.get("height"), job.reading("height")
+    reading, hem = job.reading("drop"), job.cover.hem.allowance
+    if (known is None and told is None) or reading is None or reading.set_aside:
         return
-    over = value(drop) - value(height)
-    if over > 0.0 and abs(over - hem) <= 5.0:
+    height = known.value if known is not None else value(told) if told is not None else 0.0
+    over = value(reading) - height
+    if hem and over > 0.0 and abs(over - hem) <= 5.0:
         text = tr(
             "The drop is {over} longer than the object is high, which is just the hem of {hem}. The drop seems to hold the hem already; it would be "
             "added a second time.",
             over=mm(over),
             hem=mm(hem),
         )
-        shorter = replace(drop, repeats=tuple(length - hem for length in drop.repeats))
+        shorter = replace(reading, repeats=tuple(length - hem for length in reading.repeats))
         remedy = Remedy(
-            tr("Take the hem off the drop: {drop}", drop=mm(value(drop) - hem)), (Change(refs.reading("drop"), shorter),)
+            tr("Take the hem off the drop: {drop}", drop=mm(value(reading) - hem)), (Change(refs.reading("drop"), shorter),)
         )
         yield Finding("hem-counted-twice", Severity.LOOK, text, refs.reading("drop"), (remedy,))
-
-
-def sticking_out(job: Job, form: Form, cover: Cover) -> Iterator[Finding]:
-    """Whether the cover does about everything that sticks out what it is to do."""
-    served = {feature.serves for feature in job.cover.features if feature.kind is FeatureKind.PORT}
-    for thing in job.thing.sticks_out:
-        where, name = refs.sticks_out(thing.id), Name(thing.name)
-        forget = Remedy(tr("Leave the {thing} out", thing=name), (Change(where, act=Act.REMOVE),))
-        if thing.treatment is Treatment.PORT and thing.id not in served:
-            host = wall(cover)
-            size = thing.size + job.cover.habits.mm("port room")
-            port = Feature(
-                kind=FeatureKind.PORT,
-                name=thing.name,
-                serves=thing.id,
-                panel=host.name if host else "wall",
-                from_centre=thing.from_centre,
-                from_top=max(0.0, thing.from_top),
-                width=size,
-                height=size,
-            )
-            text = tr("The {thing} is to come out through a port, and the cover has none for it yet.", thing=name)
-            add = Remedy(tr("Add a port for the {thing}", thing=name), (Change(refs.feature(), port, Act.ADD),))
-            yield Finding("port-missing", Severity.LOOK, text, where, (add, forget))
-        drop = job.reading("drop") or job.reading("height")
-        if thing.treatment is Treatment.BELOW and drop is not None:
-            most = thing.from_top - thing.size / 2.0 - job.cover.habits.mm("below room")
-            if value(drop) > most > 0.0:
-                text = tr(
-                    "The cover reaches {drop} down, over the {thing} that is to stay below it.", drop=mm(value(drop)), thing=name
-                )
-                shorter = Reading(place="drop", repeats=(most,))
-                act = Change(refs.reading("drop"), shorter) if job.reading("drop") else Change(refs.reading(), shorter, Act.ADD)
-                yield Finding(
-                    "covers-too-far", Severity.LOOK, text, where, (Remedy(tr("Drop {drop}", drop=mm(most)), (act,)), forget)
-                )
-        if thing.treatment is Treatment.COVER and (not form.grows or (thing.face is Face.TOP and not form.dropped_over)):
-            text = tr("The {thing} is to be covered over: take the readings over it, for its reach is not added.", thing=name)
-            yield Finding("sticks-out-unreckoned", Severity.LOOK, text, where, (forget,))
-
-
-def wall(cover: Cover) -> Panel | None:
-    """The panel that hangs down to the lower edge, or the largest."""
-    hemmed = [p for p in cover.panels if p.cloth is Cloth.OUTER and any(e.finish.folded for e in p.edges)]
-    return max(hemmed or cover.panels, key=lambda p: p.length.value * p.width.value, default=None)
+    elif over > ON_THE_GROUND:
+        text = tr(
+            "The drop is {over} longer than the object is high: the cover would lie on the ground.", over=mm(over, fine=True)
+        )
+        level = replace(reading, repeats=(height,), left_out=(), sure=True)
+        remedy = Remedy(tr("End at the ground: drop {drop}", drop=mm(height)), (Change(refs.reading("drop"), level),))
+        yield Finding("drop-too-long", Severity.LOOK, text, refs.reading("drop"), (remedy,))
 
 
 def seams(job: Job, walked: Sequence[Trued]) -> Iterator[Finding]:
@@ -121,38 +89,40 @@ def _follow(trued: Trued, size: str) -> Remedy:
 
 
 def cloth(job: Job, cover: Cover) -> Iterator[Finding]:
-    """Panels that are longer than the cloth is wide."""
-    width = job.cover.cloth.usable_width
+    """Panels that do not go across their cloth, or not onto it at all, as they are cut before it is washed or quilted."""
+    cloths = {Cloth.OUTER: job.cover.cloth, Cloth.LINING: job.cover.lining.cloth}
     for panel in cover.panels:
-        if panel.cloth is not Cloth.OUTER:
+        if panel.cloth not in cloths:
             continue
-        long, short = sorted((panel.cut_length.value, panel.cut_width.value), reverse=True)
-        if long > width:
-            yield _too_long(job, panel, long, short, width)
+        rough = panel.rough_cut or (panel.cut_length.value, panel.cut_width.value)
+        long, short = sorted(rough, reverse=True)
+        width = cloths[panel.cloth].usable_width
+        if short > width:
+            yield _too_wide(job, panel, long, short, width)
+        elif long > width:
+            text = tr(
+                "The {panel} is cut {long} long and the cloth is {width} wide: it does not go across. Cut it along the cloth, where it takes {long} of "
+                "length and {short} of the width.",
+                panel=term(panel.name),
+                long=mm(long),
+                width=mm(width),
+                short=mm(short),
+            )
+            yield Finding("cut-along-cloth", Severity.NOTE, text, refs.panel(panel.name))
 
 
-def _too_long(job: Job, panel: Panel, long: float, short: float, width: float) -> Finding:
-    name, where = term(panel.name), refs.panel(panel.name)
-    if short <= width:
-        text = tr(
-            "The {panel} is cut {long} long and the cloth is {width} wide: it does not go across. Cut it along the cloth, where it takes {long} of "
-            "length and {short} of the width.",
-            panel=name,
-            long=mm(long),
-            width=mm(width),
-            short=mm(short),
-        )
-        return Finding("longer-than-cloth", Severity.NOTE, text, where)
+def _too_wide(job: Job, panel: Panel, long: float, short: float, width: float) -> Finding:
     text = tr(
         "The {panel} is cut {long} by {short} and fits the cloth of {width} neither across nor along: piece it or take wider cloth.",
-        panel=name,
+        panel=term(panel.name),
         long=mm(long),
         short=mm(short),
         width=mm(width),
     )
     wider = rounded_up(short, job.unit, 100.0, 6.0)
-    remedy = Remedy(tr("Take cloth {width} wide", width=Length(wider)), (Change(refs.choice("cloth.usable_width"), wider),))
-    return Finding("longer-than-cloth", Severity.STOP, text, where, (remedy,))
+    at = refs.choice("cloth" if panel.cloth is Cloth.OUTER else "lining.cloth").at("usable_width")
+    remedy = Remedy(tr("Take cloth {width} wide", width=Length(wider)), (Change(at, wider),))
+    return Finding("longer-than-cloth", Severity.STOP, text, refs.panel(panel.name), (remedy,) if wider <= WIDEST_CLOTH else ())
 
 
 def by_hand(job: Job, cover: Cover) -> Iterator[Finding]:

@@ -1,7 +1,7 @@
 """What there is to say about going on: too narrow, tight, flapping, not sure enough."""
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from omnipel.core.finishing.closing import SPREAD
 from omnipel.core.fit.going_on import Fit, NoPassage, Slack, Verdict
@@ -10,16 +10,19 @@ from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, mm, tr
-from omnipel.core.words.units import rounded_up
 
 WANTED_CLEARANCE = 8.0
 """What a remedy for a tight cover aims at: comfortably over tight, far from flapping."""
-ONE_SIDED_95 = 1.645
-"""Standard deviations that nineteen in twenty stay above."""
+FLAPPING_TO = 12.0
+"""What a remedy for a cover that flaps aims at."""
+MOST_GAP = FLAP_CLEARANCE - 2.0
+"""A wider gap is no remedy: it would flap."""
+MOST_CLEARANCE = 1000.0
+"""What a job holds as clearance, mm."""
 
 
-def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
-    """What there is to say about going on."""
+def passing(job: Job, fit: Fit | NoPassage, named: Mapping[str, Phrase]) -> Iterator[Finding]:
+    """What there is to say about going on; `named` are the readings' words by their place."""
     if isinstance(fit, NoPassage):
         return
     slack, where = fit.tightest.left, refs.CLEARANCE
@@ -51,9 +54,8 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
                 gap=mm(min(s.clearance for s in fit.slacks)),
                 most=mm(FLAP_CLEARANCE),
             )
-            yield Finding("flaps", Severity.LOOK, text, where, widened(job, fit, WANTED_CLEARANCE + 4.0))
+            yield Finding("flaps", Severity.LOOK, text, where, widened(job, fit))
     if slack >= 0.0 and fit.chance < SURE_CHANCE and not fit.doubtful:
-        needed = ONE_SIDED_95 * fit.sigma / fit.tightest.turns
         text = tr(
             "The chance that it goes on is {chance}: {slack} is left, give or take {spread}.{most}",
             chance=Share(fit.chance),
@@ -62,7 +64,12 @@ def passing(job: Job, fit: Fit | NoPassage) -> Iterator[Finding]:
             most=tr(" Measuring again helps most at the reading shown.") if fit.matters_most else NOTHING,
         )
         place = refs.reading(fit.matters_most) if fit.matters_most else where
-        yield Finding("chance-low", Severity.LOOK, text, place, widened(job, fit, max(WANTED_CLEARANCE, needed + 1.0)))
+        again = (
+            Remedy(tr("Take {place} again", place=words), (Change(place.at("set_aside"), True),))
+            for key, words in named.items()
+            if key == fit.matters_most
+        )
+        yield Finding("chance-low", Severity.LOOK, text, place, (*(widened(job, fit) if sure_gap(fit) else ()), *again))
 
 
 def place_of(slack: Slack) -> Phrase:
@@ -83,27 +90,36 @@ def _open(job: Job, fit: Fit) -> tuple[Remedy, ...]:
     part = above.left / (above.left - below.left)
     starts = above.depth + part * (below.depth - above.depth)
     needed = max(lowest - starts, *(lowest - fit.slacks[i].depth - fit.slacks[i].left / SPREAD for i in failing))
-    length = rounded_up(needed + 20.0, job.unit, 10.0)
+    length = job.cover.habits.system.up(needed + 20.0)
     if length > lowest:
         return ()
     changes = (Change(refs.choice("closure.kind"), ClosureKind.ZIP), Change(refs.choice("closure.length"), length))
     return (Remedy(tr("Let a zip of {length} open it from below", length=mm(length)), changes),)
 
 
-def widened(job: Job, fit: Fit, wanted: float = WANTED_CLEARANCE) -> tuple[Remedy, ...]:
-    """Set the clearance so that the tightest place has the wanted gap; a size set by hand has to be dropped first."""
+def sure_gap(fit: Fit) -> float:
+    """The gap at the tightest place that makes it sure without letting it flap, mm; 0 where there is none."""
+    wanted = max(WANTED_CLEARANCE, fit.tightest.clearance + fit.surer)
+    return wanted if wanted <= MOST_GAP else 0.0
+
+
+def widened(job: Job, fit: Fit) -> tuple[Remedy, ...]:
+    """Set the clearance so that the tightest place has a gap that is sure and does not flap; a size set by hand has to be dropped first."""
     if job.cover.overrides:
         changes = tuple(Change(refs.by_hand(o.size), act=Act.REMOVE) for o in job.cover.overrides)
         return (Remedy(tr("Drop the sizes set by hand"), changes),)
-    given = job.cover.clearance
-    more = wanted - fit.tightest.clearance
+    flapping = fit.verdict is Verdict.FLAPS
+    wanted = (FLAPPING_TO if flapping else sure_gap(fit)) or MOST_GAP
+    given, system = job.cover.clearance, job.cover.habits.system
+    now = min(s.clearance for s in fit.slacks) if flapping else fit.tightest.clearance
+    more = wanted - now
     if given.school is ClearanceSchool.GIRTH:
-        amount = rounded_up(wanted, job.unit)
+        amount = system.up(wanted)
         changes = (Change(refs.choice("clearance.school"), ClearanceSchool.SIDE), Change(refs.CLEARANCE, amount))
         return (Remedy(tr("Give the clearance by the side: {gap}", gap=mm(amount)), changes),)
     side = given.school is ClearanceSchool.SIDE
-    amount = rounded_up(given.amount + (more if side else 2.0 * more), job.unit)
-    if amount < 0.0 or math.isclose(amount, given.amount):
+    amount = max(0.0, system.up(given.amount + (more if side else 2.0 * more)))
+    if math.isclose(amount, given.amount) or amount > MOST_CLEARANCE:
         return ()
     words = tr("Clearance {gap}", gap=mm(amount)) if side else tr("Ease {ease}", ease=mm(amount))
     return (Remedy(words, (Change(refs.CLEARANCE, amount),)),)

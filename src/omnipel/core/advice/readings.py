@@ -48,21 +48,30 @@ def repeats(job: Job, places: Sequence[Place]) -> Iterator[Finding]:
             )
             yield Finding("reading-misread", Severity.LOOK, text, where, (*outs, right))
             continue
-        for i in doubtful:
-            others = [length for k, length in enumerate(reading.repeats) if k != i and k not in reading.left_out]
-            text = tr(
-                "{place}: {repeat} is far from the others ({others}). A misread?",
-                place=name,
-                repeat=mm(reading.repeats[i]),
-                others=listed(mm(length) for length in others),
-            )
-            yield Finding(
-                "reading-misread",
-                Severity.LOOK,
-                text,
-                where,
-                (Remedy(tr("Leave it out"), (_left_out(where, reading, i),)), right),
-            )
+        far = [reading.repeats[i] for i in doubtful]
+        others = [length for k, length in enumerate(reading.repeats) if k not in doubtful and k not in reading.left_out]
+        text = tr(
+            "{place}: {repeats} is far from the others ({others}). A misread?",
+            place=name,
+            repeats=listed(mm(length) for length in far),
+            others=listed(mm(length) for length in others) if others else tr("which are far from one another, too"),
+        )
+        out = replace(reading, left_out=tuple(sorted({*reading.left_out, *doubtful})))
+        again = Remedy(tr("Take {place} again", place=name), (Change(where.at("set_aside"), True),))
+        leave = Remedy(
+            tr("Leave {repeats} out", repeats=listed(mm(length) for length in far)), (Change(where.at("left_out"), out.left_out),)
+        )
+        cures = (leave, right) if len(out.kept) < len(reading.kept) and others and not misreads(out) else (again, right)
+        yield Finding("reading-misread", Severity.LOOK, text, where, cures)
+
+
+def again(job: Job, places: Sequence[Place]) -> Iterator[Finding]:
+    """Readings that were set aside to be taken again."""
+    words = {place.key: place.words for place in places}
+    for reading in job.readings:
+        if reading.set_aside and reading.place in words:
+            text = tr("To measure again: {place}.", place=words[reading.place])
+            yield Finding("reading-again", Severity.OPEN, text, refs.reading(reading.place))
 
 
 def _left_out(where: Ref, reading: Reading, i: int) -> Change:
@@ -111,7 +120,7 @@ def _cures(
     if slip is not None:
         reading = job.reading(place.key)
         if reading is not None:
-            meant = replace(reading, repeats=(slip.meant,), left_out=(), set_aside=False)
+            meant = replace(reading, repeats=(slip.meant,), left_out=(), set_aside=False, sure=True)
             yield Remedy(tr("It was {meant}", meant=mm(slip.meant)), (Change(where, meant),))
     yield Remedy(tr("Take {place} again", place=place.words), (Change(where.at("set_aside"), True),))
     rivals = [o for o in found.suspects[1:] if o.place in places and job.reading(o.place) is not None]
@@ -120,12 +129,12 @@ def _cures(
             tr("Take {place} again", place=places[rival.place].words), (Change(refs.reading(rival.place).at("set_aside"), True),)
         )
     up = _stands_up(job, place, found, expected)
-    if up is not None:
+    if up is not None and up.reach <= max(found.rest.values.values()):
         text = tr("My tape is right: something stands out {reach} under it", reach=mm(up.reach))
         yield Remedy(text, (Change(refs.sticks_out(), up, Act.ADD),))
     elif rivals:
-        text = tr("My tape is right: leave {other} out", other=places[rivals[0].place].words)
-        yield Remedy(text, (Change(where.at("sure"), True), Change(refs.reading(rivals[0].place).at("set_aside"), True)))
+        text = tr("My tape is right: strike {other}", other=places[rivals[0].place].words)
+        yield Remedy(text, (Change(where.at("sure"), True), Change(refs.reading(rivals[0].place), act=Act.REMOVE)))
 
 
 def _stands_up(job: Job, place: Place, found: Contradiction, expected: float) -> SticksOut | None:
@@ -190,7 +199,7 @@ def doubts(job: Job, measured: Measured) -> Iterator[Finding]:
 def _answers(job: Job, doubt: Doubt, where: Ref, name: Phrase) -> Iterator[Remedy]:
     reading = job.reading(doubt.place)
     if doubt.slip is not None and reading is not None:
-        meant = replace(reading, repeats=(doubt.slip.meant,), left_out=())
+        meant = replace(reading, repeats=(doubt.slip.meant,), left_out=(), sure=True)
         yield Remedy(tr("It was {meant}", meant=Length(doubt.slip.meant)), (Change(where, meant),))
     yield Remedy(tr("Take {place} again", place=name), (Change(where.at("set_aside"), True),))
     yield Remedy(tr("It is so"), (Change(where.at("sure"), True),))

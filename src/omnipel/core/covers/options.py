@@ -1,7 +1,9 @@
 """A scheme's own choices: key, words, kind, what is usual, bounds, and why it is usual."""
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, replace
 from enum import StrEnum
+from typing import Any
 
 from omnipel.core.job.document import Choice
 from omnipel.core.job.findings import Change, Impossible, Remedy
@@ -37,6 +39,8 @@ class Option:
         picks: what a pick may be; the first is the default.
         rule: a length's habit.
         ends_at: edges that a finished length ends at: with their allowances it is what is cut.
+        only: other choices of the scheme and the values they have to have, so that this one changes anything.
+        needs: what the body has to have for that.
     """
 
     key: str
@@ -49,6 +53,8 @@ class Option:
     picks: tuple[str, ...] = ()
     rule: Rule = ZERO
     ends_at: tuple[str, ...] = ()
+    only: tuple[tuple[str, tuple[Choice, ...]], ...] = ()
+    needs: Callable[[Any], bool] | None = None
 
     def usual(self, scheme: str, habits: Habits) -> Choice:
         """What it is until it is chosen, for those who made the job."""
@@ -117,6 +123,11 @@ def length(
 ) -> Option:
     """A length, with its habit."""
     return Option(key, words, OptionKind.LENGTH, rule.metric, why, low, high, rule=rule, ends_at=ends_at)
+
+
+def only_when(option: Option, needs: Callable[[Any], bool] | None = None, **values: tuple[Choice, ...]) -> Option:
+    """The option, offered only while others have one of these values and the body has what it needs."""
+    return replace(option, only=tuple(values.items()), needs=needs)
 
 
 def count(key: str, words: Phrase, default: int, why: Phrase = NOTHING, low: int = 1, high: int = 200) -> Option:

@@ -58,6 +58,7 @@ class Cover:
         turns: what a girth grows by when every side moves out by 1: 2π when round, 8 with four corners, 4 when flat.
         hardware: what is bought besides cloth.
         findings: judgements of the scheme itself.
+        hosts: names of the panels that something can be put on.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -72,6 +73,7 @@ class Cover:
     turns: float = 2.0 * math.pi
     hardware: tuple[Hardware, ...] = ()
     findings: tuple[Finding, ...] = ()
+    hosts: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -185,6 +187,7 @@ class Scheme:
         draft: from body and brief to a cover.
         starts_with: changes to a new job's choices that suit this scheme; lengths as names of habits.
         rings: whether it joins a strip to a ring, so that one can ask how.
+        without: choices about a cover that it has no use for, by their path.
     """
 
     key: str
@@ -195,6 +198,7 @@ class Scheme:
     draft: Callable[[Any, Brief], Cover]
     starts_with: Mapping[str, Any] = field(default_factory=dict)
     rings: bool = False
+    without: frozenset[str] = frozenset()
 
     def serves_form(self, form: Form) -> bool:
         """Whether a form has an ability that this scheme asks for."""
@@ -271,3 +275,15 @@ def too_gathered(brief: Brief, ratio: float, what: Phrase, where: Ref, *remedies
         "{what} would gather {ratio}; this cloth closes to {limit} at best.", what=what, ratio=Ratio(ratio), limit=Ratio(limit)
     )
     return (Finding("gathers-too-much", Severity.LOOK, text, where, remedies),)
+
+
+def beyond(brief: Brief, key: str, most: float, because: Phrase) -> tuple[Finding, ...]:
+    """A finding when a length of the scheme's own is more than makes sense on this body; `because` says what it is beside."""
+    value, option = brief.number(key), brief.known[key]
+    if value <= most * (1.0 + 1e-9):
+        return ()
+    step = brief.choices.habits.system.step
+    usual = max(option.low, min(brief.choices.habits.take("", option.rule), math.floor(most / step) * step))
+    text = tr("{what}: {value} is more than makes sense here: {because}.", what=option.words, value=mm(value), because=because)
+    remedy = Remedy(tr("{what}: {usual}", what=option.words, usual=mm(usual)), (Change(refs.option(key), usual),))
+    return (Finding("hardly-meant", Severity.LOOK, text, refs.option(key), (remedy,) if usual < value else ()),)

@@ -9,16 +9,22 @@ from omnipel.core.drafting.panel import Cloth, Figure, Panel
 from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.features import with_features
 from omnipel.core.finishing.layers import with_layers
-from omnipel.core.job.document import CoverChoices, HemOrder
+from omnipel.core.job.document import CoverChoices, HemOrder, LiningSchool
 from omnipel.core.job.finish import SEWN
 from omnipel.core.words.phrases import tr
 
 
-def completed(cover: Cover, choices: CoverChoices) -> Cover:
-    """The cover with everything that was chosen besides its scheme."""
+def completed(cover: Cover, choices: CoverChoices, without: frozenset[str] = frozenset()) -> Cover:
+    """The cover with everything that was chosen besides its scheme, but for what it has no use for."""
+    cover = replace(cover, hosts=tuple(dict.fromkeys(panel.name for panel in cover.panels if panel.cloth is Cloth.OUTER)))
+    if "padding" in without:
+        choices = replace(choices, padding=0.0)
+    if "lining.school" in without:
+        choices = replace(choices, lining=replace(choices.lining, school=LiningSchool.NONE))
     if choices.features:
         cover = with_features(cover, choices)
-    cover = with_closure(cover, choices)
+    if "closure" not in without:
+        cover = with_closure(cover, choices)
     cover = with_layers(cover, choices)
     panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), choices), choices) for panel in cover.panels)
     return replace(cover, panels=panels)

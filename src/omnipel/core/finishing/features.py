@@ -1,14 +1,14 @@
 """Features on panels: openings, pockets, patches, handles, fasteners. Each adds its own panels, hardware, marks and checks."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
 from omnipel.core.covers.scheme import Cover, one_each
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.finishing import laid_on, openings
-from omnipel.core.finishing.placing import Additions, leave_out
+from omnipel.core.finishing import elsewhere, laid_on, openings
+from omnipel.core.finishing.placing import Additions, over_others
 from omnipel.core.job.document import CoverChoices, Feature, FeatureKind
-from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, term, tr
 from omnipel.core.words.refs import Ref
@@ -19,24 +19,59 @@ def with_features(cover: Cover, choices: CoverChoices) -> Cover:
     panels = one_each(cover.panels)
     added: list[Panel] = []
     hardware, findings = list(cover.hardware), list(cover.findings)
-    for feature in choices.features:
-        where = refs.feature(feature.id)
-        host = panels.get(feature.panel)
+    for i, feature in enumerate(choices.features):
+        where, host = refs.feature(feature.id), panels.get(feature.panel)
         if host is None:
-            findings.append(_off(feature, where, cover))
+            text = tr(
+                "{feature}: this cover has no panel named “{panel}”.", feature=Name(feature.name), panel=term(feature.panel)
+            )
+            findings.append(Finding("feature-off-panel", Severity.STOP, text, where, (without(feature),)))
             continue
-        made = Additions()
-        try:
-            _HANDLERS[feature.kind](feature, host, choices, where, made)
-        except Impossible as impossible:
-            text = tr("{feature}: {fault}.", feature=Name(feature.name), fault=impossible.text)
-            made.findings.append(Finding("size-impossible", Severity.STOP, text, where, (leave_out(where),)))
+        made = additions(feature, host, choices, choices.features[:i])
         panels[host.name] = replace(host, figures=(*host.figures, *made.figures), notches=(*host.notches, *made.notches))
         added += made.panels
         hardware += made.hardware
-        findings += made.findings
+        findings += [replace(found, remedies=(without(feature),)) for found in made.findings]
     named = tuple(_numbered(added, set(panels)))
     return replace(cover, panels=(*panels.values(), *named), hardware=tuple(hardware), findings=tuple(findings))
+
+
+def additions(feature: Feature, host: Panel, choices: CoverChoices, before: Sequence[Feature]) -> Additions:
+    """What a feature adds where it lies, and what there is to say about it beside those that were put there before."""
+    where, made = refs.feature(feature.id), Additions()
+    try:
+        _HANDLERS[feature.kind](feature, host, choices, where, made)
+    except Impossible as impossible:
+        text = tr("{feature}: {fault}.", feature=Name(feature.name), fault=impossible.text)
+        made.say(Finding("size-impossible", Severity.STOP, text, where))
+    made.say(over_others(feature, host, [other for other in before if other.panel == host.name], where))
+    return made
+
+
+def clean(feature: Feature, host: Panel, choices: CoverChoices, others: Sequence[Feature]) -> bool:
+    """Whether there is nothing to say about a feature on a panel, beside all others."""
+    return not additions(feature, host, choices, others).findings
+
+
+def without(feature: Feature) -> Remedy:
+    """Do without the feature."""
+    return Remedy(tr("Leave {feature} out", feature=Name(feature.name)), (Change(refs.feature(feature.id), act=Act.REMOVE),))
+
+
+def cures(feature: Feature, cover: Cover, choices: CoverChoices) -> Iterator[Remedy]:
+    """What would put a feature right: another place, edge, size or panel, each tried."""
+    hosts = {panel.name: panel for panel in cover.panels if panel.name in cover.hosts}
+    others = tuple(other for other in choices.features if other.id != feature.id)
+    for words, other in elsewhere.variants(feature, hosts, choices, others):
+        if clean(other, hosts[other.panel], choices, others):
+            yield Remedy(words, changes_to(feature, other))
+
+
+def changes_to(old: Feature, new: Feature) -> tuple[Change, ...]:
+    """The changes that make one feature another."""
+    where = refs.feature(old.id)
+    names = ("panel", "edge", "slit_to", "flap", "from_centre", "from_top", "width", "height")
+    return tuple(Change(where.at(name), getattr(new, name)) for name in names if getattr(new, name) != getattr(old, name))
 
 
 def _numbered(added: list[Panel], taken: set[str]) -> Iterator[Panel]:
@@ -47,14 +82,6 @@ def _numbered(added: list[Panel], taken: set[str]) -> Iterator[Panel]:
             name, k = f"{panel.name} {k}", k + 1
         taken.add(name)
         yield replace(panel, name=name)
-
-
-def _off(feature: Feature, where: Ref, cover: Cover) -> Finding:
-    remedies = tuple(
-        Remedy(tr("Put it on the {panel}", panel=term(p.name)), (Change(where.at("panel"), p.name),)) for p in cover.panels[:2]
-    )
-    text = tr("{feature}: this cover has no panel named “{panel}”.", feature=Name(feature.name), panel=term(feature.panel))
-    return Finding("feature-off-panel", Severity.STOP, text, where, (*remedies, leave_out(where)))
 
 
 _HANDLERS: dict[FeatureKind, Callable[[Feature, Panel, CoverChoices, Ref, Additions], None]] = {

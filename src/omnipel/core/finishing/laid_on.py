@@ -7,9 +7,9 @@ import shapely.ops
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Notch, Panel
 from omnipel.core.drafting.shapes import outline, rectangle
-from omnipel.core.finishing.placing import Additions, fits, leave_out, middle_of, shape_points
-from omnipel.core.job.document import CoverChoices, Feature, FeatureKind, Shape
-from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.finishing.placing import Additions, off_edges, row_points, shape_points
+from omnipel.core.job.document import CoverChoices, Feature, FeatureKind
+from omnipel.core.job.findings import Finding, Severity
 from omnipel.core.job.finish import SEWN, double_hem, seam
 from omnipel.core.plane.curves import line
 from omnipel.core.words import refs
@@ -23,9 +23,8 @@ STITCH_LINE = 5.0
 
 def pocket(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Pocket: flat, boxed with open corners, or divided; its top hemmed, sewn on while the panel is flat."""
-    points = shape_points(feature, host, shape=Shape.RECTANGLE)
-    found = fits(feature, host, points, where, "pocket-too-wide", choices.habits.mm("opening room"))
-    made.findings += [found] if found else []
+    points = shape_points(feature, host)
+    made.say(off_edges(feature, host, points, where, "pocket-too-wide", choices.habits.mm("opening room")))
     made.figures.append(Figure(f"place of {feature.name}", points, closed=True))
     low, high = points.min(axis=0), points.max(axis=0)
     for k in range(1, feature.parts):
@@ -51,9 +50,8 @@ def _pocket_panel(feature: Feature, choices: CoverChoices, where: Ref) -> Panel:
 
 def patch(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Reinforcement patch: turned under all round and stitched on."""
-    points = shape_points(feature, host, shape=Shape.RECTANGLE)
-    found = fits(feature, host, points, where, "pocket-too-wide", 0.0)
-    made.findings += [found] if found else []
+    points = shape_points(feature, host)
+    made.say(off_edges(feature, host, points, where, "pocket-too-wide", 0.0))
     made.figures.append(Figure(f"place of {feature.name}", points, closed=True))
     a = seam(choices.habits.mm("patch seam"))
     w, h = worked(tr("patch"), feature.width, where.at("width")), worked(tr("patch"), feature.height, where.at("height"))
@@ -67,16 +65,13 @@ def handle(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, mad
     sewn = [e for e in host.edges if e.finish.kind in SEWN]
     edges = [e for e in sewn if e.name == feature.edge]
     if not edges:
-        remedies = tuple(
-            Remedy(tr("Catch it in the {edge}", edge=term(e.name)), (Change(where.at("edge"), e.name),)) for e in sewn[:2]
-        )
         text = tr(
             "{feature} is to be caught in “{edge}”, which is no seam of the {panel}.",
             feature=Name(feature.name),
             edge=term(feature.edge) if feature.edge else tr("no edge"),
             panel=term(host.name),
         )
-        made.findings.append(Finding("handle-not-in-seam", Severity.STOP, text, where.at("edge"), (*remedies, leave_out(where))))
+        made.say(Finding("handle-not-in-seam", Severity.STOP, text, where))
         return
     long = edges[0].curve.length
     half = min(feature.width / long, 1.0) / 2.0
@@ -91,30 +86,18 @@ def handle(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, mad
 
 def fasteners(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """A row of snaps, grommets, ties or drawcord exits."""
-    x, y = middle_of(feature, host)
-    count = 2 if feature.kind is FeatureKind.CORD_EXIT else feature.parts
-    xs = np.linspace(x - feature.width / 2.0, x + feature.width / 2.0, count) if count > 1 else [x]
-    polygon = shapely.Polygon(host.sew_points)
-    for i, at in enumerate(xs, 1):
-        made.figures.append(
-            Figure(f"{feature.name} {i}", np.array([(at - 4, y), (at + 4, y), (at, y), (at, y - 4), (at, y + 4)]), MarkKind.POINT)
-        )
-    ends = shapely.MultiPoint([(float(xs[0]), y), (float(xs[-1]), y)])
-    drop = leave_out(where)
-    if not polygon.contains(ends):
+    row = row_points(feature, host)
+    count = len(row)
+    for i, (x, y) in enumerate(row, 1):
+        cross = np.array([(x - 4, y), (x + 4, y), (x, y), (x, y - 4), (x, y + 4)])
+        made.figures.append(Figure(f"{feature.name} {i}", cross, MarkKind.POINT))
+    points = shapely.MultiPoint(row)
+    if not shapely.make_valid(shapely.Polygon(host.sew_points)).contains(points):
         text = tr("{feature} lies beside the {panel}.", feature=Name(feature.name), panel=term(host.name))
-        centre = Remedy(
-            tr("Put it in the middle"),
-            (
-                Change(where.at("from_centre"), 0.0),
-                Change(where.at("from_top"), round(float(np.ptp(host.sew_points[:, 1])) / 2.0, 1)),
-                Change(where.at("width"), 1.0),
-            ),
-        )
-        made.findings.append(Finding("feature-off-panel", Severity.STOP, text, where, (centre, drop)))
+        made.say(Finding("feature-off-panel", Severity.STOP, text, where))
     for edge in host.edges:
         depth = edge.finish.folded
-        away = shapely.LineString(edge.curve.points(0.5)).distance(ends)
+        away = min(shapely.LineString(edge.curve.points(0.5)).distance(point) for point in points.geoms)
         if depth and abs(away - depth) < STITCH_LINE:
             text = tr(
                 "{feature} sits {away} from the fold of the {edge}, in the stitch line of its hem of {depth}.",
@@ -123,9 +106,8 @@ def fasteners(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, 
                 edge=term(edge.name),
                 depth=mm(depth),
             )
-            up = round(max(0.0, feature.from_top - (depth + choices.habits.mm("clear of a stitch line") - away)), 1)
-            move = Remedy(tr("Move it clear of the hem"), (Change(where.at("from_top"), up),))
-            made.findings.append(Finding("snap-in-stitch-line", Severity.LOOK, text, where, (move, drop)))
+            made.say(Finding("snap-in-stitch-line", Severity.LOOK, text, where))
+            break
     if feature.kind is FeatureKind.TIE:
         made.hardware.append(
             Hardware(tr("tie tape"), worked(tr("tie"), choices.habits.mm("tie")) * (2.0 * count), note=plain(feature.name))
@@ -142,9 +124,8 @@ def fasteners(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, 
 
 def strip(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """A length of hook-and-loop or a zip, laid on the panel."""
-    points = shape_points(feature, host, shape=Shape.RECTANGLE)
-    found = fits(feature, host, points, where, "pocket-too-wide", 0.0)
-    made.findings += [found] if found else []
+    points = shape_points(feature, host)
+    made.say(off_edges(feature, host, points, where, "pocket-too-wide", 0.0))
     made.figures.append(
         Figure(feature.name, points, MarkKind.CUT_OUT if feature.kind is FeatureKind.ZIP else MarkKind.LINE, closed=True)
     )

@@ -7,9 +7,9 @@ import shapely.ops
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting.panel import Cloth, Figure, MarkKind, Panel
 from omnipel.core.drafting.shapes import rectangle
-from omnipel.core.finishing.placing import Additions, fits, middle_of, shape_points
-from omnipel.core.job.document import CoverChoices, Feature, Shape
-from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.finishing.placing import Additions, middle_of, off_edges, shape_points
+from omnipel.core.job.document import CoverChoices, Feature
+from omnipel.core.job.findings import Finding, Severity
 from omnipel.core.job.finish import double_hem, seam
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.phrases import Name, mm, plain, term, tr
@@ -20,8 +20,7 @@ from omnipel.core.words.working import worked
 def opening(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Port: bound opening, with slit and flap if wanted."""
     points = shape_points(feature, host)
-    found = fits(feature, host, points, where, "port-across-seam", choices.habits.mm("opening room"))
-    made.findings += [found] if found else []
+    made.say(off_edges(feature, host, points, where, "port-across-seam", choices.habits.mm("opening room")))
     made.figures.append(Figure(feature.name, points, MarkKind.CUT_OUT, closed=True))
     around = worked(tr("around the opening"), float(shapely.Polygon(points).length), where)
     if feature.slit_to:
@@ -52,23 +51,23 @@ def _slit(feature: Feature, host: Panel, points: Points, where: Ref, made: Addit
     """A straight slit from the opening to the nearest point of an edge."""
     names = [e.name for e in host.edges]
     if feature.slit_to not in names:
-        remedies = tuple(
-            Remedy(tr("Run it to the {edge}", edge=term(name)), (Change(where.at("slit_to"), name),)) for name in names[:3]
-        )
         text = tr(
             "{feature}: the slit is to run to “{edge}”, but the {panel} has no such edge.",
             feature=Name(feature.name),
             edge=term(feature.slit_to),
             panel=term(host.name),
         )
-        none = Remedy(tr("No slit"), (Change(where.at("slit_to"), ""),))
-        made.findings.append(Finding("slit-reaches-nothing", Severity.STOP, text, where.at("slit_to"), (*remedies, none)))
+        made.say(Finding("slit-reaches-nothing", Severity.STOP, text, where))
         return None
     edge = shapely.LineString(host.edge(feature.slit_to).curve.points())
     middle = shapely.Point(middle_of(feature, host))
     straight = shapely.LineString([middle, shapely.ops.nearest_points(edge, middle)[0]])
     slit = straight.difference(shapely.Polygon(points))
     if not isinstance(slit, shapely.LineString) or slit.is_empty:
+        text = tr(
+            "{feature}: no straight slit runs from it to the {edge}.", feature=Name(feature.name), edge=term(feature.slit_to)
+        )
+        made.say(Finding("slit-reaches-nothing", Severity.STOP, text, where))
         return None
     made.figures.append(Figure(f"slit of {feature.name}", np.asarray(slit.coords, dtype=np.float64), MarkKind.CUT_OUT))
     return slit
@@ -76,9 +75,8 @@ def _slit(feature: Feature, host: Panel, points: Points, where: Ref, made: Addit
 
 def vent(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Vent: an opening with mesh behind and a hood over it."""
-    points = shape_points(feature, host, shape=Shape.RECTANGLE)
-    found = fits(feature, host, points, where, "port-across-seam", choices.habits.mm("opening room"))
-    made.findings += [found] if found else []
+    points = shape_points(feature, host)
+    made.say(off_edges(feature, host, points, where, "port-across-seam", choices.habits.mm("opening room")))
     made.figures.append(Figure(feature.name, points, MarkKind.CUT_OUT, closed=True))
     a = seam(choices.seam_allowance)
     w, h = worked(tr("vent"), feature.width, where.at("width")), worked(tr("vent"), feature.height, where.at("height"))
@@ -106,9 +104,8 @@ def vent(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made:
 def window(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Clear window: lapped on from inside, the cloth cut away behind."""
     lap = choices.habits.mm("window lap")
-    points = shape_points(feature, host, shape=Shape.RECTANGLE)
-    found = fits(feature, host, points, where, "pocket-too-wide", choices.habits.mm("opening room") + lap)
-    made.findings += [found] if found else []
+    points = shape_points(feature, host)
+    made.say(off_edges(feature, host, points, where, "pocket-too-wide", choices.habits.mm("opening room") + lap))
     made.figures.append(Figure(feature.name, points, MarkKind.CUT_OUT, closed=True))
     a = seam(lap)
     w, h = worked(tr("window"), feature.width, where.at("width")), worked(tr("window"), feature.height, where.at("height"))

@@ -13,6 +13,7 @@ from enum import StrEnum
 from typing import Final
 
 import numpy as np
+from numpy.typing import NDArray
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.fit.chance import together
@@ -20,7 +21,7 @@ from omnipel.core.forms.body import Body, section_at
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.reading import Reading
 from omnipel.core.tape.readings import spread
-from omnipel.core.tolerances import AS_TYPED, FLAP_CLEARANCE, TIGHT_CLEARANCE
+from omnipel.core.tolerances import AS_TYPED, FLAP_CLEARANCE, SURE_CHANCE, SURE_SPARE, TIGHT_CLEARANCE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.working import Worked, worked
@@ -76,6 +77,7 @@ class Fit:
         matters_most: place of the reading whose spread counts most, "" when sewing counts more.
         shares: share of the variance of each source, largest first; sewing among them.
         doubtful: places of readings in doubt that this rests on.
+        surer: how much wider a gap on each side would make it sure, mm; 0 where it is sure.
     """
 
     slacks: tuple[Slack, ...]
@@ -86,6 +88,7 @@ class Fit:
     matters_most: str
     shares: tuple[tuple[str, float], ...]
     doubtful: tuple[str, ...] = ()
+    surer: float = 0.0
 
     @property
     def verdict(self) -> Verdict:
@@ -120,7 +123,25 @@ def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma
     ranked = sorted(((name, part / variance if variance else 0.0) for name, part in parts.items()), key=lambda pair: -pair[1])
     by_reading = [name for name, part in ranked if name != SEWING and part > 0.0]
     chance = chance_of(everything, cover, sigmas, sewing_sigma)
-    return Fit(around, across, tightest, math.sqrt(variance), chance, by_reading[0] if by_reading else "", tuple(ranked))
+    surer = _surer(everything, cover, sigmas, sewing_sigma) if tightest.left >= 0.0 and chance < SURE_CHANCE else 0.0
+    most = by_reading[0] if by_reading else ""
+    return Fit(around, across, tightest, math.sqrt(variance), chance, most, tuple(ranked), surer=surer)
+
+
+def _surer(slacks: Sequence[Slack], cover: Cover, sigmas: Mapping[str, float], sewing_sigma: float) -> float:
+    """How much wider a gap on each side would make it sure that nothing is negative, mm."""
+    low, high = 0.0, 1.0
+    margins, slopes, spreads = _margins(slacks, cover, sigmas, sewing_sigma)
+    turns = np.array([slack.turns for slack in slacks])
+    while together(margins + high * turns, slopes, spreads) < SURE_CHANCE + SURE_SPARE and high < FLAP_CLEARANCE * 64.0:
+        low, high = high, high * 2.0
+    while high - low > 0.1:
+        middle = (low + high) / 2.0
+        if together(margins + middle * turns, slopes, spreads) < SURE_CHANCE + SURE_SPARE:
+            low = middle
+        else:
+            high = middle
+    return high
 
 
 def doubted(
@@ -157,10 +178,17 @@ def slacks_of(body: Body, cover: Cover) -> tuple[tuple[Slack, ...], tuple[Slack,
 
 def chance_of(slacks: Sequence[Slack], cover: Cover, sigmas: Mapping[str, float], sewing_sigma: float) -> float:
     """The chance that none of the slacks is negative."""
+    return together(*_margins(slacks, cover, sigmas, sewing_sigma))
+
+
+def _margins(
+    slacks: Sequence[Slack], cover: Cover, sigmas: Mapping[str, float], sewing_sigma: float
+) -> tuple[NDArray[np.float64], NDArray[np.float64], NDArray[np.float64]]:
+    """What is left everywhere, how it moves with each reading and with the sewing, and the spread of these."""
     names = sorted({source for s in slacks for source in s.slack.slopes if source in sigmas})
     slopes = np.array([[*(s.slack.slopes.get(name, 0.0) for name in names), _sewing_slope(s, cover)] for s in slacks])
     spreads = np.array([*(sigmas[name] for name in names), sewing_sigma])
-    return together(np.array([s.left for s in slacks]), slopes, spreads)
+    return np.array([s.left for s in slacks]), slopes, spreads
 
 
 def _sewing_slope(slack: Slack, cover: Cover) -> float:

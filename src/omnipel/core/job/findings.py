@@ -72,6 +72,8 @@ class Entry:
     severity: Severity
     meaning: str
     remedy: str
+    by_person: bool = False
+    """Whether it may be that only a person can do something about it, on the object or in the cloth."""
 
 
 class Impossible(ValueError):
@@ -91,6 +93,7 @@ CATALOGUE: dict[str, Entry] = {
     "reading-missing": Entry(
         OPEN, "What has been read is not enough yet.", "Take the reading that is named; the sketch shows where the tape goes."
     ),
+    "reading-again": Entry(OPEN, "A reading was set aside, to be taken again.", "Take it again, or strike it."),
     "outline-missing": Entry(
         OPEN, "The form needs a traced outline, and none has been brought in.", "Trace its side and bring the outline in."
     ),
@@ -111,11 +114,17 @@ CATALOGUE: dict[str, Entry] = {
         STOP, "A size comes out zero, negative or not possible in geometry.", "Change the number that is named."
     ),
     "hem-too-deep": Entry(STOP, "The hem is deeper than the panel it folds onto.", "Make the hem narrower."),
+    "drop-too-long": Entry(
+        LOOK, "The drop is longer than the object is high: the cover would lie on the ground.", "End at the ground, or above it."
+    ),
     "hem-counted-twice": Entry(
         LOOK, "The drop already holds the hem: it would be added a second time.", "Take the hem off the drop."
     ),
     "will-not-go-on": Entry(
-        STOP, "The cover is narrower inside than the object where it has to pass.", "Add clearance, or let a closure open."
+        STOP,
+        "The cover is narrower inside than the object where it has to pass.",
+        "Add clearance, or let a closure open.",
+        by_person=True,
     ),
     "tight": Entry(LOOK, "The cover goes on with a struggle.", "Add clearance."),
     "flaps": Entry(
@@ -134,6 +143,22 @@ CATALOGUE: dict[str, Entry] = {
         "The cloth cannot be gathered as far as the cord is to be drawn.",
         "Draw it in less, or make the casing edge shorter.",
     ),
+    "cord-does-nothing": Entry(
+        LOOK, "A cord or elastic is no shorter than the edge that it is to draw in.", "Draw it in further."
+    ),
+    "closure-too-long": Entry(
+        STOP, "The closure opens nothing, or further than the cover is high.", "Let it open by as much as is needed."
+    ),
+    "casing-too-narrow": Entry(
+        LOOK, "A casing is narrower than what runs in it needs.", "Make the casing wider, or take a thinner cord."
+    ),
+    "hardly-meant": Entry(LOOK, "A decision is far beyond what any cover has.", "Go back to what is usual, if it was not meant."),
+    "allowance-too-wide": Entry(
+        LOOK, "An allowance is wider than half of the panel that it is on.", "Make the allowance narrower."
+    ),
+    "choice-unused": Entry(
+        LOOK, "Something was decided that this cover has no use for.", "Do without it, or take another scheme."
+    ),
     "gathers-too-much": Entry(
         LOOK, "Cloth would have to gather further than it can.", "Make the gathered edge shorter, or take finer cloth."
     ),
@@ -151,6 +176,11 @@ CATALOGUE: dict[str, Entry] = {
         LOOK, "Something that sticks out is to get an opening, and the cover has none for it.", "Add a port at its place."
     ),
     "covers-too-far": Entry(LOOK, "The cover reaches over something it is to leave below.", "Make the drop shorter."),
+    "sticks-out-beside": Entry(
+        LOOK,
+        "Something is said to stick out where the object is not, or further than can be meant.",
+        "Measure its place again, from the centre line and from the top edge.",
+    ),
     "sticks-out-unreckoned": Entry(
         LOOK, "This form does not reckon with what sticks out.", "Measure the girth over it, and drop it from the list."
     ),
@@ -164,6 +194,9 @@ CATALOGUE: dict[str, Entry] = {
     "feature-off-panel": Entry(
         STOP, "Something is placed on a panel that is not there, or beside it.", "Place it on a panel of this cover."
     ),
+    "features-overlap": Entry(
+        STOP, "Two things on a panel lie over one another, and one of them is an opening or a pocket.", "Move one of them."
+    ),
     "snap-in-stitch-line": Entry(
         LOOK, "A fastener sits in the stitch line of a hem.", "Move it to the middle of the hem or clear of it."
     ),
@@ -175,5 +208,8 @@ CATALOGUE: dict[str, Entry] = {
     ),
     "padding-too-small": Entry(LOOK, "Nothing is left of the padding within its inset.", "Make the inset smaller."),
     "size-unknown": Entry(LOOK, "A size set by hand is none of this cover.", "Leave it out."),
-    "longer-than-cloth": Entry(LOOK, "A panel is longer than the cloth is wide.", "Cut it along the cloth, or piece it."),
+    "longer-than-cloth": Entry(
+        STOP, "A panel fits its cloth neither across nor along.", "Piece it, or take wider cloth.", by_person=True
+    ),
+    "cut-along-cloth": Entry(NOTE, "A panel is longer than the cloth is wide, and goes along it.", "Cut it along the cloth."),
 }

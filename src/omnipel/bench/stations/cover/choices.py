@@ -5,7 +5,8 @@ from dataclasses import replace
 from operator import attrgetter
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFormLayout, QWidget
+from PySide6.QtGui import QResizeEvent
+from PySide6.QtWidgets import QFormLayout, QLabel, QWidget
 
 from omnipel.bench.parts.finished import FinishedOrCut
 from omnipel.bench.parts.look import LOOK
@@ -13,8 +14,10 @@ from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import check, combo, label, line, reveal
 from omnipel.bench.session import Session
+from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
+from omnipel.core.covers.used import options_used, uses
 from omnipel.core.drafting.panel import cut_beyond_edges
 from omnipel.core.job.document import Choice, CoverChoices
 from omnipel.core.words import refs
@@ -22,10 +25,28 @@ from omnipel.core.words.notation import parse_number, parse_share
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Share, Value, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
-So = Callable[[CoverChoices], bool]
-"""Something that is so for some choices."""
 Why = Callable[[CoverChoices], Phrase]
 """The sentence below a field."""
+
+
+class Sentence(QLabel):
+    """A sentence below a field, with room for every line of it: a form with rows that are not there reckons with other widths."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setObjectName("soft")
+        self.setWordWrap(True)
+
+    def setText(self, text: str) -> None:
+        super().setText(text)
+        self._room()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._room()
+
+    def _room(self) -> None:
+        self.setMinimumHeight(self.heightForWidth(self.width()))
 
 
 class ChoiceForm(QWidget):
@@ -40,6 +61,10 @@ class ChoiceForm(QWidget):
         self.fields: dict[Ref, QWidget] = {}
         self.named: dict[Ref, Phrase] = {}
         self.fills: list[Callable[[CoverChoices], object]] = []
+        self.rows: list[tuple[str, QWidget]] = []
+        self.heads: list[tuple[QWidget, list[str]]] = []
+        self.shown: frozenset[str] = frozenset()
+        self.other_ways: set[QWidget] = set()
         self.form = QFormLayout(self)
         self.form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
         self.form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.AllNonFixedFieldsGrow)
@@ -53,13 +78,45 @@ class ChoiceForm(QWidget):
         self.fields.clear()
         self.named.clear()
         self.fills.clear()
+        self.rows.clear()
+        self.heads.clear()
+        self.shown = frozenset({"none"})
         while self.form.rowCount():
             self.form.removeRow(0)
 
     def fill(self) -> None:
-        """Show the job as it stands."""
+        """Show the job as it stands; what its cover has no use for is not there."""
+        offered = self._offered()
         for fill in self.fills:
             fill(self.session.open_job.cover)
+        if offered != self.shown:
+            self.shown = offered
+            for path, row in self.rows:
+                self.form.setRowVisible(row, path in offered and row not in self.other_ways)
+            for head, paths in self.heads:
+                self.form.setRowVisible(head, any(path in offered for path in paths))
+
+    def _offered(self) -> frozenset[str]:
+        """The paths of all fields that change anything, as the others stand."""
+        cover, draft = self.session.open_job.cover, self.session.draft
+        scheme = SCHEMES[cover.scheme]
+        panels = draft.panels if draft is not None else ()
+        own = {f"options.{option.key}" for option in options_used(scheme, cover, self.session.body)}
+        return frozenset(
+            path for path, _ in self.rows if (path in own if path.startswith("options.") else uses(scheme, path, cover, panels))
+        )
+
+    @property
+    def named_now(self) -> dict[Ref, Phrase]:
+        """What each field is called that is there now."""
+        there = {ref_of(path) for path in self.shown}
+        return {ref: words for ref, words in self.named.items() if ref in there}
+
+    def one_of(self, path: str, one: QWidget, other: QWidget) -> None:
+        """Show one of two rows that decide the same, in two ways."""
+        self.other_ways = {other}
+        for row in (one, other):
+            self.form.setRowVisible(row, row is one and path in self.shown)
 
     def go_to(self, ref: Ref) -> None:
         """Put the focus on the field that decides what a reference means, or the nearest that it lies in."""
@@ -77,10 +134,12 @@ class ChoiceForm(QWidget):
 
     def head(self, words: Phrase) -> None:
         """A heading."""
-        self.form.addRow(label(words, "head", wrap=True))
+        head = label(words, "head", wrap=True)
+        self.form.addRow(head)
+        self.heads.append((head, []))
 
-    def row(self, path: str, field: QWidget, words: Phrase | None = None, why: Why | None = None) -> tuple[QWidget, ...]:
-        """A field with its name, and a sentence below it; what stands in the form's field column."""
+    def row(self, path: str, field: QWidget, words: Phrase | None = None, why: Why | None = None) -> None:
+        """A field with its name, and a sentence below it."""
         words = FIELDS[path] if words is None else words
         self.fields[ref_of(path)] = field
         if words:
@@ -89,21 +148,31 @@ class ChoiceForm(QWidget):
         name.setMinimumWidth(LOOK.px(150))
         name.setBuddy(field)
         self.form.addRow(name, field)
-        return (field, self.why(why)) if why is not None else (field,)
+        self.under(path, field)
+        if why is not None:
+            self.why(why)
+
+    def under(self, path: str, row: QWidget) -> None:
+        """A row that is there while the field at a path is."""
+        self.rows.append((path, row))
+        if self.heads:
+            self.heads[-1][1].append(path)
 
     def whole_row(self, path: str, field: QWidget) -> None:
         """A field as wide as the form."""
         self.fields[ref_of(path)], self.named[ref_of(path)] = field, FIELDS[path]
         self.form.addRow(field)
+        self.under(path, field)
 
-    def why(self, why: Why) -> QWidget:
+    def why(self, why: Why) -> None:
         """A sentence below the last field."""
-        under = label(NOTHING, "soft", wrap=True)
+        under = Sentence()
         self.form.addRow(under)
+        if self.rows:
+            self.under(self.rows[-1][0], under)
         self.fills.append(lambda c: under.setText(self.session.tell(why(c))))
-        return under
 
-    def length(self, path: str, *, enabled: So | None = None, strict: bool = False, fine: bool = False) -> None:
+    def length(self, path: str, *, strict: bool = False, fine: bool = False) -> None:
         """A length."""
         words, get = FIELDS[path], attrgetter(path)
 
@@ -114,8 +183,6 @@ class ChoiceForm(QWidget):
         field = length_field(self.session, words, commit, strict=strict, fine=fine)
         self.row(path, field)
         self.fills.append(lambda c: field.show_length(get(c)))
-        if enabled is not None:
-            self.fills.append(lambda c: field.setEnabled(enabled(c)))
 
     def short_text(self, path: str) -> None:
         """A short text."""
@@ -131,21 +198,13 @@ class ChoiceForm(QWidget):
         self.fills.append(lambda c: None if field.isModified() else field.setText(get(c)))
 
     def pick(
-        self,
-        path: str,
-        picks: list[tuple[Value, object]],
-        *,
-        picked: Callable[..., object] | None = None,
-        why: Why | None = None,
-        shown: So | None = None,
+        self, path: str, picks: list[tuple[Value, object]], *, picked: Callable[..., object] | None = None, why: Why | None = None
     ) -> None:
         """One of several."""
         words, get = FIELDS[path], attrgetter(path)
         field = combo(words, picks, picked or (lambda p: self.set(path, p, tr("{what}: {value}", what=words, value=term(p)))))
-        rows = self.row(path, field, why=why)
+        self.row(path, field, why=why)
         self.fills.append(lambda c: field.show_value(get(c)))
-        if shown is not None:
-            self.fills.append(lambda c: [self.form.setRowVisible(row, shown(c)) for row in rows])
 
     def share(self, path: str) -> None:
         """A share: 40 %, 40% or 0.4."""

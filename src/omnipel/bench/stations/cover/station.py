@@ -36,7 +36,7 @@ from omnipel.core.job.document import (
     RingSchool,
 )
 from omnipel.core.job.findings import Change
-from omnipel.core.job.finish import HEMS, TURNED_UNDER, FinishKind
+from omnipel.core.job.finish import HEMS
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_share
 from omnipel.core.words.phrases import Phrase, Share, mm, term, tr
@@ -93,16 +93,16 @@ class CoverStation(QWidget):
             self.shown_for = key
         self.strip.refresh()
         self.strip_area.setFixedHeight(LOOK.px(150) + 12)
-        self.choices.fill()
         if self.features is not None:
             self.features.refresh()
+        self.choices.fill()
         self.plot.refresh()
         self.worn.refresh()
 
     def field_words(self) -> dict[Ref, Phrase]:
         """Every field of this station, for go-to."""
         self.refresh()
-        return self.choices.named
+        return self.choices.named_now
 
     def go_to(self, ref: Ref) -> None:
         """Put the focus on the field that decides what a reference means."""
@@ -142,11 +142,11 @@ class CoverStation(QWidget):
         words = tr("share of the girth")
         share = NumberField(self.session, words, parse_share, lambda part: Share(part, 2), by_share, 0.0, 0.5)
         form.form.addRow(label(words, wrap=True), share)
+        form.under("clearance.amount", share)
 
         def fill(choices: CoverChoices) -> None:
             by_girth = choices.clearance.school is ClearanceSchool.GIRTH
-            form.form.setRowVisible(field, not by_girth)
-            form.form.setRowVisible(share, by_girth)
+            form.one_of("clearance.amount", *((share, field) if by_girth else (field, share)))
             if by_girth:
                 share.show_number(choices.clearance.amount)
             else:
@@ -161,10 +161,9 @@ class CoverStation(QWidget):
         form.why(lambda c: allowance_why(c.seam_allowance))
         form.length("closing_allowance")
         form.pick("hem.kind", of_enum(HEMS))
-        form.length("hem.width", enabled=lambda c: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE))
-        form.length("hem.turn_under", enabled=lambda c: c.hem.kind in TURNED_UNDER)
-        ringed = lambda c: c.scheme in SCHEMES and SCHEMES[c.scheme].rings  # noqa: E731
-        form.pick("ring", of_enum(RingSchool), why=lambda c: RING_WHY[c.ring], shown=ringed)
+        form.length("hem.width")
+        form.length("hem.turn_under")
+        form.pick("ring", of_enum(RingSchool), why=lambda c: RING_WHY[c.ring])
         form.pick("hem_order", of_enum(HemOrder), why=lambda c: HEM_WHY[c.hem_order])
         form.pick("clips", of_enum(ClipSchool))
 
@@ -188,15 +187,15 @@ class CoverStation(QWidget):
         form = self.choices
         form.head(tr("Closure"))
         form.pick("closure.kind", of_enum(ClosureKind), why=lambda c: CLOSURE_WHY[c.closure.kind])
-        form.length("closure.length", enabled=lambda c: c.closure.kind is not ClosureKind.NONE)
+        form.length("closure.length")
 
     def _lining(self) -> None:
         form = self.choices
         form.head(tr("Lining and padding"))
         form.pick("lining.school", of_enum(LiningSchool), why=lambda c: LINING_WHY[c.lining.school])
-        form.length("lining.seam_allowance", enabled=lambda c: c.lining.school is not LiningSchool.NONE)
-        form.length("lining.turning_gap", enabled=lambda c: c.lining.school is LiningSchool.BAGGED)
-        form.length("padding_inset", enabled=lambda c: c.padding > 0)
+        form.length("lining.seam_allowance")
+        form.length("lining.turning_gap")
+        form.length("padding_inset")
         form.share("quilting.along")
         form.share("quilting.across")
         form.share("cloth.shrink_warp")

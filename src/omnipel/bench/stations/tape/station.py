@@ -74,6 +74,7 @@ class TapeStation(QWidget):
         self.beside_row.setLayout(row(self.beside_words, self.beside))
         self.readings = ReadingList(session)
         self.readings.chosen.connect(self._picked)
+        session.advised.connect(self._advised)
         self.readings.asked.connect(lambda place: self.go_to(refs.reading(place)))
         self.listening = Listening(session, self.take)
         self.again = label(NOTHING, "soft", wrap=True)
@@ -339,6 +340,11 @@ class TapeStation(QWidget):
         self.value.setText(self.session.tell(words))
         self.trust.setText(say(term(trusted)))
         restyle(self.trust, TRUST_STYLE[trusted])
+
+    def _advised(self) -> None:
+        """Remedies have been tried: show those that hold."""
+        if self.isVisible() and self.session.job is not None:
+            self._finding()
 
     def _finding(self) -> None:
         """What there is to say about this reading, with its cures as buttons."""

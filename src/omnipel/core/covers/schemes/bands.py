@@ -2,7 +2,7 @@
 
 import math
 
-from omnipel.core.covers.options import count
+from omnipel.core.covers.options import count, only_when
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
 from omnipel.core.covers.schemes.meridian import sphere_of, walls
 from omnipel.core.drafting.panel import Panel
@@ -13,7 +13,10 @@ from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked, through
 
 OPTIONS = (
-    count("dome_bands", tr("bands in the dome"), 3, tr("Three follow a dome well; each is one more ring to sew."), 1, 12),
+    only_when(
+        count("dome_bands", tr("bands in the dome"), 3, tr("Three follow a dome well; each is one more ring to sew."), 1, 12),
+        needs=lambda body: body.rise is not None,
+    ),
     count("panels", tr("panels around each band"), 2, tr("Two nest better than one long ring."), 1, 12),
 )
 

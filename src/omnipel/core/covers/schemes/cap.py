@@ -9,7 +9,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from omnipel.core.covers.options import length, pick, share
+from omnipel.core.covers.options import length, only_when, pick, share
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme, too_gathered
 from omnipel.core.drafting.panel import Cloth, Edge, Figure, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
@@ -43,18 +43,37 @@ OPTIONS = (
         ("rim",),
     ),
     pick("fastening", tr("held by"), ("elastic", "cord"), tr("Elastic goes on with one hand.")),
-    pick(
-        "school",
-        tr("elastic length"),
-        ("by share", "from the rim", "from loose"),
-        tr("By share suits every size; the other two are for a known elastic."),
+    only_when(
+        pick(
+            "school",
+            tr("elastic length"),
+            ("by share", "from the rim", "from loose"),
+            tr("By share suits every size; the other two are for a known elastic."),
+        ),
+        fastening=("elastic",),
     ),
-    share("share", tr("shorter than the rim by"), 0.12, tr("10 to 15 % holds without tearing the stitches."), 0.02, 0.4),
-    length("tension", tr("from the rim: tension"), Rule(90.0, 3.5), high=1000.0),
-    length("take_off", tr("from loose: take-off"), Rule(80.0, 3.25), high=1000.0),
-    length("overlap", tr("elastic overlap"), Rule(15.0, 5 / 8), tr("Sewn across twice."), high=100.0),
+    only_when(
+        share("share", tr("shorter than the rim by"), 0.12, tr("10 to 15 % holds without tearing the stitches."), 0.02, 0.4),
+        fastening=("elastic",),
+        school=("by share",),
+    ),
+    only_when(
+        length("tension", tr("from the rim: tension"), Rule(90.0, 3.5), high=1000.0),
+        fastening=("elastic",),
+        school=("from the rim",),
+    ),
+    only_when(
+        length("take_off", tr("from loose: take-off"), Rule(80.0, 3.25), high=1000.0),
+        fastening=("elastic",),
+        school=("from loose",),
+    ),
+    only_when(
+        length("overlap", tr("elastic overlap"), Rule(15.0, 5 / 8), tr("Sewn across twice."), high=100.0),
+        fastening=("elastic",),
+        school=("by share", "from the rim"),
+    ),
     length("casing", tr("casing fold"), Rule(14.0, 1 / 2), low=6.0, high=80.0),
-    length("casing_turn_under", tr("casing turn-under"), Rule(12.0, 1 / 2), high=60.0),
+    only_when(length("casing_turn_under", tr("casing turn-under"), Rule(12.0, 1 / 2), high=60.0), layers=("single layer",)),
     length("entry_gap", tr("entry gap"), Rule(40.0, 1.5), tr("Wide enough for a safety pin."), 10.0, 200.0),
 )
 
@@ -69,7 +88,7 @@ def draft(body: Rimmed, brief: Brief) -> Cover:
         return _traced(body, body.ring, brief, casing)
     radius = brief.size("finished_radius", body.diameter / 2.0 + brief.length("overhang"))
     edge = radius * (2.0 * math.pi)
-    cut = brief.size("elastic_cut", _held(body, brief))
+    cut = brief.size("elastic_cut", _held(body, brief)) if brief.picked("fastening") == "elastic" else None
 
     # Panels
     if reversible:
@@ -100,7 +119,7 @@ def _traced(body: Rimmed, ring: Points, brief: Brief, casing: Finish) -> Cover:
     # Sizes
     grown = grown_ring(ring, brief.number("overhang"), rounded=True)
     edge = worked(tr("around the edge"), polyline_length(np.vstack((grown, grown[:1]))), how=tr("the traced rim moved outward"))
-    cut = brief.size("elastic_cut", _held(body, brief))
+    cut = brief.size("elastic_cut", _held(body, brief)) if brief.picked("fastening") == "elastic" else None
 
     # Panels
     rim = Edge("rim", Trace(np.vstack((grown, grown[:1]))), brief.seam if reversible else casing)
@@ -114,7 +133,9 @@ def _traced(body: Rimmed, ring: Points, brief: Brief, casing: Finish) -> Cover:
     return _finished(body, brief, panels, seams, edge, cut)
 
 
-def _finished(body: Rimmed, brief: Brief, panels: Sequence[Panel], seams: tuple[Seam, ...], edge: Worked, cut: Worked) -> Cover:
+def _finished(
+    body: Rimmed, brief: Brief, panels: Sequence[Panel], seams: tuple[Seam, ...], edge: Worked, cut: Worked | None
+) -> Cover:
     """The cap with what draws it in."""
     fullness = edge.value / body.rim.value
     brief.note(
@@ -124,7 +145,7 @@ def _finished(body: Rimmed, brief: Brief, panels: Sequence[Panel], seams: tuple[
     )
     less = Remedy(tr("Make the overhang half as deep"), (Change(refs.option("overhang"), brief.number("overhang") / 2.0),))
     findings = [*too_gathered(brief, fullness, tr("The edge of the cap"), refs.option("overhang"), less)]
-    if brief.picked("fastening") == "elastic":
+    if cut is not None:
         findings += _elastic(body, brief, cut)
         hardware = Hardware(tr("elastic"), cut, note=tr("{width} wide", width=mm(max(4.0, brief.number("casing") - 4.0))))
     else:
@@ -181,4 +202,12 @@ def _ring(name: str, radius: float) -> Figure:
     return Figure(name, arc_about((0.0, 0.0), max(radius, 1.0), 0.0, 2.0 * math.pi).points(), closed=True)
 
 
-SCHEME = Scheme("cap", tr("Cap"), tr("One disc gathered under the rim."), frozenset({Ability.RIMMED}), OPTIONS, draft)
+SCHEME = Scheme(
+    "cap",
+    tr("Cap"),
+    tr("One disc gathered under the rim."),
+    frozenset({Ability.RIMMED}),
+    OPTIONS,
+    draft,
+    without=frozenset({"clearance", "seam_allowance", "closing_allowance", "hem", "hem_order", "cloth.thickness", "closure"}),
+)

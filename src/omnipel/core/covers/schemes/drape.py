@@ -4,12 +4,14 @@ table; stiffening on the part that lies on top; four ties in the side seams wher
 import numpy as np
 
 from omnipel.core.covers.options import length
-from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
+from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme, beyond
 from omnipel.core.drafting.panel import Cloth, Figure, MarkKind
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Boxy
+from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import RAW
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, mm, tr
 from omnipel.core.words.working import worked
 
@@ -29,12 +31,25 @@ OPTIONS = (
 )
 
 
+MOST_GAP = 155.0
+"""A longer turning gap shows when it is closed, mm."""
+
+
 def draft(body: Boxy, brief: Brief) -> Cover:
     """Two faces and the stiffening."""
     c = brief.clearance((body.length + body.width) * 2.0)
 
     # Sizes
     wide = brief.size("finished_width", body.length + c * 2.0)
+    if brief.number("gap") * 2.0 >= body.path.value - body.width.value:
+        raise Impossible(
+            tr(
+                "ends {gap} above the table leave nothing to hang down: the path over the top is {path}",
+                gap=mm(brief.number("gap")),
+                path=mm(body.path.value),
+            ),
+            refs.option("gap"),
+        )
     long = brief.size("finished_length", body.path - brief.length("gap") * 2.0)
     top = brief.size("stiffening_length", body.width)
 
@@ -78,6 +93,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         roles={"top": "face", "front": "face", "back": "face"},
         seams_across=0,
         hardware=(Hardware(tr("tie tape"), brief.length("tie") * 4.0, note=tr("four ties, in the side seams")),),
+        findings=beyond(brief, "turning_gap", MOST_GAP, tr("longer does not close neatly")),
     )
 
 
@@ -88,4 +104,19 @@ SCHEME = Scheme(
     frozenset({Ability.BOXY}),
     OPTIONS,
     draft,
+    without=frozenset(
+        {
+            "closing_allowance",
+            "hem",
+            "hem_order",
+            "cloth.thickness",
+            "padding",
+            "padding_inset",
+            "quilting",
+            "lining.school",
+            "lining.seam_allowance",
+            "lining.turning_gap",
+            "closure",
+        }
+    ),
 )

@@ -5,7 +5,7 @@ On cloth with a repeat all panels start at the same point of it, and the notches
 
 from omnipel.core.covers.cloths import SOFT
 from omnipel.core.covers.options import length
-from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, passages
+from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, beyond, passages
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
@@ -13,7 +13,7 @@ from omnipel.core.forms.abilities import Ability, Slabby
 from omnipel.core.job.findings import Impossible
 from omnipel.core.plane.curves import line
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Rule, tr
+from omnipel.core.words.phrases import Rule, mm, tr
 from omnipel.core.words.working import Worked
 
 OPTIONS = (
@@ -67,6 +67,7 @@ def draft(body: Slabby, brief: Brief) -> Cover:
         roles={"top": "front", "side": "back"},
         seams_across=2,
         turns=FLAT,
+        findings=beyond(brief, "lap", high.value / 2.0, tr("the cushion is {high} long", high=mm(high.value))),
     )
 
 
@@ -118,5 +119,12 @@ def _seams() -> tuple[Seam, ...]:
 
 
 SCHEME = Scheme(
-    "envelope", tr("Envelope"), tr("A front and two lapped backs."), frozenset({Ability.SLAB}), OPTIONS, draft, {"cloth": SOFT}
+    "envelope",
+    tr("Envelope"),
+    tr("A front and two lapped backs."),
+    frozenset({Ability.SLAB}),
+    OPTIONS,
+    draft,
+    {"cloth": SOFT},
+    without=frozenset({"closing_allowance", "closure"}),
 )

@@ -70,4 +70,12 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     )
 
 
-SCHEME = Scheme("five-panels", tr("Five panels"), tr("A top and four walls."), frozenset({Ability.BOXY}), (), draft)
+SCHEME = Scheme(
+    "five-panels",
+    tr("Five panels"),
+    tr("A top and four walls."),
+    frozenset({Ability.BOXY}),
+    (),
+    draft,
+    without=frozenset({"closing_allowance"}),
+)

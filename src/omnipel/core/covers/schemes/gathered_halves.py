@@ -10,7 +10,7 @@ import numpy as np
 
 from omnipel.core.covers.cloths import QUILTING
 from omnipel.core.covers.options import length, ratio
-from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
 from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
@@ -19,7 +19,7 @@ from omnipel.core.job.findings import Change, Remedy
 from omnipel.core.job.finish import double_hem
 from omnipel.core.plane.curves import arc_about
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Ratio, Rule, tr
+from omnipel.core.words.phrases import Ratio, Rule, mm, tr
 from omnipel.core.words.working import Worked, worked
 
 OPTIONS = (
@@ -80,7 +80,11 @@ def draft(body: Round, brief: Brief) -> Cover:
                 note=tr("through the channel, one for each half"),
             ),
         ),
-        findings=too_gathered(brief, fullness, tr("Each half"), refs.option("ratio"), less),
+        findings=(
+            *too_gathered(brief, fullness, tr("Each half"), refs.option("ratio"), less),
+            *beyond(brief, "heading", body.drop.value * 0.5, tr("the cosy is {high} high", high=mm(body.drop.value))),
+            *beyond(brief, "channel", body.drop.value * 0.25, tr("the cosy is {high} high", high=mm(body.drop.value))),
+        ),
     )
 
 
@@ -129,4 +133,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": QUILTING, "padding": 4.0},
+    without=frozenset({"closing_allowance", "hem", "closure"}),
 )

@@ -9,7 +9,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from omnipel.core.covers.options import count, yes
+from omnipel.core.covers.options import count, only_when, yes
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
 from omnipel.core.covers.schemes.meridian import Meridian, Profile, walls
 from omnipel.core.drafting.panel import Edge, Panel
@@ -27,7 +27,10 @@ MOST = 48
 
 OPTIONS = (
     count("gores", tr("number of gores"), 0, tr("0: as many as bring the excess under 1 %."), 0, MOST),
-    yes("skirt", tr("skirt below the dome"), False, tr("One band instead of long petals: less seam, one more ring.")),
+    only_when(
+        yes("skirt", tr("skirt below the dome"), False, tr("One band instead of long petals: less seam, one more ring.")),
+        needs=lambda body: body.rise is not None and len(body.stations) > 1,
+    ),
 )
 
 

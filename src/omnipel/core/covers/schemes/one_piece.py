@@ -129,4 +129,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": WIDE},
+    without=frozenset({"closing_allowance"}),
 )

@@ -136,4 +136,5 @@ SCHEME = Scheme(
     frozenset({Ability.BOXY}),
     OPTIONS,
     draft,
+    without=frozenset({"closing_allowance"}),
 )

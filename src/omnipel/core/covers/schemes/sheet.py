@@ -7,34 +7,56 @@ import math
 
 import numpy as np
 
-from omnipel.core.covers.options import count, length, pick, yes
+from omnipel.core.covers.options import count, length, only_when, pick, yes
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind
 from omnipel.core.drafting.shapes import outline, rectangle
 from omnipel.core.forms.abilities import Ability, Spread
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.plane.curves import Trace
 from omnipel.core.plane.trace import corners_of, polyline_length
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Count, Rule, mm, term, tr
+from omnipel.core.words.phrases import NOTHING, Count, Rule, mm, term, tr
 from omnipel.core.words.working import worked
 
 OPTIONS = (
     pick(
         "fastener", tr("held by"), ("grommets", "snaps", "ties", "nothing"), tr("Grommets take a cord anywhere and wear longest.")
     ),
-    length(
-        "spacing",
-        tr("no further apart than"),
-        Rule(320.0, 12.0),
-        tr("A hand's span and a half: wind lifts no edge between."),
-        50.0,
-        3000.0,
+    only_when(
+        length(
+            "spacing",
+            tr("no further apart than"),
+            Rule(320.0, 12.0),
+            tr("A hand's span and a half: wind lifts no edge between."),
+            50.0,
+            3000.0,
+        ),
+        fastener=("grommets", "snaps", "ties"),
     ),
-    count("along", tr("along the length"), 0, tr("0: as many as the spacing asks for; both corners count."), 0),
-    count("across", tr("along the width"), 0, tr("0: as many as the spacing asks for; both corners count."), 0),
-    yes("patches", tr("backing patches"), True, tr("A patch under every fastener keeps it from pulling out.")),
-    yes("mitred", tr("mitred corners"), True, tr("A mitre takes the bulk out of the corner.")),
+    only_when(
+        count("along", tr("along the length"), 0, tr("0: as many as the spacing asks for; both corners count."), 0),
+        fastener=("grommets", "snaps", "ties"),
+        needs=lambda body: body.ring is None,
+    ),
+    only_when(
+        count("across", tr("along the width"), 0, tr("0: as many as the spacing asks for; both corners count."), 0),
+        fastener=("grommets", "snaps", "ties"),
+        needs=lambda body: body.ring is None,
+    ),
+    only_when(
+        yes("patches", tr("backing patches"), True, tr("A patch under every fastener keeps it from pulling out.")),
+        fastener=("grommets", "snaps", "ties"),
+    ),
+    only_when(
+        yes("mitred", tr("mitred corners"), True, tr("A mitre takes the bulk out of the corner.")),
+        needs=lambda body: body.ring is None,
+    ),
 )
+
+
+CLOSEST = 30.0
+"""Fasteners nearer to one another than this touch, mm."""
 
 
 def draft(body: Spread, brief: Brief) -> Cover:
@@ -72,12 +94,33 @@ def _rectangle(body: Spread, brief: Brief) -> Cover:
         fasteners=worked(
             tr("fasteners"),
             float(number),
-            how=tr("{along} along and {across} across, corners shared", along=Count(n_long), across=Count(n_wide)),
+            how=tr("{along} along and {across} across, corners shared", along=Count(n_long), across=Count(n_wide))
+            if number
+            else NOTHING,
         ),
-        spacing_along=long / (n_long - 1),
-        spacing_across=wide / (n_wide - 1),
     )
-    return brief.cover((panel,), roles={"top": "sheet"}, seams_across=0, hardware=_hardware(brief, number))
+    if number:
+        brief.note(spacing_along=long / (n_long - 1), spacing_across=wide / (n_wide - 1))
+    found = _close(brief, "along", long.value, n_long) + _close(brief, "across", wide.value, n_wide) if number else ()
+    return brief.cover((panel,), roles={"top": "sheet"}, seams_across=0, hardware=_hardware(brief, number), findings=found)
+
+
+def _close(brief: Brief, key: str, side: float, count: int) -> tuple[Finding, ...]:
+    """Fasteners so close that they touch."""
+    apart = side / (count - 1)
+    if apart >= CLOSEST or not brief.count(key):
+        return ()
+    option = brief.known[key]
+    text = tr(
+        "{what}: {count} fasteners on a side of {side} stand {apart} apart: they would touch.",
+        what=option.words,
+        count=Count(count),
+        side=mm(side),
+        apart=mm(apart),
+    )
+    fewer = fasteners(side, brief.number("spacing"))
+    remedy = Remedy(tr("{what}: {count}", what=option.words, count=Count(fewer)), (Change(refs.option(key), 0.0),))
+    return (Finding("hardly-meant", Severity.LOOK, text, refs.option(key), (remedy,)),)
 
 
 def _traced(body: Spread, brief: Brief) -> Cover:
@@ -137,5 +180,11 @@ def _hardware(brief: Brief, number: int) -> tuple[Hardware, ...]:
 
 
 SCHEME = Scheme(
-    "sheet", tr("Sheet with fasteners"), tr("Hemmed, held at its corners and sides."), frozenset({Ability.SPREAD}), OPTIONS, draft
+    "sheet",
+    tr("Sheet with fasteners"),
+    tr("Hemmed, held at its corners and sides."),
+    frozenset({Ability.SPREAD}),
+    OPTIONS,
+    draft,
+    without=frozenset({"clearance", "seam_allowance", "closing_allowance", "hem_order", "cloth.thickness", "closure"}),
 )

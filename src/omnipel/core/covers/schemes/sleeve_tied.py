@@ -6,14 +6,14 @@ import numpy as np
 
 from omnipel.core.covers.cloths import SHIRTING
 from omnipel.core.covers.options import length
-from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
 from omnipel.core.drafting.panel import Figure, MarkKind
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.forms.abilities import Ability, Necked
 from omnipel.core.job.findings import Change, Finding, Remedy
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Ratio, Rule, tr
+from omnipel.core.words.phrases import Ratio, Rule, mm, tr
 from omnipel.core.words.working import Worked, worked
 
 MOST_GATHERED = 6.0
@@ -84,7 +84,10 @@ def draft(body: Necked, brief: Brief) -> Cover:
         roles={"base": "base", "side": "wall"},
         seams_across=1,
         hardware=(Hardware(tr("ribbon"), drawn + ends, note=tr("caught in the closing seam")),),
-        findings=_gathered(body, brief, ring),
+        findings=(
+            *_gathered(body, brief, ring),
+            *beyond(brief, "collar", tied_at.value, tr("it is tied {high} up", high=mm(tied_at.value))),
+        ),
     )
 
 
@@ -109,4 +112,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": SHIRTING},
+    without=frozenset({"closure"}),
 )

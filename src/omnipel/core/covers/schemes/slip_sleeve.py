@@ -5,12 +5,12 @@ Width `W + T + 2c + t`: half the thickness goes over each long edge on both laye
 
 from omnipel.core.covers.cloths import SOFT
 from omnipel.core.covers.options import length
-from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, passages
+from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, beyond, passages
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Slabby
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Rule, tr
+from omnipel.core.words.phrases import Rule, mm, tr
 
 OPTIONS = (
     length(
@@ -66,6 +66,7 @@ def draft(body: Slabby, brief: Brief) -> Cover:
         roles={"top": "layer", "side": "layer"},
         seams_across=2,
         turns=FLAT,
+        findings=beyond(brief, "tuck", body.length.value / 2.0, tr("the slab is {long} long", long=mm(body.length.value))),
     )
 
 
@@ -77,4 +78,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": SOFT},
+    without=frozenset({"closing_allowance", "closure"}),
 )

@@ -89,22 +89,42 @@ class Around:
         """The open outline `(n, 2)` from its right foot over the top to its left foot, `u` outside the body."""
         at = (u, *sides)
         if at not in self.known:
-            self.known[at] = _without_bottom(_grown(self.body.outline(*sides), u, self.brief), self.brief.number("lift"))
+            lift = self.brief.number("lift")
+            self.known[at] = _rounded(_without_bottom(_grown(self.body.outline(*sides), u, self.brief), lift), lift, self.brief)
         return self.known[at]
 
 
 def _grown(ring: Points, u: float, brief: Brief) -> Points:
-    """The outline moved outward, its corners rounded if asked."""
-    grown = grown_ring(ring, u, rounded=brief.yes("round_growth")) if u > 0.0 else ring
+    """The outline moved outward."""
+    return grown_ring(ring, u, rounded=brief.yes("round_growth")) if u > 0.0 else ring
+
+
+def _rounded(path: Points, lift: float, brief: Brief) -> Points:
+    """The open outline with its corners rounded if asked; its feet stand where they stood.
+
+    Raises:
+        Impossible: corners so round leave nothing of it.
+    """
     rho = brief.number("rounding")
-    if rho:
-        kept = shapely.Polygon(grown).buffer(-rho).buffer(rho, quad_segs=16)
-        if not isinstance(kept, shapely.Polygon) or kept.is_empty:
-            raise Impossible(
-                tr("corners of radius {radius} leave nothing of the outline", radius=mm(rho)), refs.option("rounding")
-            )
-        grown = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(kept).simplify(0.005))[-2::-1])
-    return grown
+    if not rho:
+        return path
+    # Both sides run on below the lower edge, so that only what is above it is rounded.
+    ends = np.array([_run_on(path[0], path[1], 2.0 * rho), _run_on(path[-1], path[-2], 2.0 * rho)])
+    if ends[0, 0] <= ends[1, 0]:  # they would cross
+        ends = np.array([path[0] - (0.0, 2.0 * rho), path[-1] - (0.0, 2.0 * rho)])
+    kept = shapely.make_valid(shapely.Polygon(np.vstack((path, ends[1], ends[0])))).buffer(-rho).buffer(rho, quad_segs=16)
+    if not isinstance(kept, shapely.Polygon) or kept.is_empty or kept.bounds[3] <= lift:
+        raise Impossible(tr("corners of radius {radius} leave nothing of the outline", radius=mm(rho)), refs.option("rounding"))
+    ring = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(kept).simplify(0.005))[-2::-1])
+    return _without_bottom(ring, lift)
+
+
+def _run_on(foot: Points, before: Points, by: float) -> Points:
+    """Where a side comes to when it runs straight on below its foot."""
+    along = foot - before
+    length = float(np.hypot(*along)) or 1.0
+    down = along / length if along[1] < 0.0 else np.array([0.0, -1.0])
+    return np.asarray(foot + down * by)
 
 
 def _without_bottom(ring: Points, lift: float) -> Points:
@@ -172,4 +192,5 @@ SCHEME = Scheme(
     frozenset({Ability.OUTLINED}),
     OPTIONS,
     draft,
+    without=frozenset({"closing_allowance"}),
 )

@@ -8,7 +8,7 @@ a share of the drop high, with a cord casing at its free edge.
 import math
 from dataclasses import replace
 
-from omnipel.core.covers.options import ZERO, length, pick, share, yes
+from omnipel.core.covers.options import ZERO, length, only_when, pick, share, yes
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, meeting_notes, passages
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
@@ -16,7 +16,7 @@ from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.forms.abilities import Ability, Round
 from omnipel.core.forms.body import widest
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
-from omnipel.core.job.finish import Finish, FinishKind
+from omnipel.core.job.finish import Finish, FinishKind, cord_fold
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Ratio, Rule, mm, tr
 from omnipel.core.words.working import Worked, worked
@@ -28,34 +28,51 @@ OPTIONS = (
         False,
         tr("A second skirt with a cord keeps dust out from below; most drums stand well without."),
     ),
-    share(
-        "skirt_share",
-        tr("height of the second skirt, share of the wall"),
-        0.5,
-        tr("Half the drop reaches under the widest hoop."),
-        0.1,
-        1.0,
+    only_when(
+        share(
+            "skirt_share",
+            tr("height of the second skirt, share of the wall"),
+            0.5,
+            tr("Half the drop reaches under the widest hoop."),
+            0.1,
+            1.0,
+        ),
+        skirt=(True,),
     ),
-    pick("skirt_hangs", tr("the second skirt hangs"), ("inside", "outside"), tr("Inside, the wall sheds rain over its cord.")),
-    length(
-        "cord",
-        tr("cord diameter"),
-        Rule(5.0, 3 / 16),
-        tr("{cord} runs easily and does not cut the fingers.", cord=Rule(5.0, 3 / 16)),
-        1.0,
-        30.0,
+    only_when(
+        pick(
+            "skirt_hangs", tr("the second skirt hangs"), ("inside", "outside"), tr("Inside, the wall sheds rain over its cord.")
+        ),
+        skirt=(True,),
     ),
-    length(
-        "casing",
-        tr("casing fold"),
-        Rule(20.0, 3 / 4),
-        tr("Wider than the least fold, so that a toggle can be hidden in it."),
-        4.0,
-        100.0,
+    only_when(
+        length(
+            "cord",
+            tr("cord diameter"),
+            Rule(5.0, 3 / 16),
+            tr("{cord} runs easily and does not cut the fingers.", cord=Rule(5.0, 3 / 16)),
+            1.0,
+            30.0,
+        ),
+        skirt=(True,),
     ),
-    length("casing_turn_under", tr("casing turn-under"), Rule(12.0, 1 / 2), high=60.0),
-    length("draw", tr("cord closes to a girth of"), ZERO, tr("0: as far as the cloth gathers.")),
-    length("tails", tr("each cord tail"), Rule(50.0, 2.0), tr("Enough to tie a bow with cold hands."), high=1000.0),
+    only_when(
+        length(
+            "casing",
+            tr("casing fold"),
+            Rule(20.0, 3 / 4),
+            tr("Wider than the least fold, so that a toggle can be hidden in it."),
+            4.0,
+            100.0,
+        ),
+        skirt=(True,),
+    ),
+    only_when(length("casing_turn_under", tr("casing turn-under"), Rule(12.0, 1 / 2), high=60.0), skirt=(True,)),
+    only_when(length("draw", tr("cord closes to a girth of"), ZERO, tr("0: as far as the cloth gathers.")), skirt=(True,)),
+    only_when(
+        length("tails", tr("each cord tail"), Rule(50.0, 2.0), tr("Enough to tie a bow with cold hands."), high=1000.0),
+        skirt=(True,),
+    ),
 )
 
 
@@ -141,7 +158,7 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
             *cover.hardware,
             Hardware(tr("cord"), cord, note=tr("{cord} thick, in the second skirt", cord=mm(brief.number("cord"), fine=True))),
         ),
-        findings=(*cover.findings, *_cannot_close(brief, long, drawn_to, limit)),
+        findings=(*cover.findings, *_cannot_close(brief, long, drawn_to, limit), *_narrow(brief)),
     )
 
 
@@ -168,6 +185,11 @@ def _skirt(brief: Brief, long: Worked, height: Worked) -> Panel:
 def _cannot_close(brief: Brief, long: Worked, drawn_to: float, limit: float) -> tuple[Finding, ...]:
     """A cord that is to be drawn further than the cloth gathers."""
     ratio, least = long.value / drawn_to, long.value / limit
+    if drawn_to >= long.value:
+        text = tr("A cord that closes to {drawn} does not draw in a skirt of {loose}.", drawn=mm(drawn_to), loose=mm(long.value))
+        closed = (Change(refs.option("draw"), brief.choices.habits.system.up(least)),)
+        remedy = Remedy(tr("Draw it in as far as the cloth gathers"), closed)
+        return (Finding("cord-does-nothing", Severity.LOOK, text, refs.option("draw"), (remedy,)),)
     if ratio <= limit * (1.0 + 1e-9):
         return ()
     far = (Change(refs.option("draw"), brief.choices.habits.system.up(least)),)
@@ -181,6 +203,22 @@ def _cannot_close(brief: Brief, long: Worked, drawn_to: float, limit: float) -> 
         least=mm(least),
     )
     return (Finding("cord-cannot-close", Severity.LOOK, text, refs.option("draw"), (remedy,)),)
+
+
+def _narrow(brief: Brief) -> tuple[Finding, ...]:
+    """A casing that is narrower than its cord needs."""
+    cord, casing = brief.number("cord"), brief.number("casing")
+    least = cord_fold(cord, brief.choices.habits.system.step)
+    if casing >= cord_fold(cord, 0.01) - 0.01:
+        return ()
+    text = tr(
+        "The casing of {casing} is too narrow for a cord of {cord}: it needs {least}.",
+        casing=mm(casing),
+        cord=mm(cord, fine=True),
+        least=mm(least),
+    )
+    remedy = Remedy(tr("Casing {width}", width=mm(least)), (Change(refs.option("casing"), least),))
+    return (Finding("casing-too-narrow", Severity.LOOK, text, refs.option("casing"), (remedy,)),)
 
 
 SCHEME = Scheme(

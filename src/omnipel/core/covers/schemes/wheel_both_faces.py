@@ -7,7 +7,7 @@ hemmed. The face towards the axle has a hub opening (hub Ø/2 + its own clearanc
 import math
 
 from omnipel.core.covers.options import length
-from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline, rectangle, with_allowances
@@ -85,6 +85,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
             Hardware(tr("binding"), binding, note=tr("hub opening and slit")),
             Hardware(tr("hook-and-loop"), slit, note=tr("under the flap")),
         ),
+        findings=beyond(brief, "flap", radius.value, tr("the face is {radius} from rim to hub", radius=mm(radius.value))),
     )
 
 
@@ -137,4 +138,5 @@ SCHEME = Scheme(
     frozenset({Ability.WHEELED}),
     OPTIONS,
     draft,
+    without=frozenset({"closing_allowance", "closure"}),
 )

@@ -6,12 +6,12 @@ The strip is the ring's length + overlap, its ends hemmed; 30–50 % of the cord
 import math
 
 from omnipel.core.covers.options import length, share
-from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, passages, too_gathered
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, edge, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Wheeled
-from omnipel.core.job.findings import Change, Remedy
+from omnipel.core.job.findings import Change, Finding, Remedy
 from omnipel.core.job.finish import cord_casing
 from omnipel.core.plane.curves import line
 from omnipel.core.words import refs
@@ -74,7 +74,6 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         ),
     )
     passes = inside(brief, ring, ROUND)
-    less = Remedy(tr("Draw out {share}", share=Share(0.4)), (Change(refs.option("drawn_share"), 0.4),))
     return brief.cover(
         (face, boxing),
         seams,
@@ -82,7 +81,20 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         roles={"left": "disc", "side": "boxing"},
         seams_across=1,
         hardware=(Hardware(tr("cord"), cord, note=tr("{cord} thick", cord=mm(brief.number("cord"), fine=True))),),
-        findings=too_gathered(brief, 1.0 / (1.0 - drawn), tr("The free edge"), refs.option("drawn_share"), less),
+        findings=_judged(body, brief, radius),
+    )
+
+
+def _judged(body: Wheeled, brief: Brief, radius: Worked) -> tuple[Finding, ...]:
+    """Whether the free edge can be drawn in so far, and the boxing is no deeper than there is anything behind."""
+    less = Remedy(tr("Draw out {share}", share=Share(0.4)), (Change(refs.option("drawn_share"), 0.4),))
+    fullness = 1.0 / (1.0 - brief.number("drawn_share"))
+    beside = tr(
+        "the tread is {width} wide and the wheel {radius} from rim to hub", width=mm(body.width.value), radius=mm(radius.value)
+    )
+    return (
+        *too_gathered(brief, fullness, tr("The free edge"), refs.option("drawn_share"), less),
+        *beyond(brief, "depth", body.width.value + radius.value, beside),
     )
 
 
@@ -108,5 +120,11 @@ def _boxing(brief: Brief, strip: Worked, overlap: Worked, depth: Worked) -> Pane
 
 
 SCHEME = Scheme(
-    "wheel-cap", tr("Wheel cap"), tr("A disc and a strip, drawn in behind."), frozenset({Ability.WHEELED}), OPTIONS, draft
+    "wheel-cap",
+    tr("Wheel cap"),
+    tr("A disc and a strip, drawn in behind."),
+    frozenset({Ability.WHEELED}),
+    OPTIONS,
+    draft,
+    without=frozenset({"closing_allowance", "closure"}),
 )

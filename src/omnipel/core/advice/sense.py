@@ -1,0 +1,189 @@
+"""What can hardly be meant: decisions far beyond what any cover has, hems deeper than their panel, allowances wider than what they are on."""
+
+import itertools
+import math
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass
+from typing import Final
+
+import shapely
+
+from omnipel.core.covers.fields import FIELDS
+from omnipel.core.covers.scheme import Cover, Scheme, one_each
+from omnipel.core.covers.starting import usual_choices
+from omnipel.core.covers.used import uses
+from omnipel.core.drafting.panel import Cloth, Edge, Panel
+from omnipel.core.job.changes import meant
+from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.job.finish import FOLDED, SEWN
+from omnipel.core.tolerances import SAME_POINT
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import NOTHING, Phrase, Share, Value, mm, term, tr
+
+
+@dataclass(frozen=True, slots=True)
+class Sense:
+    """What a decision is hardly ever more than, mm or as a share."""
+
+    most: float
+    share: bool = False
+
+    def shown(self, value: float) -> Value:
+        """A value of it, in words."""
+        return Share(value, 1) if self.share else mm(value, fine=True)
+
+
+SENSE: Final[Mapping[str, Sense]] = {
+    "seam_allowance": Sense(50.0),
+    "closing_allowance": Sense(50.0),
+    "hem.width": Sense(200.0),
+    "cloth.thickness": Sense(8.0),
+    "padding": Sense(100.0),
+    "padding_inset": Sense(80.0),
+    "lining.seam_allowance": Sense(50.0),
+    "quilting.along": Sense(0.12, share=True),
+    "quilting.across": Sense(0.12, share=True),
+    "cloth.shrink_warp": Sense(0.15, share=True),
+    "cloth.shrink_weft": Sense(0.15, share=True),
+}
+"""Twice and more of the widest that is sewn; the widest cloth of a shop shrinks by a tenth."""
+HALF: Final = 0.5
+"""An allowance wider than this share of its panel leaves nothing to see between two of them."""
+
+
+def beyond_sense(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
+    """General choices far beyond what any cover has."""
+    usual = usual_choices(scheme, job.cover.habits)
+    for path, sense in SENSE.items():
+        value = float(meant(job, refs.choice(path)))
+        if value > sense.most and uses(scheme, path, job.cover, cover.panels):
+            text = tr(
+                "{what}: {value}. Hardly any cover has more than {most}.",
+                what=FIELDS[path],
+                value=sense.shown(value),
+                most=sense.shown(sense.most),
+            )
+            back = float(meant(Job(name="usual", thing=job.thing, cover=usual), refs.choice(path)))
+            words = tr("{what}: back to {usual}", what=FIELDS[path], usual=sense.shown(back))
+            yield Finding(
+                "hardly-meant", Severity.LOOK, text, refs.choice(path), (Remedy(words, (Change(refs.choice(path), back),)),)
+            )
+    yield from _turned_under(job, scheme, cover)
+    yield from _no_use(job, scheme)
+
+
+def _turned_under(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
+    """A turn-under wider than the hem it lies in sticks out above it."""
+    hem, path = job.cover.hem, "hem.turn_under"
+    if uses(scheme, path, job.cover, cover.panels) and hem.turn_under > hem.width:
+        text = tr(
+            "The turn-under of {turn} is wider than the hem of {hem} that it lies in: it would stick out above.",
+            turn=mm(hem.turn_under),
+            hem=mm(hem.width),
+        )
+        less = Remedy(tr("Turn under {width}", width=mm(hem.width)), (Change(refs.choice(path), hem.width),))
+        yield Finding("hardly-meant", Severity.LOOK, text, refs.choice(path), (less,))
+
+
+def _no_use(job: Job, scheme: Scheme) -> Iterator[Finding]:
+    """What was decided, and what a cover of this scheme has no use for."""
+    plain = usual_choices(scheme, job.cover.habits)
+    decided: dict[str, tuple[Phrase, bool, object]] = {
+        "closure": (tr("the closure of the lower edge"), job.cover.closure.kind is not ClosureKind.NONE, plain.closure),
+        "padding": (tr("padding"), job.cover.padding > 0.0, 0.0),
+        "lining.school": (tr("a lining"), job.cover.lining.school != plain.lining.school, plain.lining.school),
+    }
+    for path, (what, there, without) in decided.items():
+        if there and path in scheme.without:
+            text = tr("{scheme} has no use for {what}: it changes nothing.", scheme=scheme.words, what=what)
+            remedy = Remedy(tr("Do without {what}", what=what), (Change(refs.choice(path), without),))
+            yield Finding("choice-unused", Severity.LOOK, text, refs.choice(path), (remedy,))
+
+
+def panels(job: Job, cover: Cover) -> Iterator[Finding]:
+    """Hems deeper than there is room for them, and allowances wider than half of what they are on."""
+    narrowest: dict[refs.Ref, tuple[float, Panel, Edge]] = {}
+    for panel in one_each(cover.panels).values():
+        if panel.cloth is not Cloth.OUTER:
+            continue
+        for edge in panel.edges:
+            if edge.finish.kind in FOLDED and edge.finish.folded >= room_for_fold(panel, edge):
+                yield _too_deep(job, panel, edge)
+                break
+        short = min(panel.length.value, panel.width.value)
+        for edge in panel.edges:
+            where = refs.CLOSING_ALLOWANCE if edge.finish.width != job.cover.seam_allowance else refs.SEAM_ALLOWANCE
+            wide = edge.finish.kind in SEWN and edge.finish.width > HALF * short and edge.curve.length > short / 8.0
+            if wide and short < narrowest.get(where, (math.inf,))[0]:
+                narrowest[where] = short, panel, edge
+    for where, (short, panel, edge) in narrowest.items():
+        yield _too_wide(job, panel, edge, where, short)
+
+
+def room_for_fold(panel: Panel, edge: Edge) -> float:
+    """How deep a hem along an edge may fold back onto its panel, mm: to the nearest part of the panel's outline that is not beside it."""
+    line = shapely.LineString(edge.curve.points(0.5))
+    points = panel.sew_points
+    far = float(shapely.distance(line, shapely.points(points)).max())
+    if len(panel.edges) == 1:
+        inner = shapely.make_valid(shapely.Polygon(points))
+        return float(math.sqrt(4.0 * math.pi * inner.area) / math.tau) if inner.area else 0.0
+    ends = (edge.curve.start, edge.curve.end)
+    for other in panel.edges:
+        if other is edge:
+            continue
+        beside = any(
+            math.dist(a, b) < SAME_POINT * max(1.0, panel.length.value)
+            for a, b in itertools.product(ends, (other.curve.start, other.curve.end))
+        )
+        if not beside:
+            far = min(far, line.distance(shapely.LineString(other.curve.points(0.5))) - other.finish.folded)
+    return far
+
+
+def _too_deep(job: Job, panel: Panel, edge: Edge) -> Finding:
+    room = max(0.0, room_for_fold(panel, edge))
+    text = tr(
+        "The {finish} of {depth} along the {edge} is deeper than the {panel} has room for{room}.",
+        finish=term(edge.finish.kind),
+        depth=mm(edge.finish.folded),
+        edge=term(edge.name),
+        panel=term(panel.name),
+        room=tr(": {room}", room=mm(room)) if room else NOTHING,
+    )
+    remedies = []
+    if edge.finish == job.cover.hem:
+        step = job.cover.habits.system.step
+        width = max(step, math.floor(room * 0.5 / step) * step)
+        changes = [Change(refs.HEM.at("width"), width)]
+        if job.cover.hem.turn_under > width:
+            changes.append(Change(refs.HEM.at("turn_under"), width))
+        remedies.append(Remedy(tr("Hem {width}", width=mm(width)), tuple(changes)))
+    return Finding("hem-too-deep", Severity.STOP, text, refs.panel(panel.name, edge.name), tuple(remedies))
+
+
+def _too_wide(job: Job, panel: Panel, edge: Edge, where: refs.Ref, short: float) -> Finding:
+    text = tr(
+        "The allowance of {allowance} is wide for the {panel}, which is {short} at its narrowest.",
+        allowance=mm(edge.finish.width),
+        panel=term(panel.name),
+        short=mm(short),
+    )
+    step = job.cover.habits.system.step
+    less = max(step, math.floor(short * HALF * 0.5 / step) * step)
+    remedy = Remedy(tr("{what}: {less}", what=FIELDS[where.part], less=mm(less)), (Change(where, less),))
+    return Finding("allowance-too-wide", Severity.LOOK, text, where, (remedy,))
+
+
+def loose(job: Job, scheme: Scheme, passes: bool) -> Iterator[Finding]:
+    """A clearance far beyond sense on a cover that has to pass over nothing."""
+    given = job.cover.clearance
+    most = {ClearanceSchool.SIDE: 100.0, ClearanceSchool.DIMENSION: 200.0, ClearanceSchool.GIRTH: 0.3}[given.school]
+    if passes or given.amount <= most or not uses(scheme, "clearance", job.cover):
+        return
+    usual = job.cover.habits.mm("clearance")
+    share = given.school is ClearanceSchool.GIRTH
+    text = tr("The clearance is {value}: the cover would be a tent.", value=Share(given.amount) if share else mm(given.amount))
+    changes = (Change(refs.choice("clearance.school"), ClearanceSchool.SIDE), Change(refs.CLEARANCE, usual))
+    yield Finding("hardly-meant", Severity.LOOK, text, refs.CLEARANCE, (Remedy(tr("Clearance {gap}", gap=mm(usual)), changes),))

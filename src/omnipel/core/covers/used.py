@@ -1,0 +1,71 @@
+"""What a cover uses of all that could be decided: what it has no use for is not offered."""
+
+from collections.abc import Callable, Mapping
+from typing import Final
+
+from omnipel.core.covers.options import Option
+from omnipel.core.covers.scheme import Scheme
+from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Panel
+from omnipel.core.forms.body import Body
+from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, FeatureKind, LiningSchool
+from omnipel.core.job.finish import SEWN, TURNED_UNDER, FinishKind
+from omnipel.core.plane.curves import Arc
+from omnipel.core.tolerances import CLIP_RADIUS
+
+SEWN_WITH_OURS: Final = frozenset((FeatureKind.PORT, FeatureKind.VENT, FeatureKind.POCKET, FeatureKind.HANDLE))
+"""Features whose own pieces take the job's seam allowance."""
+
+
+def options_used(scheme: Scheme, choices: CoverChoices, body: Body | None) -> tuple[Option, ...]:
+    """The scheme's own choices that change anything, as the others stand."""
+    stand = {o.key: choices.options.get(o.key, o.usual(scheme.key, choices.habits)) for o in scheme.options}
+    return tuple(
+        option
+        for option in scheme.options
+        if all(stand.get(key) in values for key, values in option.only)
+        and (option.needs is None or body is None or option.needs(body))
+    )
+
+
+def uses(scheme: Scheme, path: str, choices: CoverChoices, panels: tuple[Panel, ...] = ()) -> bool:
+    """Whether a choice about the cover, by its path, changes anything, as the others stand."""
+    if path.split(".")[0] in scheme.without or path in scheme.without:
+        rescued = _RESCUED.get(path)
+        return rescued is not None and rescued(choices)
+    rule = _RULES.get(path)
+    return rule is None or rule(scheme, choices, panels)
+
+
+def _clipped(choices: CoverChoices, panels: tuple[Panel, ...]) -> bool:
+    """Whether there is an edge to clip; where that is done after sewing, no panel shows it."""
+    if choices.clips in (ClipSchool.STRAIGHT, ClipSchool.DISC):
+        return any(notch.kind is MarkKind.CLIP for panel in panels for notch in panel.notches)
+    return any(_bent(edge) for panel in panels for edge in panel.edges)
+
+
+def _bent(edge: Edge) -> bool:
+    """Whether an edge is sewn and bent so far that what is sewn to it wants relief clips."""
+    curve = edge.curve
+    return edge.finish.kind in SEWN and isinstance(curve, Arc) and abs(curve.curvature) * CLIP_RADIUS > 1.0
+
+
+_RESCUED: Final[Mapping[str, Callable[[CoverChoices], bool]]] = {
+    "seam_allowance": lambda c: any(f.kind in SEWN_WITH_OURS for f in c.features) or c.options.get("layers") == "reversible"
+}
+"""What a scheme has no use for itself, but what is put on its panels may have."""
+
+_RULES: Final[Mapping[str, Callable[[Scheme, CoverChoices, tuple[Panel, ...]], bool]]] = {
+    "ring": lambda s, c, p: s.rings,
+    "clips": lambda s, c, p: _clipped(c, p),
+    "hem.width": lambda s, c, p: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE, FinishKind.BOUND),
+    "hem.turn_under": lambda s, c, p: c.hem.kind in TURNED_UNDER,
+    "closure.length": lambda s, c, p: c.closure.kind is not ClosureKind.NONE,
+    "padding_inset": lambda s, c, p: c.padding > 0.0,
+    "quilting.along": lambda s, c, p: c.padding > 0.0,
+    "quilting.across": lambda s, c, p: c.padding > 0.0,
+    "lining.seam_allowance": lambda s, c, p: c.lining.school is LiningSchool.BAGGED,
+    "lining.turning_gap": lambda s, c, p: c.lining.school is LiningSchool.BAGGED,
+    "lining.cloth.usable_width": lambda s, c, p: (
+        c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in p)
+    ),
+}

@@ -1,0 +1,220 @@
+"""Remedies that hold: each is tried on the whole job before it is offered, and what nothing else puts right is led back to what is usual.
+
+A remedy is offered when what it makes is lawful, when it takes its finding away, and when no stop comes in its place. What a person says about
+a reading is never withheld for what follows from it, and where something is to be measured first nothing is cut anyway.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, replace
+from itertools import islice
+from typing import Final
+
+from omnipel.core.covers import SCHEMES
+from omnipel.core.covers.fields import FIELDS
+from omnipel.core.covers.options import OptionKind
+from omnipel.core.covers.rounding import round_to
+from omnipel.core.covers.sizes import size_words
+from omnipel.core.covers.starting import usual_choices
+from omnipel.core.draft import Draft, Drafted, draft
+from omnipel.core.finishing.features import cures
+from omnipel.core.job.changes import changed, meant
+from omnipel.core.job.document import Job
+from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import Name, Phrase, Value, listed, mm, term, tr
+from omnipel.core.words.refs import Of
+
+MOST_OFFERED: Final = 5
+MOST_CURES: Final = 3
+MOST_LAST: Final = 3
+MOST_TRIED: Final = 12
+"""With more findings than this the first are enough to begin with: the others are tried when those are put right."""
+GENERAL: Final = (
+    "hem",
+    "clearance",
+    "closure",
+    "seam_allowance",
+    "closing_allowance",
+    "padding",
+    "padding_inset",
+    "lining.school",
+    "cloth.thickness",
+    "quilting",
+)
+"""Choices that are led back to what is usual, when nothing else helps."""
+
+
+Lawful = Callable[[Job], bool]
+"""Whether a job could be kept: what could not is not offered."""
+
+
+class Trying:
+    """The remedies of a draft, tried one finding at a time, so that a window stays alive meanwhile."""
+
+    def __init__(self, drafted: Draft, lawful: Lawful) -> None:
+        self.drafted, self.lawful = drafted, lawful
+        self.made: list[Finding] = []
+
+    def step(self) -> bool:
+        """Try what the next finding offers; whether there was one left."""
+        i = len(self.made)
+        if i >= len(self.drafted.findings):
+            return False
+        finding = self.drafted.findings[i]
+        sound: list[Remedy] = []
+        if i < MOST_TRIED:
+            tried = (remedy for remedy in _proposed(self.drafted, finding) if holds(self.drafted, finding, remedy, self.lawful))
+            sound = list(islice(tried, MOST_OFFERED))
+            if not sound and finding.severity is Severity.STOP:
+                sound = list(islice(_last_resorts(self.drafted, finding, self.lawful), MOST_LAST))
+        self.made.append(replace(finding, remedies=tuple(sound)))
+        return True
+
+    @property
+    def advised(self) -> Draft:
+        """The draft with the remedies that hold, as far as they have been tried; what has not is not offered."""
+        waiting = (replace(finding, remedies=()) for finding in self.drafted.findings[len(self.made) :])
+        return replace(self.drafted, findings=(*self.made, *waiting))
+
+
+def advised(drafted: Draft, lawful: Lawful) -> Draft:
+    """The draft with only the remedies that hold."""
+    trying = Trying(drafted, lawful)
+    while trying.step():
+        pass
+    return trying.advised
+
+
+@dataclass(frozen=True, slots=True)
+class PutRight:
+    """A job put right as far as can be without asking: its draft, what was done, and what a person has to decide."""
+
+    drafted: Draft
+    done: tuple[Remedy, ...]
+    left: tuple[Finding, ...]
+
+
+def put_right(job: Job, lawful: Lawful, code: str = "") -> PutRight:
+    """Apply the first remedy of the worst finding (of one code only, if given), again and again; what is said about a reading is left to a person."""
+    seen = [job]
+    done: list[Remedy] = []
+    while True:
+        drafted = advised(draft(job), lawful)
+        worth = [f for f in drafted.findings if f.severity in (Severity.STOP, Severity.LOOK) and code in ("", f.code)]
+        step = next((f.remedies[0] for f in worth if f.remedies and (code or not _tells(f.remedies[0]))), None)
+        after = changed(job, *step.changes) if step is not None else job
+        if step is None or after in seen:
+            return PutRight(drafted, tuple(done), tuple(worth))
+        job = after
+        seen.append(job)
+        done.append(step)
+
+
+def _tells(remedy: Remedy) -> bool:
+    """Whether a remedy says something about a reading, which only a person can know."""
+    return any(change.ref.of is Of.READING and change.ref.id != "drop" for change in remedy.changes)
+
+
+def _proposed(drafted: Draft, finding: Finding) -> Iterator[Remedy]:
+    """What a finding proposes; for something on a panel first where else it could be."""
+    if finding.where.of is Of.FEATURE and isinstance(drafted, Drafted):
+        feature = meant(drafted.job, finding.where.whole)
+        yield from islice(cures(feature, drafted.cover, drafted.job.cover), MOST_CURES)
+    yield from finding.remedies
+
+
+def holds(drafted: Draft, finding: Finding, remedy: Remedy, lawful: Lawful) -> bool:
+    """Whether a remedy does what it says."""
+    brought = _brought(drafted, finding, remedy, lawful)
+    return brought is not None and not brought
+
+
+def _brought(drafted: Draft, finding: Finding, remedy: Remedy, lawful: Lawful) -> list[Finding] | None:
+    """The stops that a remedy brings; None when it does not do what it says at all."""
+    try:
+        after = changed(drafted.job, *remedy.changes)
+    except KeyError:
+        return None
+    if after == drafted.job or not lawful(after):
+        return None
+    made = draft(after)
+    if any((f.code, f.where) == (finding.code, finding.where) for f in made.findings):
+        return None
+    if _tells(remedy) or any(f.severity is Severity.OPEN for f in made.findings):
+        return []
+    if not isinstance(drafted, Drafted):
+        return []  # what is judged only now was not brought by this
+    known = {(f.code, f.where) for f in drafted.findings if f.severity is Severity.STOP}
+    return [f for f in made.findings if f.severity is Severity.STOP and (f.code, f.where) not in known]
+
+
+def _last_resorts(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[Remedy]:
+    """What is left when no remedy of a stop holds: a doubtful reading cleared up, one decision led back, what lies badly then left out."""
+    places = drafted.measured.places if drafted.measured is not None else ()
+    words = {place.key: place.words for place in places}
+    doubts = [f for f in drafted.findings if f.where.id in words and f.severity is Severity.LOOK]
+    borrowed = [
+        replace(remedy, words=tr("{place}: {remedy}", place=words[doubt.where.id], remedy=remedy.words))
+        for doubt in doubts
+        for remedy in doubt.remedies
+    ]
+    for remedy in (*borrowed, *_shallower(drafted.job, finding), *finding.remedies, *ways_back(drafted.job)):
+        brought = _brought(drafted, finding, remedy, lawful)
+        if brought == []:
+            yield remedy
+        elif brought and all(f.where.of is Of.FEATURE for f in brought):
+            more = _without(drafted.job, remedy, {f.where.id for f in brought})
+            if holds(drafted, finding, more, lawful):
+                yield more
+
+
+def _without(job: Job, remedy: Remedy, ids: set[str]) -> Remedy:
+    """The same remedy, and some features left out."""
+    gone = [feature for feature in job.cover.features if feature.id in ids]
+    words = tr("{remedy}, and leave {features} out", remedy=remedy.words, features=listed(Name(feature.name) for feature in gone))
+    return Remedy(words, (*remedy.changes, *(Change(refs.feature(feature.id), act=Act.REMOVE) for feature in gone)))
+
+
+def _shallower(job: Job, finding: Finding) -> Iterator[Remedy]:
+    """A hem less deep."""
+    if finding.code == "hem-too-deep":
+        for share in (0.5, 0.25, 0.1):
+            width = max(job.cover.habits.system.step, round_to(job.cover.hem.width * share, job.cover.habits.system.step))
+            words = tr("Hem {width}", width=mm(width))
+            yield Remedy(
+                words,
+                (Change(refs.HEM.at("width"), width), Change(refs.HEM.at("turn_under"), min(width, job.cover.hem.turn_under))),
+            )
+
+
+def ways_back(job: Job) -> Iterator[Remedy]:
+    """What leads one decision back to what is usual: the scheme's own choices, sizes set by hand, then the general ones."""
+    scheme = SCHEMES.get(job.cover.scheme)
+    if scheme is None:
+        return
+    for option in scheme.options:
+        chosen = job.cover.options.get(option.key)
+        usual = option.usual(scheme.key, job.cover.habits)
+        if chosen is not None and chosen != usual:
+            shown: Value = mm(float(usual), fine=True) if option.kind is OptionKind.LENGTH else option.shown(usual)
+            words = tr("{what}: back to {usual}", what=option.words, usual=shown)
+            yield Remedy(words, (Change(refs.option(option.key), act=Act.REMOVE),))
+    for override in job.cover.overrides:
+        words = tr("Drop the {size} set by hand", size=size_words(override.size))
+        yield Remedy(words, (Change(refs.by_hand(override.size), act=Act.REMOVE),))
+    if len(job.cover.overrides) > 1:
+        yield Remedy(tr("Drop the sizes set by hand"), (Change(refs.by_hand(), ()),))
+    usual_job = replace(job, cover=usual_choices(scheme, job.cover.habits))
+    for path in GENERAL:
+        ref = refs.choice(path)
+        if meant(job, ref) != meant(usual_job, ref):
+            yield Remedy(tr("{what}: back to what is usual", what=_called(path)), (Change(ref, meant(usual_job, ref)),))
+    for feature in job.cover.features:
+        words = tr("Leave {feature} out", feature=Name(feature.name))
+        yield Remedy(words, (Change(refs.feature(feature.id), act=Act.REMOVE),))
+
+
+def _called(path: str) -> Phrase:
+    """What a choice is called."""
+    groups = {"hem": tr("lower edge"), "clearance": tr("clearance"), "closure": tr("closure"), "quilting": tr("quilting")}
+    return groups.get(path) or FIELDS.get(path) or term(path)

@@ -1,0 +1,125 @@
+"""Monotone badness: scaled until it is absurd, a decision is said, and what is once said is never unsaid."""
+
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+
+from omnipel.core.covers import SCHEMES, lawful_pairs
+from omnipel.core.covers.options import OptionKind
+from omnipel.core.covers.used import options_used, uses
+from omnipel.core.draft import draft
+from omnipel.core.job.changes import changed, meant
+from omnipel.core.job.document import ClosureKind, Job
+from omnipel.core.job.findings import Change, Severity
+from omnipel.core.words import refs
+from omnipel.shop.starter import starter
+
+STEPS = 9
+BOUNDS = {
+    "hem.width": 500.0,
+    "hem.turn_under": 500.0,
+    "seam_allowance": 500.0,
+    "closing_allowance": 500.0,
+    "cloth.thickness": 1000.0,
+    "padding": 1000.0,
+    "padding_inset": 1000.0,
+    "clearance.amount": 1000.0,
+    "cloth.shrink_warp": 0.5,
+    "cloth.shrink_weft": 0.5,
+    "quilting.along": 0.5,
+    "quilting.across": 0.5,
+}
+"""What a job file may hold at the most."""
+
+SENSIBLE = {
+    "bow": "a long ribbon is only long",
+    "tails": "a long tail is only long",
+    "tie": "a long tie is only long",
+    "overlap": "a hand's breadth of elastic, or of strip, sewn twice",
+    "casing_turn_under": "an inch or two",
+    "casing": "a wide casing, as long as its panel has room for it",
+    "cord": "a rope of 20 to 30, as long as its casing is wide enough",
+    "entry_gap": "a hand goes through",
+    "share": "elastic holds at 40 % and stretches over at 1.7",
+    "skirt_share": "as long as the wall",
+    "spacing": "only the corners are held",
+    "take_up": "loose quilting takes up so much",
+    "zip_allowance": "wide zips are made",
+    "zip_height": "just under the top",
+    "turning_gap": "bounded by what closes neatly",
+    "gores": "narrow petals, as long as they are wider than their allowances",
+    "panels": "as gores",
+    "dome_bands": "as gores",
+    "heading": "as long as half of the cosy is left",
+    "channel": "as long as a quarter of the cosy is left",
+    "rounding": "a large thing may be as round as that",
+    "flap": "a large wheel may have as wide a flap",
+}
+"""Choices whose upper bound is itself no absurdity on some things."""
+
+
+def said(job: Job) -> bool:
+    return any(f.severity in (Severity.STOP, Severity.LOOK) for f in draft(job).findings)
+
+
+def climbed(job: Job, put: Callable[[Job, float], Job], low: float, high: float, *, whole: bool = False) -> list[bool]:
+    """Whether anything is said while a decision climbs from what is usual to its bound."""
+    values = [low * (high / low) ** (k / (STEPS - 1)) for k in range(STEPS)]
+    return [said(put(job, float(round(v)) if whole else v)) for v in values]
+
+
+@pytest.mark.parametrize("path", BOUNDS)
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_no_absurd_choice_is_silent(form: str, scheme: str, path: str) -> None:
+    job, ref = starter(form, scheme), refs.choice(path)
+    if path in ("padding_inset", "quilting.along", "quilting.across") and "padding" not in SCHEMES[scheme].without:
+        job = changed(job, Change(refs.choice("padding"), 6.0))
+    if not uses(SCHEMES[scheme], path, job.cover, draft(job).panels):
+        return
+    low = float(meant(job, ref)) or (0.01 if BOUNDS[path] < 1.0 else 1.0)
+    seen = climbed(job, lambda j, v: changed(j, Change(ref, v)), low, BOUNDS[path])
+    assert seen == sorted(seen)
+    assert seen[-1]
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_no_absurd_choice_of_a_scheme_is_silent(form: str, scheme: str) -> None:
+    base = starter(form, scheme)
+    for option in SCHEMES[scheme].options:
+        if option.kind in (OptionKind.YES, OptionKind.PICK):
+            continue
+        job = base
+        for key, values in option.only:
+            job = changed(job, Change(refs.option(key), values[0]))
+        if option not in options_used(SCHEMES[scheme], job.cover, draft(job).body):
+            continue
+        usual: Any = option.usual(scheme, job.cover.habits)
+        whole = option.kind is OptionKind.COUNT
+        low = max(float(usual), option.low, 4.0 if whole else 0.01)
+        if option.key == "draw":
+            low = draft(job).cover.sizes["skirt_sew_length"].value / job.cover.cloth.gather_limit  # type: ignore[union-attr]
+        seen = climbed(job, lambda j, v, o=option: changed(j, Change(refs.option(o.key), v)), low, option.high, whole=whole)  # type: ignore[misc]
+        if not usual and not whole:  # 0 means something of its own: what is far too little may be said, too
+            seen = seen[seen.index(False) :]
+        assert seen == sorted(seen), (option.key, seen)
+        assert seen[-1] or option.key in SENSIBLE, option.key
+
+
+@pytest.mark.parametrize("kind", [kind for kind in ClosureKind if kind is not ClosureKind.NONE])
+@pytest.mark.parametrize(("form", "scheme"), [pair for pair in lawful_pairs() if "closure" not in SCHEMES[pair[1]].without])
+def test_no_absurd_closure_is_silent(form: str, scheme: str, kind: ClosureKind) -> None:
+    job = changed(starter(form, scheme), Change(refs.choice("closure.kind"), kind), Change(refs.choice("hem.width"), 35.0))
+
+    def put(job: Job, length: float) -> Job:
+        return changed(job, Change(refs.choice("closure.length"), length))
+
+    drawn = kind in (ClosureKind.CORD, ClosureKind.ELASTIC)
+    assert said(put(job, 100_000.0))
+    assert said(put(job, 1.0))
+    assert said(put(job, 0.0)) is not drawn  # 0 draws in as far as the cloth gathers; a slit of 0 opens nothing
+    good = [length for length in (50.0 * 1.15**k for k in range(50)) if not said(put(job, length))]
+    assert good
+    lengths = [50.0 * 1.15**k for k in range(50)]
+    first, last = lengths.index(good[0]), lengths.index(good[-1])
+    assert lengths[first : last + 1] == good  # bad below, good between, bad above

@@ -1,0 +1,124 @@
+"""Nothing inert: what is offered changes the cover when it is changed, and what is not offered changes nothing."""
+
+from dataclasses import replace
+from typing import Any
+
+import pytest
+from tests.attack.chains import shown
+
+from omnipel.core.covers import SCHEMES, lawful_pairs
+from omnipel.core.covers.options import Option, OptionKind
+from omnipel.core.covers.used import options_used, uses
+from omnipel.core.draft import draft
+from omnipel.core.job.changes import changed, meant
+from omnipel.core.job.document import ClipSchool, Closure, ClosureKind, HemOrder, Job, LiningSchool, Override, RingSchool
+from omnipel.core.job.findings import Act, Change
+from omnipel.core.job.finish import FinishKind
+from omnipel.core.words import refs
+from omnipel.shop.starter import starter
+
+OTHERS: dict[str, Any] = {
+    "clearance.amount": 3.0,
+    "seam_allowance": 19.0,
+    "closing_allowance": 21.0,
+    "hem.kind": FinishKind.SINGLE_HEM,
+    "hem.width": 33.0,
+    "hem.turn_under": 9.0,
+    "ring": RingSchool.MEET_AND_TRIM,
+    "hem_order": HemOrder.HEM_FIRST,
+    "clips": ClipSchool.DISC,
+    "cloth.thickness": 2.0,
+    "cloth.usable_width": 999.0,
+    "padding": 5.0,
+    "padding_inset": 33.0,
+    "quilting.along": 0.04,
+    "quilting.across": 0.04,
+    "cloth.shrink_warp": 0.04,
+    "cloth.shrink_weft": 0.04,
+    "lining.school": LiningSchool.BAGGED,
+    "lining.seam_allowance": 17.0,
+    "lining.turning_gap": 90.0,
+    "lining.cloth.usable_width": 901.0,
+    "closure.kind": ClosureKind.ZIP,
+    "closure.length": 150.0,
+}
+"""Another value for each choice about a cover."""
+
+
+def dressed(form: str, scheme: str) -> Job:
+    """A job in which lining, padding and closure are chosen, where its scheme has a use for them."""
+    job = starter(form, scheme)
+    cover = replace(
+        job.cover,
+        lining=replace(job.cover.lining, school=LiningSchool.BAGGED),
+        padding=job.cover.padding or 4.0,
+        closure=Closure(kind=ClosureKind.CORD),
+    )
+    return replace(job, cover=cover)
+
+
+def small(job: Job) -> Job:
+    """The same thing so small that its round seams want relief clips."""
+    return replace(job, readings=tuple(replace(r, repeats=(r.repeats[0] * 0.4,)) for r in job.readings))
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize("made", [starter, dressed], ids=["plain", "dressed"])
+def test_a_choice_is_offered_if_it_changes_anything(form: str, scheme: str, made: Any) -> None:
+    job = small(made(form, scheme))
+    drafted = draft(job)
+    before = shown(drafted)
+    for path, other in OTHERS.items():
+        ref = refs.choice(path)
+        value = 0.0 if path == "padding" and job.cover.padding else LiningSchool.BOUND if meant(job, ref) == other else other
+        changes = shown(draft(changed(job, Change(ref, value)))) != before
+        assert changes is uses(SCHEMES[scheme], path, job.cover, drafted.panels), (path, value)
+
+
+def other_values(option: Option, job: Job) -> list[Any]:
+    """Lawful values of an option besides the one that it has."""
+    now = job.cover.options.get(option.key, option.usual(job.cover.scheme, job.cover.habits))
+    match option.kind:
+        case OptionKind.YES:
+            return [not now]
+        case OptionKind.PICK:
+            return [pick for pick in option.picks if pick != now]
+        case OptionKind.COUNT:
+            return [float(now) + 1.0 if float(now) + 1.0 <= option.high else float(now) - 1.0]
+        case _:
+            more = float(now) * 1.2 or 25.0
+            return [more if more <= option.high else float(now) * 0.8]
+
+
+WITH: dict[str, list[dict[str, Any]]] = {
+    "wall-and-lid": [{}, {"skirt": True}],
+    "cap": [{}, {"school": "from the rim"}, {"school": "from loose"}, {"fastening": "cord"}, {"layers": "reversible"}],
+    "sheet": [{}, {"fastener": "ties"}, {"fastener": "nothing"}],
+}
+"""Choices of a scheme under which its others are tried."""
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_an_option_is_offered_if_it_changes_anything(form: str, scheme: str) -> None:
+    for chosen in WITH.get(scheme, [{}]):
+        job = starter(form, scheme)
+        job = replace(job, cover=replace(job.cover, options=chosen))
+        drafted = draft(job)
+        offered = {option.key for option in options_used(SCHEMES[scheme], job.cover, drafted.body)}
+        before = shown(drafted)
+        for option in SCHEMES[scheme].options:
+            values = other_values(option, job)
+            changes = {value: shown(draft(changed(job, Change(refs.option(option.key), value)))) != before for value in values}
+            assert all(changes.values()) if option.key in offered else not any(changes.values()), (chosen, option.key, changes)
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_every_size_that_can_be_set_by_hand_is_cut(form: str, scheme: str) -> None:
+    drafted = draft(starter(form, scheme))
+    before = shown(drafted)
+    assert len(set(drafted.cover.by_hand)) == len(drafted.cover.by_hand) > 0  # type: ignore[union-attr]
+    for name in drafted.cover.by_hand:  # type: ignore[union-attr]
+        made = Override(size=name, value=drafted.cover.sizes[name].value * 1.01, reason="a remnant")  # type: ignore[union-attr]
+        after = shown(draft(changed(drafted.job, Change(refs.by_hand(), made, Act.ADD))))
+        # Panels (1) or what is bought (4) change, not only the number itself.
+        assert (after[1] != before[1]) or (after[4] != before[4]), name
