@@ -129,10 +129,13 @@ class Panel:
         Raises:
             KeyError: there is none.
         """
-        for edge in self.edges:
-            if edge.name == name:
-                return edge
-        raise KeyError(f"{self.name} has no edge {name!r}")
+        if name not in self._by_name:
+            raise KeyError(f"{self.name} has no edge {name!r}")
+        return self._by_name[name]
+
+    @cached_property
+    def _by_name(self) -> dict[str, Edge]:
+        return {edge.name: edge for edge in reversed(self.edges)}
 
     @cached_property
     def sew_points(self) -> Points:

@@ -1,5 +1,7 @@
 """Seams: chains of edges that are sewn to one another, their truing and their match marks."""
 
+import bisect
+import itertools
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
@@ -138,9 +140,9 @@ def with_marks(panels: Sequence[Panel], walked: Sequence[Trued], clips: ClipScho
     by_name = {panel.name: panel for panel in panels}
     notches: dict[str, dict[tuple[str, float, str], Notch]] = {panel.name: {} for panel in panels}
     for trued in walked:
-        for side in (trued.seam.a, trued.seam.b):
+        for way in (Way(trued.seam.a, by_name), Way(trued.seam.b, by_name)):
             for mark in trued.marks:
-                run, fraction = _locate(side, mark.fraction, by_name)
+                run, fraction = way.locate(mark.fraction)
                 at_end = not 1e-6 < fraction < 1.0 - 1e-6
                 if (
                     at_end
@@ -157,16 +159,21 @@ def with_marks(panels: Sequence[Panel], walked: Sequence[Trued], clips: ClipScho
     return tuple(replace(p, notches=(*p.notches, *notches[p.name].values())) if notches[p.name] else p for p in panels)
 
 
-def _locate(side: Sequence[Run], fraction: float, panels: Mapping[str, Panel]) -> tuple[Run, float]:
-    """Which run of a side a fraction of its length falls on, and the fraction of that edge in its own direction."""
-    left = fraction * _length(side, panels)
-    for run in side:
-        length = panels[run.panel].edge(run.edge).curve.length
-        if left <= length * (1.0 + 1e-9) or run is side[-1]:
-            inner = min(1.0, max(0.0, left / length if length else 0.0))
-            return run, 1.0 - inner if run.reversed else inner
-        left -= length
-    raise ValueError("a side without runs")
+class Way:
+    """A side of a seam to be walked: where each of its runs ends."""
+
+    def __init__(self, side: Sequence[Run], panels: Mapping[str, Panel]) -> None:
+        self.runs = tuple(side)
+        self.lengths = [_edge(run, panels).curve.length for run in side]
+        self.ends = list(itertools.accumulate(self.lengths))
+
+    def locate(self, fraction: float) -> tuple[Run, float]:
+        """Which run a fraction of the side's length falls on, and the fraction of that edge in its own direction."""
+        at = fraction * self.ends[-1]
+        i = min(bisect.bisect_left(self.ends, at * (1.0 - 1e-9)), len(self.runs) - 1)
+        left, length, run = at - (self.ends[i] - self.lengths[i]), self.lengths[i], self.runs[i]
+        inner = min(1.0, max(0.0, left / length if length else 0.0))
+        return run, 1.0 - inner if run.reversed else inner
 
 
 def _clips(trued: Trued, panels: Mapping[str, Panel], school: ClipSchool) -> list[tuple[Run, Notch]]:
@@ -178,6 +185,7 @@ def _clips(trued: Trued, panels: Mapping[str, Panel], school: ClipSchool) -> lis
         if any(_radius(_edge(run, panels)) is not None for run in straight):
             continue
         done, total = 0.0, _length(bent, panels)
+        way = Way(straight if school is ClipSchool.STRAIGHT else bent, panels)
         for run in bent:
             edge = _edge(run, panels)
             radius = _radius(edge)
@@ -186,8 +194,7 @@ def _clips(trued: Trued, panels: Mapping[str, Panel], school: ClipSchool) -> lis
                 spacing = CLIP_SPACING_TIGHT if radius < CLIP_RADIUS_TIGHT else CLIP_SPACING
                 for k in range(1, int(length / spacing)):
                     whole = (done + k * spacing) / total
-                    side = straight if school is ClipSchool.STRAIGHT else bent
-                    where, fraction = _locate(side, whole, panels)
+                    where, fraction = way.locate(whole)
                     found.append((where, Notch(where.edge, fraction, "", MarkKind.CLIP)))
             done += length
     return found

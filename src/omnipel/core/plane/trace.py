@@ -10,11 +10,18 @@ import shapely
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline
 from omnipel.core.plane.curves import Points
-from omnipel.core.tolerances import CORNER_ANGLE, SHORTEST
+from omnipel.core.tolerances import CORNER_ANGLE, LONGEST, SHORTEST
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, mm, tr, trn
+from omnipel.core.words.phrases import Count, Name, mm, tr, trn
 
 WHERE = refs.OUTLINE
+MOST_CORNERS = 250
+"""A corner is a match mark on both sides; more of them are no outline but a rough trace."""
+MOST_POINTS = 6000
+SIMPLER = (0.0, 0.05, 0.1, 0.25, 0.5, 1.0, 2.0)
+"""How far a simplified outline may leave the trace, mm: no more than a pencil does."""
+FARTHEST = LONGEST
+"""No point of an outline lies further from the origin than this, mm."""
 
 
 def ring_of(outline: Outline) -> Points:
@@ -24,6 +31,8 @@ def ring_of(outline: Outline) -> Points:
         Impossible: fewer than three different points, no area, or it crosses itself (says where).
     """
     points = path_points(outline.path) if outline.path else np.array(outline.points, dtype=np.float64).reshape(-1, 2)
+    if not (np.abs(points) <= FARTHEST).all():
+        raise Impossible(tr("the traced outline reaches further than {far}", far=mm(FARTHEST)), WHERE)
     if len(points):
         keep = np.hypot(*(points - np.roll(points, 1, axis=0)).T) > 1e-3
         points = points[keep]
@@ -42,9 +51,37 @@ def ring_of(outline: Outline) -> Points:
         raise Impossible(tr("the traced outline holds no area"), WHERE)
     if not polygon.exterior.is_ccw:
         points = points[::-1]
+    points = _sewable(points)
     if outline.smoothing > 0.0:
-        points = smoothed(points, outline.smoothing)
+        points = _smoothed_soundly(points, outline.smoothing)
     return np.ascontiguousarray(points - points.min(axis=0))
+
+
+def _sewable(points: Points) -> Points:
+    """The ring with no more corners and points than can be sewn: as much simplified as that takes.
+
+    Raises:
+        Impossible: it stays too rough.
+    """
+    for off in SIMPLER:
+        made = shapely.get_coordinates(shapely.Polygon(points).simplify(off))[:-1] if off else points
+        if len(made) >= 3 and len(made) <= MOST_POINTS and len(corners_of(made)) <= MOST_CORNERS:
+            return made
+    found = len(corners_of(points))
+    raise Impossible(
+        tr("the traced outline has {n} corners, and no more than {most} can be sewn", n=Count(found), most=Count(MOST_CORNERS)),
+        WHERE,
+    )
+
+
+def _smoothed_soundly(points: Points, reach: float) -> Points:
+    """The ring smoothed, by less where it would cross itself."""
+    while reach > SHORTEST / 8.0:
+        made = smoothed(points, reach)
+        if np.isfinite(made).all() and shapely.Polygon(made).is_valid:
+            return made
+        reach /= 2.0
+    return points
 
 
 def path_points(path: str) -> Points:

@@ -1,0 +1,65 @@
+"""Traced outlines as they come: rough, far away, smoothed until they would cross themselves."""
+
+import numpy as np
+import pytest
+import shapely
+from hypothesis import given
+from hypothesis import strategies as st
+from tests.wild import tried
+
+from omnipel.core.draft import Drafted, draft
+from omnipel.core.job.changes import changed
+from omnipel.core.job.findings import Change, Impossible
+from omnipel.core.job.thing import Outline
+from omnipel.core.plane.trace import MOST_CORNERS, MOST_POINTS, corners_of, ring_of
+from omnipel.core.words import refs
+from omnipel.shop.starter import starter
+
+
+def star(corners: int, rough: float) -> tuple[tuple[float, float], ...]:
+    """A disc of 300 whose rim goes in and out."""
+    turn = np.linspace(0.0, 2.0 * np.pi, corners, endpoint=False)
+    radius = 300.0 + np.where(np.arange(corners) % 2, rough, 0.0)
+    return tuple(map(tuple, np.column_stack((radius * np.cos(turn), radius * np.sin(turn))).tolist()))
+
+
+@pytest.mark.parametrize("corners", [2_000, 20_000])
+def test_a_trace_rougher_than_a_pencil_is_refused_and_a_finer_one_is_smoothed_out(corners: int) -> None:
+    with pytest.raises(Impossible, match="corners"):
+        ring_of(Outline(points=star(corners, 20.0)))
+    ring = ring_of(Outline(points=star(corners, 0.3)))
+    assert len(ring) <= MOST_POINTS
+    assert len(corners_of(ring)) <= MOST_CORNERS
+    assert shapely.Polygon(ring).area == pytest.approx(np.pi * 300.15**2, rel=0.01)
+
+
+@pytest.mark.parametrize("path", ["M0 0 h1e308 v10 z", "M0 0 L1e300 0 L1e300 1e300 Z", "M0 0 H2e5 V10 Z"])
+def test_what_reaches_too_far_is_said(path: str) -> None:
+    job = changed(starter("traced", "traced-ends"), Change(refs.OUTLINE, Outline(path=path)))
+    found = draft(job).findings[0]
+    assert (found.code, found.where) == ("size-impossible", refs.OUTLINE)
+
+
+@tried(40)
+@given(st.lists(st.tuples(st.floats(0.2, 1.0), st.floats(0.3, 1.0)), min_size=5, max_size=40), st.floats(0.0, 100.0))
+def test_smoothing_never_makes_an_outline_cross_itself(arms: list[tuple[float, float]], reach: float) -> None:
+    turn = np.cumsum([step for _, step in arms])
+    turn *= 2.0 * np.pi / (turn[-1] + 0.3)
+    radius = 400.0 * np.array([arm for arm, _ in arms])
+    points = tuple(map(tuple, np.column_stack((radius * np.cos(turn), radius * np.sin(turn))).tolist()))
+    try:
+        ring = ring_of(Outline(points=points, smoothing=reach))
+    except Impossible:
+        return
+    assert shapely.Polygon(ring).is_valid
+
+
+@pytest.mark.parametrize("rounding", [10.0, 30.0, 60.0])
+def test_rounded_corners_leave_the_feet_as_they_stand(rounding: float) -> None:
+    plain = draft(starter("box", "traced-ends"))
+    rounded = draft(changed(plain.job, Change(refs.option("rounding"), rounding)))
+    assert isinstance(plain, Drafted)
+    assert isinstance(rounded, Drafted)
+    foot, other = (next(p.edge("bottom").curve.length for p in d.panels if p.name == "end") for d in (plain, rounded))
+    assert other == pytest.approx(foot, abs=0.05)
+    assert rounded.cover.sizes["gusset_finished_length"].value < plain.cover.sizes["gusset_finished_length"].value
