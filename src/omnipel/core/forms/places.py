@@ -28,8 +28,14 @@ def string_over(string: Worked, down: Worked) -> Worked:
 
 
 def part_girth(up: float, diameter: float) -> float:
-    """What a tape around an upright wheel reads from mark to mark, both `up` above the ground: 2r(π − φ), φ = acos((r − k)/r)."""
+    """What a tape around an upright wheel reads from mark to mark, both `up` above the ground: 2r(π − φ), φ = acos((r − k)/r).
+
+    >>> part_girth(80.0, 0.0), part_girth(0.0, 100.0) == 100.0 * math.pi
+    (0.0, True)
+    """
     r = diameter / 2.0
+    if r <= 0.0:  # on its way to a solution a wheel may have no size
+        return 0.0
     return 2.0 * r * (math.pi - math.acos(max(-1.0, min(1.0, (r - up) / r))))
 
 
