@@ -1,6 +1,7 @@
 """The store: every edit is kept, undo survives a restart, a killed process loses nothing."""
 
 import contextlib
+import gzip
 import multiprocessing
 import os
 import signal
@@ -142,3 +143,24 @@ def test_archive_delete_and_back(tmp_path: Path) -> None:
         assert len(store.cards(archived=True)) == count - 1
         store.delete(key, False)
         assert len(store.cards()) == count
+
+
+@pytest.mark.parametrize("version", [1, 2])
+def test_a_shop_of_0_1_0_opens_with_all_its_jobs_and_their_revisions(tmp_path: Path, version: int) -> None:
+    path = tmp_path / "shop.db"
+    path.write_bytes(gzip.decompress((Path(__file__).parent / "data" / f"shop-v{version}.db.gz").read_bytes()))
+    with Store(path) as store:
+        cards = store.cards()
+        assert len(cards) == 20
+        for card in cards:
+            things, features = card.job.thing.sticks_out, card.job.cover.features
+            assert all(thing.id for thing in things)
+            assert len({feature.id for feature in features}) == len(features)
+            revisions, position = store.history(card.id)
+            assert position in [revision.number for revision in revisions]
+        key = cards[0].id
+        redone = store.redo(key)
+        assert (redone is None) == (version == 2)  # the one that was undone there is still there
+        store.commit(key, store.job(key), "as it is")
+    with Store(path) as store:
+        assert len(store.cards()) == 20
