@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable
-from dataclasses import fields, is_dataclass, replace
+from dataclasses import replace
 from enum import StrEnum
 from random import Random
 from typing import Any, get_type_hints
@@ -233,10 +233,3 @@ MOVES: dict[Callable[[Job, Random], Job], float] = {
     fold: 0.5,
     outline: 0.5,
 }
-
-
-def differences(old: Any, new: Any, ref: str = "") -> list[str]:
-    """Where two jobs differ, for a report."""
-    if is_dataclass(old) and type(old) is type(new):
-        return [d for f in fields(old) for d in differences(getattr(old, f.name), getattr(new, f.name), f"{ref}.{f.name}")]
-    return [] if old == new else [f"{ref}: {old!r} → {new!r}"]

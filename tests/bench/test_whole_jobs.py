@@ -13,13 +13,15 @@ import pytest
 from pdfminer.high_level import extract_pages, extract_text
 from pdfminer.layout import LTCurve, LTTextContainer
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QApplication, QLineEdit, QRadioButton
+from PySide6.QtWidgets import QApplication, QLineEdit, QPushButton, QRadioButton
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import settle
 
 from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.parts.pick import PickDialog
+from omnipel.bench.parts.tapefield import TapeField
 from omnipel.bench.window.window import Window
+from omnipel.core.job.document import ClosureKind
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_length
 from omnipel.core.words.phrases import tr
@@ -270,3 +272,47 @@ def test_a_choice_that_is_not_what_it_reads_says_so_and_typing_it_takes_it(hands
     hands.write_over("1/2")
     assert session.open_job.cover.seam_allowance == pytest.approx(12.7)
     assert field.line.text() == "1/2"
+
+
+def test_a_drum_whose_stops_are_put_right_by_the_one_button(hands: Hands, qtbot: QtBot) -> None:
+    """A port too near the lid, a hem deeper than the wall, a zip of which nobody said how long it is."""
+    window, session = hands.window, hands.window.session
+    hands.first_start()
+    hands.press(Keys.Key_Space)
+    hands.write("Brine drum")
+    hands.press(Keys.Key_2, CTRL)
+    hands.write("69 7/16")
+    hands.write("12 3/4")
+    hands.press(Keys.Key_3, CTRL)
+    cover = window.stations["cover"]
+    qtbot.mouseClick(next(b for b in cover.features.findChildren(QPushButton) if b.text() == "Add it"), Qt.MouseButton.LeftButton)
+    settle(window)
+    for words, typed in (("port from the top", "1/2"), ("port width", "3"), ("port right of centre", "-4 1/4")):
+        field = next(f for f in cover.features.findChildren(TapeField) if f.isVisible() and f.line.accessibleName() == words)
+        field.line.setFocus()
+        hands.write_over(typed)
+        settle(window)
+    cover.fields[refs.choice("hem.width")].setFocus()
+    hands.write_over("14")
+    session.set(refs.choice("closure.kind"), ClosureKind.ZIP, tr("a zip"))
+    said = []
+    while session.draft is not None and session.draft.stops:
+        assert len(said) < 6
+        session.try_all()
+        said.append(window.tally.next.text.text())
+        assert "mm" not in said[-1]
+        qtbot.mouseClick(window.tally.next.button, Qt.MouseButton.LeftButton)
+        settle(window)
+    port, hem = session.open_job.cover.features[0], session.open_job.cover.hem
+    for length in (port.from_top, port.from_centre, hem.width, session.open_job.cover.closure.length):
+        assert length / 25.4 * 16.0 == pytest.approx(round(length / 25.4 * 16.0))  # all of it is round in inches
+    assert port.from_centre / 25.4 == pytest.approx(-4.25)
+    assert port.from_top / 25.4 == pytest.approx(1.5 + 3 / 8, abs=1 / 16 + 0.02)  # half the port, and its room
+    assert any("port" in words for words in said)
+    assert any("Hem" in words for words in said), said
+    assert session.store.history(session.key)[1] >= len(said)  # type: ignore[arg-type]
+    pdf = hands.print_it("A0", 2)
+    u = 1 / 2 + T / 2
+    ring = 69 + 7 / 16 + 2 * math.pi * u
+    wall = ring + 2 * 1 / 2, 12.75 + u + 1 / 2 + hem.width / 25.4 + hem.turn_under / 25.4
+    assert told(pdf, "wall") == pytest.approx([sixteenth(size) for size in wall])

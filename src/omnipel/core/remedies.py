@@ -12,7 +12,6 @@ from typing import Final
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import OptionKind
-from omnipel.core.covers.rounding import round_to
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.covers.starting import usual_choices
 from omnipel.core.draft import Draft, Drafted, draft
@@ -77,10 +76,10 @@ class Trying:
         return replace(self.drafted, findings=(*self.made, *waiting))
 
 
-def advised(drafted: Draft, lawful: Lawful) -> Draft:
-    """The draft with only the remedies that hold."""
+def advised(drafted: Draft, lawful: Lawful, most: int | None = None) -> Draft:
+    """The draft with only the remedies that hold, of the first findings or of all."""
     trying = Trying(drafted, lawful)
-    while trying.step():
+    while len(trying.made) != most and trying.step():
         pass
     return trying.advised
 
@@ -179,7 +178,7 @@ def _shallower(job: Job, finding: Finding) -> Iterator[Remedy]:
     """A hem less deep."""
     if finding.code == "hem-too-deep":
         for share in (0.5, 0.25, 0.1):
-            width = max(job.cover.habits.system.step, round_to(job.cover.hem.width * share, job.cover.habits.system.step))
+            width = max(job.cover.habits.system.step, job.cover.habits.system.near(job.cover.hem.width * share))
             words = tr("Hem {width}", width=mm(width))
             yield Remedy(
                 words,

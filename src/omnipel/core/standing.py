@@ -113,6 +113,5 @@ _STATIONS: Final = {
     Of.BY_HAND: "panels",
     Of.PANEL: "panels",
     Of.SEAM: "panels",
-    Of.SIZE: "panels",
     Of.PAPERS: "panels",
 }

@@ -54,6 +54,15 @@ SURE_CHANCE: Final = 0.95
 """Share. Below this chance of going on the program asks for better readings or more clearance."""
 
 
+ELASTIC_STRETCH: Final = 2.0
+"""Braided elastic stretches to about twice its length before it gives way."""
+
+LEAST_GAP: Final = 75.0
+"""A hand goes through about 80 (3 in), mm ..."""
+
+MOST_GAP: Final = 155.0
+"""... and over 150 (6 in) the closing shows. A little is allowed for round numbers in either."""
+
 SURE_SPARE: Final = 0.01
 """A remedy aims at so much more than a sure chance (share): its clearance is rounded, and the girth it adds to moves."""
 

@@ -185,4 +185,5 @@ def finding_lines(draft: Draft, voice: Voice | None = None) -> list[str]:
     for finding in draft.findings:
         lines.append(f"{finding.severity}: {voice.sentence(finding.text)} [{finding.code} at {finding.where}]")
         lines += [f"      {i}. {voice.say(remedy.words)}" for i, remedy in enumerate(finding.remedies, 1)]
+        lines += [f"      {voice.say(finding.advice)}"] if finding.advice else []
     return lines

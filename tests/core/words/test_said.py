@@ -10,6 +10,7 @@ from tests.wild import said, tried, wild_jobs
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import draft
 from omnipel.core.job.document import Job
+from omnipel.core.tolerances import LONGEST
 from omnipel.core.words.notation import parse_length
 from omnipel.core.words.phrases import Pseudo, Voice
 from omnipel.core.words.sums import shown_sum, sign_of, sum_words
@@ -60,7 +61,8 @@ def test_shown_sums_add_up_when_they_are_read_back(form: str, scheme: str) -> No
     @tried(6)
     @given(wild_jobs(form, scheme))
     def run(job: Job) -> None:
-        for number in {value for value in said(draft(job)) if isinstance(value, Worked)}:
+        # The sector radius of a tub that hardly tapers may be longer than anything that could be typed.
+        for number in {v for v in said(draft(job)) if isinstance(v, Worked) and abs(v.value) < LONGEST}:
             for unit in Unit:
                 voice = Voice(unit)
                 line, shown = sum_words(number, voice), shown_sum(number, voice)

@@ -295,7 +295,7 @@ class JobCard(QWidget):
     @property
     def draft(self) -> Draft:
         """The draft of the job; made when the card is first seen."""
-        self._draft = self._draft or advised(draft(self.card.job), lawful)
+        self._draft = self._draft or advised(draft(self.card.job), lawful, most=1)  # a card says no more than the first
         return self._draft
 
     @property

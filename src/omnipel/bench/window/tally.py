@@ -63,7 +63,7 @@ class Tally(QFrame):
                 shown.show_value(waits, "", State.OPEN)
         self.step = next_step(draft)
         self.next.show_words(self.session.tell(self.step.words))
-        told = (draft.findings, self.session.unit)
+        told = (draft.findings, self.session.unit, self.session.trying is None)
         if told != self.shown:
             self.shown = told
             self._findings(draft.findings)
@@ -158,6 +158,8 @@ class FindingCard(QFrame):
         """Show another finding of the same kind."""
         self.finding = finding
         text = self.session.sentence(finding.text)
+        if finding.advice and self.session.trying is None:
+            text = f"{text} {self.session.sentence(finding.advice)}"
         self.text.setText(text)
         self.setAccessibleName(f"{self.session.tell(finding.severity.words)}: {text}")
         for made, remedy in zip(self.remedies, finding.remedies, strict=True):

@@ -14,7 +14,7 @@ from omnipel.core.job.finish import cord_casing, double_hem
 from omnipel.core.job.thing import ComesOff, Lives
 from omnipel.core.tape.readings import value
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, Rule, mm, term, tr
+from omnipel.core.words.phrases import Phrase, mm, term, tr
 from omnipel.core.words.units import rounded_up
 
 ACRYLIC = ClothChoice(name="solution-dyed acrylic", colour="#6d8a63", thickness=0.5, usable_width=1500.0)
@@ -29,9 +29,6 @@ COTTON = ClothChoice(
     shrink_warp=0.04,
     shrink_weft=0.02,
 )
-
-CORD = Rule(6.0, 1 / 4)
-"""A usual drawcord."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -102,7 +99,7 @@ def _edge(job: Job) -> Iterator[Proposal]:
     habits = job.cover.habits
     usual = double_hem(habits.mm("hem"), habits.mm("turn-under"))
     if job.cover.closure.kind is ClosureKind.CORD:
-        casing = cord_casing(CORD.mm(job.unit), habits.mm("turn-under"), habits.system.step)
+        casing = cord_casing(habits.mm("drawcord"), habits.mm("turn-under"), habits.system.step)
         yield Proposal(tr("Lower edge: cord casing"), tr("The drawcord needs its tunnel."), (Change(refs.HEM, casing),))
     elif job.thing.lives is Lives.OUTDOORS and job.cover.hem == usual:
         wider = double_hem(habits.mm("hem outdoors"), habits.mm("turn-under"))

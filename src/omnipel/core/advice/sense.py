@@ -3,7 +3,7 @@
 import itertools
 import math
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
 import shapely
@@ -64,7 +64,7 @@ def beyond_sense(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
                 value=sense.shown(value),
                 most=sense.shown(sense.most),
             )
-            back = float(meant(Job(name="usual", thing=job.thing, cover=usual), refs.choice(path)))
+            back = float(meant(replace(job, cover=usual), refs.choice(path)))
             words = tr("{what}: back to {usual}", what=FIELDS[path], usual=sense.shown(back))
             yield Finding(
                 "hardly-meant", Severity.LOOK, text, refs.choice(path), (Remedy(words, (Change(refs.choice(path), back),)),)
@@ -154,8 +154,8 @@ def _too_deep(job: Job, panel: Panel, edge: Edge) -> Finding:
     )
     remedies = []
     if edge.finish == job.cover.hem:
-        step = job.cover.habits.system.step
-        width = max(step, math.floor(room * 0.5 / step) * step)
+        system = job.cover.habits.system
+        width = max(system.step, system.down(room * 0.5))
         changes = [Change(refs.HEM.at("width"), width)]
         if job.cover.hem.turn_under > width:
             changes.append(Change(refs.HEM.at("turn_under"), width))
@@ -170,8 +170,8 @@ def _too_wide(job: Job, panel: Panel, edge: Edge, where: refs.Ref, short: float)
         panel=term(panel.name),
         short=mm(short),
     )
-    step = job.cover.habits.system.step
-    less = max(step, math.floor(short * HALF * 0.5 / step) * step)
+    system = job.cover.habits.system
+    less = max(system.step, system.down(short * HALF * 0.5))
     remedy = Remedy(tr("{what}: {less}", what=FIELDS[where.part], less=mm(less)), (Change(where, less),))
     return Finding("allowance-too-wide", Severity.LOOK, text, where, (remedy,))
 

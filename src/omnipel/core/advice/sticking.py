@@ -2,11 +2,9 @@
 
 import math
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Final
 
-from omnipel.core.covers.scheme import Cover, one_each
-from omnipel.core.drafting.panel import Panel
+from omnipel.core.covers.scheme import Cover
 from omnipel.core.finishing.features import clean
 from omnipel.core.forms.body import Body, section_at
 from omnipel.core.forms.form import Form, Measured
@@ -54,7 +52,7 @@ def _other_ways(form: Form, thing: SticksOut) -> Iterator[Remedy]:
 
 def _port(job: Job, cover: Cover, thing: SticksOut) -> Iterator[Remedy]:
     """A port where the thing comes out, when all of it lies clear there."""
-    host = wall(cover)
+    host = cover.wall
     if host is None or thing.face is Face.TOP:
         return
     size = thing.size + job.cover.habits.mm("port room")
@@ -70,13 +68,6 @@ def _port(job: Job, cover: Cover, thing: SticksOut) -> Iterator[Remedy]:
     )
     if clean(port, host, job.cover, job.cover.features):
         yield Remedy(tr("Add a port for the {thing}", thing=Name(thing.name)), (Change(refs.feature(), port, Act.ADD),))
-
-
-def wall(cover: Cover) -> Panel | None:
-    """The panel that hangs down to the lower edge, or the largest."""
-    outer = [p for p in one_each(cover.panels).values() if p.name in cover.hosts]
-    hemmed = [p for p in outer if any(e.finish.folded for e in p.edges)]
-    return max(hemmed or outer, key=lambda p: p.length.value * p.width.value, default=None)
 
 
 def _left_below(job: Job, measured: Measured, thing: SticksOut, others: tuple[Remedy, ...]) -> Iterator[Finding]:
@@ -129,9 +120,9 @@ def _misplaced(thing: SticksOut, body: Body, forget: Remedy) -> Iterator[Finding
             thing=name,
             away=mm(abs(thing.from_centre)),
         )
-        inward = replace(thing, from_centre=math.copysign(max(0.0, across - half), thing.from_centre))
+        inward = math.copysign(max(0.0, across - half), thing.from_centre)
         move = Remedy(
-            tr("{thing}: {across} from the centre line", thing=name, across=mm(abs(inward.from_centre))),
-            (Change(ref.at("from_centre"), inward.from_centre),),
+            tr("{thing}: {across} from the centre line", thing=name, across=mm(abs(inward))),
+            (Change(ref.at("from_centre"), inward),),
         )
         yield Finding("sticks-out-beside", Severity.LOOK, text, ref, (move, forget))

@@ -75,6 +75,13 @@ class Cover:
     findings: tuple[Finding, ...] = ()
     hosts: tuple[str, ...] = ()
 
+    @property
+    def wall(self) -> Panel | None:
+        """The panel that hangs down to the lower edge, or the largest, of those that something can be put on."""
+        able = [panel for panel in self.panels if panel.name in self.hosts]
+        hemmed = [panel for panel in able if any(edge.finish.folded for edge in panel.edges)]
+        return max(hemmed or able, key=lambda panel: panel.length.value * panel.width.value, default=None)
+
 
 @dataclass(frozen=True)
 class Brief:
@@ -282,8 +289,8 @@ def beyond(brief: Brief, key: str, most: float, because: Phrase) -> tuple[Findin
     value, option = brief.number(key), brief.known[key]
     if value <= most * (1.0 + 1e-9):
         return ()
-    step = brief.choices.habits.system.step
-    usual = max(option.low, min(brief.choices.habits.take("", option.rule), math.floor(most / step) * step))
+    habits = brief.choices.habits
+    usual = max(option.low, min(habits.take("", option.rule), habits.system.down(most)))
     text = tr("{what}: {value} is more than makes sense here: {because}.", what=option.words, value=mm(value), because=because)
     remedy = Remedy(tr("{what}: {usual}", what=option.words, usual=mm(usual)), (Change(refs.option(key), usual),))
     return (Finding("hardly-meant", Severity.LOOK, text, refs.option(key), (remedy,) if usual < value else ()),)

@@ -7,8 +7,9 @@ from omnipel.core.covers.scheme import Cover, Hardware
 from omnipel.core.job.document import Closure, ClosureKind, CoverChoices
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import FOLDED, Finish, FinishKind, cord_fold
+from omnipel.core.tolerances import ELASTIC_STRETCH
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Ratio, Rule, mm, term, tr
+from omnipel.core.words.phrases import Ratio, mm, term, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, worked
 
@@ -16,14 +17,10 @@ SPREAD = 1.0
 """An open slit spreads by about its own length at the edge: each side leans out by 30°."""
 OPENS = (ClosureKind.ZIP, ClosureKind.HOOK_AND_LOOP, ClosureKind.LACING)
 BELONGS = refs.choice("closure")
-STRETCH = 2.0
-"""Braided elastic stretches to about twice its length before it gives way."""
 USUAL_SHARE = 0.6
 """A closure that opens so much of the height lets a cover on and off without tugging."""
 LEAST_OPENING = 20.0
 """A slit shorter than this opens nothing, mm."""
-CORD = Rule(6.0, 1 / 4)
-"""A usual drawcord."""
 
 
 def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
@@ -66,15 +63,15 @@ def _drawn(choices: CoverChoices, ring: Worked, drawn: float) -> Iterator[Findin
         yield Finding(
             "cord-cannot-close", Severity.LOOK, text, where, (Remedy(tr("Draw it in only as far as the cloth gathers"), far),)
         )
-    elif choices.closure.kind is ClosureKind.ELASTIC and ratio > STRETCH:
+    elif choices.closure.kind is ClosureKind.ELASTIC and ratio > ELASTIC_STRETCH:
         text = tr(
             "An elastic of {drawn} has to stretch {ratio} to pass the edge of {edge}; it gives way at {limit}.",
             drawn=mm(drawn),
             ratio=Ratio(ratio),
             edge=mm(ring.value),
-            limit=Ratio(STRETCH),
+            limit=Ratio(ELASTIC_STRETCH),
         )
-        longer = choices.habits.system.up(max(least, ring.value / (STRETCH * 0.9)))
+        longer = choices.habits.system.up(max(least, ring.value / (ELASTIC_STRETCH * 0.9)))
         yield Finding(
             "elastic-too-short",
             Severity.STOP,
@@ -96,7 +93,7 @@ def _drawn(choices: CoverChoices, ring: Worked, drawn: float) -> Iterator[Findin
 
 def _tunnel(choices: CoverChoices) -> Iterator[Finding]:
     """Whether a cord or elastic has a tunnel that is wide enough."""
-    hem, least = choices.hem, cord_fold(choices.habits.take("", CORD), choices.habits.system.step)
+    hem, least = choices.hem, cord_fold(choices.habits.mm("drawcord"), choices.habits.system.step)
     if hem.folded >= least:
         return
     text = (

@@ -12,7 +12,7 @@ import shapely.ops
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.finishing.placing import CUT, ROWS, middle_of, resting_area
+from omnipel.core.finishing.placing import ROWS, middle_of, resting_area, room_of
 from omnipel.core.job.document import CoverChoices, Feature, FeatureKind
 from omnipel.core.job.finish import SEWN
 from omnipel.core.words.habits import System
@@ -41,7 +41,7 @@ def variants(
                 feature,
                 panel=host.name,
                 from_centre=feature.from_centre if here is None else 0.0,
-                from_top=feature.from_top if here is None else rounded(host.width.value / 2.0, choices.habits.system),
+                from_top=feature.from_top if here is None else choices.habits.system.near(host.width.value / 2.0),
             )
             yield from _placed(middle, host, choices, others, moved=True)
 
@@ -54,8 +54,8 @@ def _placed(
     for share in (1.0, *SMALLER):
         size = replace(
             feature,
-            width=max(1.0, rounded(feature.width * share, choices.habits.system)) if share < 1.0 else feature.width,
-            height=max(1.0, rounded(feature.height * share, choices.habits.system)) if share < 1.0 else feature.height,
+            width=max(1.0, choices.habits.system.near(feature.width * share)) if share < 1.0 else feature.width,
+            height=max(1.0, choices.habits.system.near(feature.height * share)) if share < 1.0 else feature.height,
         )
         for fitted in _fitted_out(size, host):
             found = nearest(fitted, host, choices, there)
@@ -113,11 +113,6 @@ def _place_words(feature: Feature) -> Phrase:
     return tr("{across} left of centre, {down} from the top", across=across, down=down)
 
 
-def rounded(length: float, system: System) -> float:
-    """A length rounded to what is round in a system, mm."""
-    return round(length / system.step) * system.step
-
-
 def nearest(feature: Feature, host: Panel, choices: CoverChoices, others: Sequence[Feature]) -> Feature | None:
     """The feature at the nearest place, round in the job's system, where all of it lies clear; None where there is no room."""
     if feature.kind is FeatureKind.HANDLE:
@@ -155,15 +150,5 @@ def _points(area: BaseGeometry, x: float, y: float) -> Iterator[tuple[float, flo
 
 
 def _round_ways(length: float, system: System) -> tuple[float, ...]:
-    down = math.floor(length / system.step) * system.step
-    return (length,) if math.isclose(length, rounded(length, system), abs_tol=1e-9) else (down, down + system.step)
-
-
-def room_of(feature: Feature, choices: CoverChoices) -> float:
-    """How far a feature keeps clear of seams and hems, mm."""
-    habits = choices.habits
-    if feature.kind is FeatureKind.WINDOW:
-        return habits.mm("opening room") + habits.mm("window lap")
-    if feature.kind in (CUT - {FeatureKind.ZIP}) or feature.kind is FeatureKind.POCKET:
-        return habits.mm("opening room")
-    return 0.0
+    down = system.down(length)
+    return (length,) if math.isclose(length, system.near(length), abs_tol=1e-9) else (down, down + system.step)

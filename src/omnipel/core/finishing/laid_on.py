@@ -24,7 +24,7 @@ STITCH_LINE = 5.0
 def pocket(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Pocket: flat, boxed with open corners, or divided; its top hemmed, sewn on while the panel is flat."""
     points = shape_points(feature, host)
-    made.say(off_edges(feature, host, points, where, "pocket-too-wide", choices.habits.mm("opening room")))
+    made.say(off_edges(feature, host, points, where, "pocket-too-wide", choices))
     made.figures.append(Figure(f"place of {feature.name}", points, closed=True))
     low, high = points.min(axis=0), points.max(axis=0)
     for k in range(1, feature.parts):
@@ -51,7 +51,7 @@ def _pocket_panel(feature: Feature, choices: CoverChoices, where: Ref) -> Panel:
 def patch(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Reinforcement patch: turned under all round and stitched on."""
     points = shape_points(feature, host)
-    made.say(off_edges(feature, host, points, where, "pocket-too-wide", 0.0))
+    made.say(off_edges(feature, host, points, where, "pocket-too-wide", choices))
     made.figures.append(Figure(f"place of {feature.name}", points, closed=True))
     a = seam(choices.habits.mm("patch seam"))
     w, h = worked(tr("patch"), feature.width, where.at("width")), worked(tr("patch"), feature.height, where.at("height"))
@@ -125,7 +125,7 @@ def fasteners(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, 
 def strip(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """A length of hook-and-loop or a zip, laid on the panel."""
     points = shape_points(feature, host)
-    made.say(off_edges(feature, host, points, where, "pocket-too-wide", 0.0))
+    made.say(off_edges(feature, host, points, where, "pocket-too-wide", choices))
     made.figures.append(
         Figure(feature.name, points, MarkKind.CUT_OUT if feature.kind is FeatureKind.ZIP else MarkKind.LINE, closed=True)
     )

@@ -17,13 +17,11 @@ from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import BOUND, FOLDED, RAW, Finish, FinishKind, seam
 from omnipel.core.plane.curves import Trace
+from omnipel.core.tolerances import LEAST_GAP, MOST_GAP
 from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.phrases import Rule, mm, term, tr
 from omnipel.core.words.working import worked
-
-LEAST_GAP, MOST_GAP = 75.0, 155.0
-"""A hand goes through about 80 (3 in); over 150 (6 in) the closing shows. A little is allowed for round numbers in either."""
 
 
 def with_layers(cover: Cover, choices: CoverChoices) -> Cover:

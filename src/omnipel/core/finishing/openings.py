@@ -20,7 +20,7 @@ from omnipel.core.words.working import worked
 def opening(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Port: bound opening, with slit and flap if wanted."""
     points = shape_points(feature, host)
-    made.say(off_edges(feature, host, points, where, "port-across-seam", choices.habits.mm("opening room")))
+    made.say(off_edges(feature, host, points, where, "port-across-seam", choices))
     made.figures.append(Figure(feature.name, points, MarkKind.CUT_OUT, closed=True))
     around = worked(tr("around the opening"), float(shapely.Polygon(points).length), where)
     if feature.slit_to:
@@ -76,7 +76,7 @@ def _slit(feature: Feature, host: Panel, points: Points, where: Ref, made: Addit
 def vent(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, made: Additions) -> None:
     """Vent: an opening with mesh behind and a hood over it."""
     points = shape_points(feature, host)
-    made.say(off_edges(feature, host, points, where, "port-across-seam", choices.habits.mm("opening room")))
+    made.say(off_edges(feature, host, points, where, "port-across-seam", choices))
     made.figures.append(Figure(feature.name, points, MarkKind.CUT_OUT, closed=True))
     a = seam(choices.seam_allowance)
     w, h = worked(tr("vent"), feature.width, where.at("width")), worked(tr("vent"), feature.height, where.at("height"))
@@ -105,7 +105,7 @@ def window(feature: Feature, host: Panel, choices: CoverChoices, where: Ref, mad
     """Clear window: lapped on from inside, the cloth cut away behind."""
     lap = choices.habits.mm("window lap")
     points = shape_points(feature, host)
-    made.say(off_edges(feature, host, points, where, "pocket-too-wide", choices.habits.mm("opening room") + lap))
+    made.say(off_edges(feature, host, points, where, "pocket-too-wide", choices))
     made.figures.append(Figure(feature.name, points, MarkKind.CUT_OUT, closed=True))
     a = seam(lap)
     w, h = worked(tr("window"), feature.width, where.at("width")), worked(tr("window"), feature.height, where.at("height"))

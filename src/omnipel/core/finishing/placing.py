@@ -15,7 +15,7 @@ from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting.panel import Figure, Notch, Panel
-from omnipel.core.job.document import Feature, FeatureKind, Shape
+from omnipel.core.job.document import CoverChoices, Feature, FeatureKind, Shape
 from omnipel.core.job.findings import Finding, Severity
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.phrases import Name, mm, term, tr
@@ -92,8 +92,19 @@ def covered(feature: Feature, host: Panel) -> shapely.Polygon:
     return shapely.Polygon(shape_points(feature, host))
 
 
-def off_edges(feature: Feature, host: Panel, points: Points, where: Ref, code: str, room: float) -> Finding | None:
-    """What there is to say when a shape does not lie clear of the edges by `room`."""
+def room_of(feature: Feature, choices: CoverChoices) -> float:
+    """How far a feature keeps clear of seams and hems, mm."""
+    habits = choices.habits
+    if feature.kind is FeatureKind.WINDOW:
+        return habits.mm("opening room") + habits.mm("window lap")
+    if feature.kind in (CUT - {FeatureKind.ZIP}) or feature.kind is FeatureKind.POCKET:
+        return habits.mm("opening room")
+    return 0.0
+
+
+def off_edges(feature: Feature, host: Panel, points: Points, where: Ref, code: str, choices: CoverChoices) -> Finding | None:
+    """What there is to say when a shape does not lie clear of the edges by the room that it needs."""
+    room = room_of(feature, choices)
     shape = shapely.Polygon(points)
     if clear_of_edges(host, room).contains(shape):
         return None
@@ -128,10 +139,9 @@ def over_others(feature: Feature, host: Panel, taken: Iterable[Feature], where: 
 
 def collide(feature: Feature, other: Feature, host: Panel) -> bool:
     """Whether two features cannot both lie where they lie on a panel."""
-    kinds = {feature.kind, other.kind}
-    if FeatureKind.PATCH in kinds or FeatureKind.HANDLE in kinds or not (kinds & CUT or kinds <= SEWN_ON):
+    if not collide_anywhere(feature, other):
         return False
-    if kinds & ROWS:
+    if {feature.kind, other.kind} & ROWS:
         row, opening = (feature, other) if feature.kind in ROWS else (other, feature)
         return bool(covered(opening, host).intersects(shapely.MultiPoint(row_points(row, host))))
     return bool(covered(feature, host).intersects(covered(other, host)))

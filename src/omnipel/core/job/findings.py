@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Any
 
-from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.phrases import NOTHING, Phrase, tr
 from omnipel.core.words.refs import Ref
 
 
@@ -60,6 +60,11 @@ class Finding:
     where: Ref
     remedies: tuple[Remedy, ...] = ()
 
+    @property
+    def advice(self) -> Phrase:
+        """What to do about a stop that nothing here puts right; nothing for others."""
+        return CATALOGUE[self.code].remedy if self.severity is Severity.STOP and not self.remedies else NOTHING
+
     def __post_init__(self) -> None:
         if self.code not in CATALOGUE:
             raise KeyError(f"finding code {self.code!r} is not in the catalogue")
@@ -71,7 +76,7 @@ class Entry:
 
     severity: Severity
     meaning: str
-    remedy: str
+    remedy: Phrase
     by_person: bool = False
     """Whether it may be that only a person can do something about it, on the object or in the cloth."""
 
@@ -91,125 +96,135 @@ class Impossible(ValueError):
 STOP, OPEN, LOOK, NOTE = Severity.STOP, Severity.OPEN, Severity.LOOK, Severity.NOTE
 CATALOGUE: dict[str, Entry] = {
     "reading-missing": Entry(
-        OPEN, "What has been read is not enough yet.", "Take the reading that is named; the sketch shows where the tape goes."
+        OPEN, "What has been read is not enough yet.", tr("Take the reading that is named; the sketch shows where the tape goes.")
     ),
-    "reading-again": Entry(OPEN, "A reading was set aside, to be taken again.", "Take it again, or strike it."),
+    "reading-again": Entry(OPEN, "A reading was set aside, to be taken again.", tr("Take it again, or strike it.")),
     "outline-missing": Entry(
-        OPEN, "The form needs a traced outline, and none has been brought in.", "Trace its side and bring the outline in."
+        OPEN, "The form needs a traced outline, and none has been brought in.", tr("Trace its side and bring the outline in.")
     ),
     "reading-misread": Entry(
         LOOK,
         "Repeats of one reading are further apart than the instrument explains.",
-        "Leave the wrong one out, or measure again.",
+        tr("Leave the wrong one out, or measure again."),
     ),
     "reading-implausible": Entry(
-        LOOK, "A reading makes the thing what hardly anybody covers.", "Say what was meant, take it again, or say that it is so."
+        LOOK,
+        "A reading makes the thing what hardly anybody covers.",
+        tr("Say what was meant, take it again, or say that it is so."),
     ),
     "readings-disagree": Entry(
         LOOK,
         "Readings that should agree cannot all be right.",
-        "Take the one that is named again, or say that it is right and what that means.",
+        tr("Take the one that is named again, or say that it is right and what that means."),
     ),
     "size-impossible": Entry(
-        STOP, "A size comes out zero, negative or not possible in geometry.", "Change the number that is named."
+        STOP, "A size comes out zero, negative or not possible in geometry.", tr("Change the number that is named.")
     ),
-    "hem-too-deep": Entry(STOP, "The hem is deeper than the panel it folds onto.", "Make the hem narrower."),
+    "hem-too-deep": Entry(STOP, "The hem is deeper than the panel it folds onto.", tr("Make the hem narrower.")),
     "drop-too-long": Entry(
-        LOOK, "The drop is longer than the object is high: the cover would lie on the ground.", "End at the ground, or above it."
+        LOOK,
+        "The drop is longer than the object is high: the cover would lie on the ground.",
+        tr("End at the ground, or above it."),
     ),
     "hem-counted-twice": Entry(
-        LOOK, "The drop already holds the hem: it would be added a second time.", "Take the hem off the drop."
+        LOOK, "The drop already holds the hem: it would be added a second time.", tr("Take the hem off the drop.")
     ),
     "will-not-go-on": Entry(
         STOP,
         "The cover is narrower inside than the object where it has to pass.",
-        "Add clearance, or let a closure open.",
+        tr("Add clearance, or let a closure open."),
         by_person=True,
     ),
-    "tight": Entry(LOOK, "The cover goes on with a struggle.", "Add clearance."),
+    "tight": Entry(LOOK, "The cover goes on with a struggle.", tr("Add clearance.")),
     "flaps": Entry(
-        LOOK, "The cover is so wide that it flaps in wind and pools water.", "Take clearance away, or add a drawcord."
+        LOOK, "The cover is so wide that it flaps in wind and pools water.", tr("Take clearance away, or add a drawcord.")
     ),
     "chance-low": Entry(
         LOOK,
         "The spread of readings and sewing leaves a fair chance that the cover does not go on.",
-        "Measure the named reading again, or add clearance.",
+        tr("Measure the named reading again, or add clearance."),
     ),
     "seam-not-true": Entry(
-        STOP, "The two sides of a seam differ by more than the tolerance.", "Change the side that is easier to change."
+        STOP, "The two sides of a seam differ by more than the tolerance.", tr("Change the side that is easier to change.")
     ),
     "cord-cannot-close": Entry(
         LOOK,
         "The cloth cannot be gathered as far as the cord is to be drawn.",
-        "Draw it in less, or make the casing edge shorter.",
+        tr("Draw it in less, or make the casing edge shorter."),
     ),
     "cord-does-nothing": Entry(
-        LOOK, "A cord or elastic is no shorter than the edge that it is to draw in.", "Draw it in further."
+        LOOK, "A cord or elastic is no shorter than the edge that it is to draw in.", tr("Draw it in further.")
     ),
     "closure-too-long": Entry(
-        STOP, "The closure opens nothing, or further than the cover is high.", "Let it open by as much as is needed."
+        STOP, "The closure opens nothing, or further than the cover is high.", tr("Let it open by as much as is needed.")
     ),
     "casing-too-narrow": Entry(
-        LOOK, "A casing is narrower than what runs in it needs.", "Make the casing wider, or take a thinner cord."
+        LOOK, "A casing is narrower than what runs in it needs.", tr("Make the casing wider, or take a thinner cord.")
     ),
-    "hardly-meant": Entry(LOOK, "A decision is far beyond what any cover has.", "Go back to what is usual, if it was not meant."),
+    "hardly-meant": Entry(
+        LOOK, "A decision is far beyond what any cover has.", tr("Go back to what is usual, if it was not meant.")
+    ),
     "allowance-too-wide": Entry(
-        LOOK, "An allowance is wider than half of the panel that it is on.", "Make the allowance narrower."
+        LOOK, "An allowance is wider than half of the panel that it is on.", tr("Make the allowance narrower.")
     ),
     "choice-unused": Entry(
-        LOOK, "Something was decided that this cover has no use for.", "Do without it, or take another scheme."
+        LOOK, "Something was decided that this cover has no use for.", tr("Do without it, or take another scheme.")
     ),
     "gathers-too-much": Entry(
-        LOOK, "Cloth would have to gather further than it can.", "Make the gathered edge shorter, or take finer cloth."
+        LOOK, "Cloth would have to gather further than it can.", tr("Make the gathered edge shorter, or take finer cloth.")
     ),
     "elastic-too-short": Entry(
-        STOP, "Stretched as far as it goes, the elastic does not pass the rim.", "Cut the elastic longer."
+        STOP, "Stretched as far as it goes, the elastic does not pass the rim.", tr("Cut the elastic longer.")
     ),
     "elastic-does-not-hold": Entry(
-        LOOK, "Relaxed, the elastic is no shorter than what it shall hold to.", "Cut the elastic shorter."
+        LOOK, "Relaxed, the elastic is no shorter than what it shall hold to.", tr("Cut the elastic shorter.")
     ),
-    "gore-excess": Entry(LOOK, "Flat gore edges are much longer than the meridian.", "Use more gores, or ease the excess in."),
+    "gore-excess": Entry(
+        LOOK, "Flat gore edges are much longer than the meridian.", tr("Use more gores, or ease the excess in.")
+    ),
     "rounding-measured": Entry(
-        NOTE, "The over-the-top path says that the top edges are rounded.", "Round the end panels by as much."
+        NOTE, "The over-the-top path says that the top edges are rounded.", tr("Round the end panels by as much.")
     ),
     "port-missing": Entry(
-        LOOK, "Something that sticks out is to get an opening, and the cover has none for it.", "Add a port at its place."
+        LOOK, "Something that sticks out is to get an opening, and the cover has none for it.", tr("Add a port at its place.")
     ),
-    "covers-too-far": Entry(LOOK, "The cover reaches over something it is to leave below.", "Make the drop shorter."),
+    "covers-too-far": Entry(LOOK, "The cover reaches over something it is to leave below.", tr("Make the drop shorter.")),
     "sticks-out-beside": Entry(
         LOOK,
         "Something is said to stick out where the object is not, or further than can be meant.",
-        "Measure its place again, from the centre line and from the top edge.",
+        tr("Measure its place again, from the centre line and from the top edge."),
     ),
     "sticks-out-unreckoned": Entry(
-        LOOK, "This form does not reckon with what sticks out.", "Measure the girth over it, and drop it from the list."
+        LOOK, "This form does not reckon with what sticks out.", tr("Measure the girth over it, and drop it from the list.")
     ),
     "port-across-seam": Entry(
-        STOP, "An opening lies across a seam, a hem or the edge of its panel.", "Move it inward, or make it smaller."
+        STOP, "An opening lies across a seam, a hem or the edge of its panel.", tr("Move it inward, or make it smaller.")
     ),
-    "slit-reaches-nothing": Entry(STOP, "A slit does not reach the edge it is to run to.", "Name an edge of that panel."),
+    "slit-reaches-nothing": Entry(STOP, "A slit does not reach the edge it is to run to.", tr("Name an edge of that panel.")),
     "pocket-too-wide": Entry(
-        STOP, "A pocket, patch or window is larger than its panel has room for.", "Make it smaller, or move it."
+        STOP, "A pocket, patch or window is larger than its panel has room for.", tr("Make it smaller, or move it.")
     ),
     "feature-off-panel": Entry(
-        STOP, "Something is placed on a panel that is not there, or beside it.", "Place it on a panel of this cover."
+        STOP, "Something is placed on a panel that is not there, or beside it.", tr("Place it on a panel of this cover.")
     ),
     "features-overlap": Entry(
-        STOP, "Two things on a panel lie over one another, and one of them is an opening or a pocket.", "Move one of them."
+        STOP, "Two things on a panel lie over one another, and one of them is an opening or a pocket.", tr("Move one of them.")
     ),
     "snap-in-stitch-line": Entry(
-        LOOK, "A fastener sits in the stitch line of a hem.", "Move it to the middle of the hem or clear of it."
+        LOOK, "A fastener sits in the stitch line of a hem.", tr("Move it to the middle of the hem or clear of it.")
     ),
     "handle-not-in-seam": Entry(
-        STOP, "A webbing handle is to be caught in an edge that is no seam.", "Name an edge that is sewn."
+        STOP, "A webbing handle is to be caught in an edge that is no seam.", tr("Name an edge that is sewn.")
     ),
     "turning-gap": Entry(
-        LOOK, "The gap to turn the lining through is too small for a hand, or too long to close neatly.", "80 to 150 mm."
+        LOOK,
+        "The gap to turn the lining through is too small for a hand, or too long to close neatly.",
+        tr("Leave a hand's breadth open, and half as much again at the most."),
     ),
-    "padding-too-small": Entry(LOOK, "Nothing is left of the padding within its inset.", "Make the inset smaller."),
-    "size-unknown": Entry(LOOK, "A size set by hand is none of this cover.", "Leave it out."),
+    "padding-too-small": Entry(LOOK, "Nothing is left of the padding within its inset.", tr("Make the inset smaller.")),
+    "size-unknown": Entry(LOOK, "A size set by hand is none of this cover.", tr("Leave it out.")),
     "longer-than-cloth": Entry(
-        STOP, "A panel fits its cloth neither across nor along.", "Piece it, or take wider cloth.", by_person=True
+        STOP, "A panel fits its cloth neither across nor along.", tr("Piece it, or take wider cloth."), by_person=True
     ),
-    "cut-along-cloth": Entry(NOTE, "A panel is longer than the cloth is wide, and goes along it.", "Cut it along the cloth."),
+    "cut-along-cloth": Entry(NOTE, "A panel is longer than the cloth is wide, and goes along it.", tr("Cut it along the cloth.")),
 }

@@ -31,6 +31,14 @@ class System(StrEnum):
         """A length rounded up to what is round to them, mm."""
         return math.ceil(length / self.step - 1e-9) * self.step
 
+    def down(self, length: float) -> float:
+        """A length rounded down to what is round to them, mm."""
+        return math.floor(length / self.step + 1e-9) * self.step
+
+    def near(self, length: float) -> float:
+        """A length rounded to what is round to them, mm."""
+        return round(length / self.step) * self.step
+
     @staticmethod
     def of(unit: Unit) -> "System":
         """The system of those who work in a unit."""
@@ -60,6 +68,7 @@ HABITS: Final[Mapping[str, Habit]] = {
     "width": Habit(tr("usable width of the cloth"), Rule(1500.0, 60.0)),
     "lining width": Habit(tr("usable width of the lining"), Rule(1400.0, 54.0)),
     "spare to trim": Habit(tr("spare to trim where a ring meets"), Rule(150.0, 6.0)),
+    "drawcord": Habit(tr("diameter of a drawcord"), Rule(6.0, 1 / 4)),
     "tail": Habit(tr("each tail of a drawcord"), Rule(150.0, 6.0)),
     "elastic overlap": Habit(tr("overlap of an elastic's ends"), Rule(20.0, 3 / 4)),
     "zip end": Habit(tr("each end of a zip beyond its ring"), Rule(30.0, 1.25)),

@@ -16,7 +16,6 @@ class Of(StrEnum):
     OPTION = "option"
     BY_HAND = "by-hand"
     FEATURE = "feature"
-    SIZE = "size"
     PANEL = "panel"
     SEAM = "seam"
     FIT = "fit"

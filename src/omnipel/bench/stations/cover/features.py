@@ -4,14 +4,16 @@ from functools import partial
 
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, combo, emptied, label, line, of_enum, row, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.core.draft import Drafted
 from omnipel.core.job.document import Feature, FeatureKind, Shape
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, Value, term, tr, trn
+from omnipel.core.words.phrases import Name, Rule, Value, term, tr, trn
 
 ROWS = (FeatureKind.SNAP, FeatureKind.GROMMET, FeatureKind.TIE, FeatureKind.POCKET)
 
@@ -31,8 +33,9 @@ class FeatureList(QWidget):
     def refresh(self) -> None:
         """Show the features as they stand."""
         job = self.session.open_job
-        hosts = tuple(p.name for p in (self.session.draft.panels if self.session.draft else ()))
-        shape = (job.cover.features, job.unit, hosts)
+        draft = self.session.draft
+        hosts = draft.cover.hosts if isinstance(draft, Drafted) else ()
+        shape = (job.cover.features, job.thing.sticks_out, job.unit, hosts)
         if shape != self.made_for:
             emptied(self.cards)
             for feature in job.cover.features:
@@ -42,22 +45,25 @@ class FeatureList(QWidget):
     def _add(self) -> None:
         """A feature of the picked kind on the panel that hangs lowest, in its middle."""
         draft, job = self.session.draft, self.session.open_job
-        if draft is None or not draft.panels:
+        host = draft.cover.wall if isinstance(draft, Drafted) else None
+        if host is None:
             self.session.say("look", tr("There are no panels to put it on yet."))
             return
-        hemmed = [p for p in draft.panels if any(e.finish.folded for e in p.edges)]
-        host = max(hemmed or draft.panels, key=lambda p: p.length.value * p.width.value)
         kind, names = self.kind.value, {f.name for f in job.cover.features}
         name = next(n for n in (kind.value, *(f"{kind.value} {i}" for i in range(2, 300))) if n not in names)
         sewn = next((e.name for e in host.edges if e.finish.kind == "seam"), "")
-        size = min(host.length.value, host.width.value)
+        habits, room = job.cover.habits, min(host.length.value, host.width.value)
+        wide, high = (
+            min(habits.take("", usual), max(habits.system.step * 4.0, habits.system.near(room / share)))
+            for usual, share in ((Rule(120.0, 4.5), 4.0), (Rule(80.0, 3.0), 5.0))
+        )
         made = Feature(
             kind=kind,
             name=name,
             panel=host.name,
-            from_top=round(host.width.value / 2.0),
-            width=round(max(4.0, min(120.0, size / 4.0))),
-            height=round(max(4.0, min(80.0, size / 5.0))),
+            from_top=habits.system.near(host.width.value / 2.0),
+            width=wide,
+            height=high,
             edge=sewn if kind is FeatureKind.HANDLE else "",
             parts=4 if kind in (FeatureKind.SNAP, FeatureKind.GROMMET) else 1,
         )
@@ -144,7 +150,12 @@ class FeatureCard(QWidget):
             slit.show_value(feature.slit_to)
             flap = check(tr("flap"), lambda on: self._set("flap", on), full=tr("flap over the slit"))
             flap.setChecked(feature.flap)
-            parts = [shape, slit, flap]
+            through: list[tuple[Value, object]] = [(tr("for nothing that sticks out"), "")]
+            things = self.session.open_job.thing.sticks_out
+            through += [(tr("for the {thing}", thing=Name(thing.name)), thing.id) for thing in things]
+            serves = combo(tr("what comes out through it"), through, lambda id_: self._set("serves", id_))
+            serves.show_value(feature.serves)
+            parts = [shape, slit, flap, *([serves] if things else [])]
         if feature.kind is FeatureKind.HANDLE:
             panel = next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None)
             edge = combo(
@@ -160,6 +171,9 @@ class FeatureCard(QWidget):
             )
             count.show_value(feature.parts)
             parts = [count]
-        more.setLayout(row(*parts))
+        beside = Flow(gap=6)
+        for part in parts:
+            beside.addWidget(part)
+        more.setLayout(beside)
         more.setVisible(bool(parts))
         return more

@@ -19,12 +19,10 @@ from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import Finish, FinishKind
 from omnipel.core.plane.curves import Points, Trace, arc_about
 from omnipel.core.plane.trace import grown_ring, polyline_length
+from omnipel.core.tolerances import ELASTIC_STRETCH
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, Share, mm, tr
 from omnipel.core.words.working import Worked, worked
-
-STRETCH = 2.0
-"""Braided elastic stretches to about twice its length before it gives way."""
 
 OPTIONS = (
     pick(
@@ -175,11 +173,11 @@ def _elastic(body: Rimmed, brief: Brief, cut: Worked) -> list[Finding]:
         (Change(refs.option("school"), "by share"), Change(refs.option("share"), 0.12)),
     )
     found = []
-    if closed * STRETCH < body.rim.value:
+    if closed * ELASTIC_STRETCH < body.rim.value:
         text = tr(
             "Closed, the elastic is {closed}; stretched to {stretched} it does not pass the rim of {rim}.",
             closed=mm(closed),
-            stretched=mm(closed * STRETCH),
+            stretched=mm(closed * ELASTIC_STRETCH),
             rim=mm(body.rim.value),
         )
         found.append(Finding("elastic-too-short", Severity.STOP, text, refs.option("share"), (share_remedy,)))

@@ -11,6 +11,7 @@ from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import RAW
+from omnipel.core.tolerances import MOST_GAP
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, mm, tr
 from omnipel.core.words.working import worked
@@ -29,10 +30,6 @@ OPTIONS = (
         300.0,
     ),
 )
-
-
-MOST_GAP = 155.0
-"""A longer turning gap shows when it is closed, mm."""
 
 
 def draft(body: Boxy, brief: Brief) -> Cover:
