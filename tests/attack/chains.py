@@ -130,7 +130,10 @@ def _faults(
         yield fault(
             "does not remove its finding", next(Voice(job.unit).say(f.text) for f in made.findings if key(f) == key(finding))
         )
-    asks = any(f.severity is Severity.OPEN for f in made.findings)  # nothing is cut before it is measured
+    waiting = {f.where for f in drafted.findings if f.severity is Severity.OPEN}
+    asks = any(
+        f.severity is Severity.OPEN and f.where not in waiting for f in made.findings
+    )  # nothing is cut before it is measured
     said = any(change.ref.of is Of.READING for change in remedy.changes)  # what is so is so, whatever follows from it
     new_stops = (f for f in made.findings if f.severity is Severity.STOP and key(f) not in stops and f.code != finding.code)
     later = not isinstance(drafted, Drafted)  # what is judged only now was not brought

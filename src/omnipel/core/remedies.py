@@ -139,7 +139,9 @@ def _brought(drafted: Draft, finding: Finding, remedy: Remedy, lawful: Lawful) -
     made = draft(after)
     if any((f.code, f.where) == (finding.code, finding.where) for f in made.findings):
         return None
-    if _tells(remedy) or any(f.severity is Severity.OPEN for f in made.findings):
+    waiting = {f.where for f in drafted.findings if f.severity is Severity.OPEN}
+    asks = any(f.severity is Severity.OPEN and f.where not in waiting for f in made.findings)
+    if _tells(remedy) or asks:
         return []
     if not isinstance(drafted, Drafted):
         return []  # what is judged only now was not brought by this

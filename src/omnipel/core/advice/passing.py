@@ -111,8 +111,9 @@ def widened(job: Job, fit: Fit) -> tuple[Remedy, ...]:
     flapping = fit.verdict is Verdict.FLAPS
     wanted = (FLAPPING_TO if flapping else sure_gap(fit)) or MOST_GAP
     given, system = job.cover.clearance, job.cover.habits.system
-    now = min(s.clearance for s in fit.slacks) if flapping else fit.tightest.clearance
-    more = wanted - now
+    more = wanted - fit.tightest.clearance
+    if flapping:  # it flaps around; across, where it may be tighter, something has to be left
+        more = max(wanted - min(s.clearance for s in fit.slacks), WANTED_CLEARANCE - fit.tightest.clearance)
     if given.school is ClearanceSchool.GIRTH:
         amount = system.up(wanted)
         changes = (Change(refs.choice("clearance.school"), ClearanceSchool.SIDE), Change(refs.CLEARANCE, amount))
