@@ -1,4 +1,4 @@
-"""A form and a scheme from outside the program run through all of it: core, files, papers, command line, window."""
+"""A form, a scheme, an export and a station from outside the program run through all of it: core, files, papers, command line, window."""
 
 import io
 import json
@@ -8,9 +8,13 @@ from pathlib import Path
 
 import pytest
 from pdfminer.high_level import extract_text
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
 
+from omnipel.bench.commands.goto import goals
+from omnipel.bench.commands.papers import PapersDialog
+from omnipel.bench.stations import STATIONS
 from omnipel.bench.window.window import Window
 from omnipel.cli import main
 from omnipel.core.advice.measuring import Measuring
@@ -18,7 +22,9 @@ from omnipel.core.covers import SCHEMES, lawful_pairs, schemes_for
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.forms import FORMS
 from omnipel.core.words import refs
+from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
+from omnipel.exchange.exports import EXPORTS
 from omnipel.exchange.pattern import pattern_pdf
 from omnipel.exchange.tape_card import tape_card
 from omnipel.shop.document import read, write
@@ -36,6 +42,8 @@ def toy(monkeypatch: pytest.MonkeyPatch) -> None:
     """One registry line each."""
     monkeypatch.setitem(FORMS, toys.FORM.key, toys.FORM)
     monkeypatch.setitem(SCHEMES, toys.SCHEME.key, toys.SCHEME)
+    monkeypatch.setitem(EXPORTS, toys.EXPORT.id, toys.EXPORT)
+    monkeypatch.setitem(STATIONS, "whiteboard", toys.STATION)
 
 
 def test_what_the_form_offers_brings_the_schemes() -> None:
@@ -116,3 +124,46 @@ def test_the_window_shows_it_from_first_start_to_paper(open_window: Callable[...
     for _ in range(3):
         settle(window)
         window.grab()
+
+
+def test_an_export_is_in_menu_dialog_and_command_line(open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path) -> None:
+    write(starter("half-log", "blanket"), tmp_path / "log.json")
+    assert main(["export", str(tmp_path / "log.json"), "--toy", str(tmp_path / "toy.txt")]) == 0
+    assert (tmp_path / "toy.txt").read_text() == "TOY 1 panels\n"
+    window = open_window(tmp_path / "shop.sqlite")
+    assert not next(c for c in window.commands if c.id == "export-toy").when(window)
+    window.session.add(starter("half-log", "blanket"), tr("new"))
+    window.show_station("panels")
+
+    def in_the_dialog() -> None:
+        dialog = QApplication.activeModalWidget()
+        assert isinstance(dialog, PapersDialog)
+        assert dialog.export is toys.EXPORT
+        assert not dialog.on_paper.isVisible()
+        dialog.file = tmp_path / "by window.txt"
+        qtbot.keyClick(dialog, Qt.Key.Key_Return)
+
+    QTimer.singleShot(100, in_the_dialog)
+    qtbot.keyClick(window, Qt.Key.Key_Y, Qt.KeyboardModifier.ControlModifier)
+    assert (tmp_path / "by window.txt").read_bytes() == b"TOY 1 panels\n"
+    assert "Read it." in window.working.text.text()
+
+
+def test_a_station_is_on_the_rail_in_the_menu_and_in_help(
+    open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path
+) -> None:
+    window = open_window(tmp_path / "shop.sqlite")
+    window.session.add(starter("half-log", "blanket", name="Shed stove"), tr("new"))
+    window.show_station("object")
+    assert window.rail.buttons["whiteboard"].isVisible()
+    qtbot.keyClick(window, Qt.Key.Key_5, Qt.KeyboardModifier.ControlModifier)
+    assert window.here == "whiteboard"
+    board = window.stations["whiteboard"]
+    assert (board.entered, board.text()) == (1, "Shed stove")
+    window.session.set(refs.of_job("name"), "Other stove", tr("named"))
+    assert board.text() == "Other stove"
+    window.run_command("explain")
+    assert "Says how the job is called." in window.working.text.text()
+    assert ("on the whiteboard", ("ref", refs.of_job("name"))) in goals(window)
+    window.session.undo()
+    assert board.text() == "Shed stove"

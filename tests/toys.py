@@ -1,11 +1,14 @@
-"""A form and a scheme that stand outside the program: what docs/developing.md says of adding one is tried with these."""
+"""A form, a scheme, an export and a station that stand outside the program: what docs/developing.md says of adding one is tried with these."""
 
 import math
 from dataclasses import dataclass
 from typing import ClassVar
 
 import numpy as np
+from PySide6.QtWidgets import QLabel
 
+from omnipel.bench.session import Session
+from omnipel.bench.stations import Station
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
 from omnipel.core.drafting.shapes import rectangle
@@ -15,8 +18,10 @@ from omnipel.core.forms.mesh import Face, Mesh, Solid
 from omnipel.core.forms.sections import Section
 from omnipel.core.plane.curves import Points
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Rule, tr
+from omnipel.core.words.phrases import Phrase, Rule, tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, through
+from omnipel.exchange.exports import Export, Order
 
 
 def arch(diameter: float) -> Points:
@@ -131,3 +136,44 @@ def draft(body: Outlined, brief: Brief) -> Cover:
 
 
 SCHEME = Scheme("blanket", tr("Strapped blanket"), tr("One sheet over the arch."), frozenset({Ability.OUTLINED}), OPTIONS, draft)
+
+
+def count_of_panels(order: Order) -> bytes:
+    return f"TOY {len(order.draft.panels)} panels\n".encode()
+
+
+EXPORT = Export(
+    "toy",
+    tr("Count of the panels"),
+    tr("How many there are."),
+    tr("Text"),
+    ".txt",
+    b"TOY",
+    count_of_panels,
+    tr("Read it."),
+    keys="Ctrl+Y",
+)
+
+
+class Whiteboard(QLabel):
+    """A station that says how the job is called."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session, self.entered = session, 0
+
+    def enter(self) -> None:
+        self.entered += 1
+        self.refresh()
+
+    def refresh(self) -> None:
+        self.setText(self.session.open_job.name)
+
+    def go_to(self, ref: Ref) -> None:
+        self.setFocus()
+
+    def field_words(self) -> dict[Ref, Phrase]:
+        return {refs.of_job("name"): tr("on the whiteboard")}
+
+
+STATION = Station(tr("Whiteboard"), tr("Says how the job is called."), Whiteboard)

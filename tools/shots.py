@@ -52,7 +52,7 @@ def main() -> None:
         window.show()
         take(window, "shelf")
         for name, job, station, dark in SHOTS:
-            key = next(card.id for card in window.session.store.cards() if card.job.name == job)
+            key = next(card.id for card in window.session.store.cards() if card.name == job)
             set_dark(window, dark)
             window.session.open(key)
             window.show_station(station)

@@ -223,7 +223,7 @@ def walking() -> None:
                 view.turn(0.05, 0.0)  # type: ignore[attr-defined]
                 app.processEvents()
 
-            turns[card.job.name] = (len(view.mesh.faces), median_ms(turn, 20, 3), PACE[0])
+            turns[card.name] = (len(view.mesh.faces), median_ms(turn, 20, 3), PACE[0])
             place = made.session.open_job.readings[0].place
             value = made.session.open_job.readings[0].repeats[0]
             made.show_station("panels")
@@ -235,7 +235,7 @@ def walking() -> None:
                 made.session.set(f"readings.{place}.repeats", (value + 0.5 * next(steps),), tr("reading"))
                 app.processEvents()
 
-            changes[card.job.name] = median_ms(change, 8, 2), PACE[0]
+            changes[card.name] = median_ms(change, 8, 2), PACE[0]
         slowest = max(changes, key=lambda name: changes[name])
         told_ms(f"reading changed, all repainted, slowest sample ({slowest})", changes[slowest][0], 33.0, changes[slowest][1])
         for name, (faces, ms, pace) in sorted(turns.items(), key=lambda pair: -pair[1][1])[:5]:

@@ -1,11 +1,13 @@
-"""Run any number of attacks: `python -m tests.attack chains 2000 [seed]`."""
+"""Run any number of attacks: `python -m tests.attack chains|drawings|documents|arguments|lines 2000 [seed]`."""
 
 import sys
 import time
 from collections import Counter
+from collections.abc import Callable
 from random import Random
 
 from omnipel.core.draft import draft
+from tests.attack import documents, drawings
 from tests.attack.chains import chain, faults
 from tests.attack.jobs import attacked
 
@@ -34,7 +36,27 @@ def chains(number: int, seed: int) -> int:
     return sum(wrong.values())
 
 
-ATTACKS = {"chains": chains}
+def told(attack: Callable[[int, int], tuple[Counter[str], list[str]]]) -> Callable[[int, int], int]:
+    """An attack that prints what it found; how many faults there were."""
+
+    def run(number: int, seed: int) -> int:
+        start = time.monotonic()
+        how, faults = attack(number, seed)
+        print(f"{number} of seed {seed}, {time.monotonic() - start:.0f} s: {dict(how)}, {len(faults)} faults")
+        for fault in faults[:20]:
+            print(fault[:600])
+        return len(faults)
+
+    return run
+
+
+ATTACKS = {
+    "chains": chains,
+    "drawings": told(drawings.attack),
+    "documents": told(documents.documents),
+    "arguments": told(documents.arguments),
+    "lines": told(documents.lines),
+}
 
 if __name__ == "__main__":
     which, number, seed = sys.argv[1], int(sys.argv[2]), int(sys.argv[3]) if len(sys.argv) > 3 else 1

@@ -53,7 +53,7 @@ def settle(window: Window) -> None:
 
 def open_job(window: Window, name: str, station: str) -> None:
     """Open a sample job at a station."""
-    key = next(card.id for card in window.session.store.cards() if card.job.name == name)
+    key = next(card.id for card in window.session.store.cards() if card.name == name)
     window.session.open(key)
     window.show_station(station)
     settle(window)

@@ -37,7 +37,7 @@ def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int]
             if station == "panels" and sample_window.session.draft and sample_window.session.draft.seams:
                 sample_window.go_to(refs.seam(sample_window.session.draft.seams[0].seam.name))
                 QApplication.processEvents()
-            found[(station, card.job.name)] = faults(sample_window)
+            found[(station, card.name)] = faults(sample_window)
     wrong = {place: what for place, what in found.items() if what}
     assert not wrong, "\n".join(f"{place}: {what[:3]}" for place, what in list(wrong.items())[:12])
 

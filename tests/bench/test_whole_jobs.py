@@ -93,7 +93,7 @@ class Hands:
         def in_the_dialog() -> None:
             dialog = QApplication.activeModalWidget()
             assert isinstance(dialog, PapersDialog)
-            assert dialog.path().name == file.name
+            assert dialog.file.name == file.name
             dialog.file = file
             for _ in range(downs):
                 self.qtbot.keyClick(QApplication.focusWidget(), Keys.Key_Down)

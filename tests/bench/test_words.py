@@ -16,7 +16,7 @@ from tests.bench.conftest import settle
 
 from omnipel.bench.commands.habits import HabitsDialog, RoundingDialog
 from omnipel.bench.commands.papers import PapersDialog
-from omnipel.bench.commands.registry import COMMANDS
+from omnipel.bench.commands.registry import all_commands
 from omnipel.bench.speech import SPEECH
 from omnipel.bench.stations.panels.byhand import ByHandDialog
 from omnipel.bench.window.window import Window
@@ -25,6 +25,7 @@ from omnipel.core.job.document import Job
 from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import ENGLISH, Pseudo
 from omnipel.core.words.units import Unit
+from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.sample import SAMPLES
 
 STATIONS = ("object", "tape", "cover", "panels")
@@ -140,12 +141,12 @@ def test_nothing_is_left_outside(
             window.grab()
             seen.update(texts(window))
     session = window.session
-    session.open(next(c.id for c in session.store.cards() if c.job.cover.scheme == "wall-and-lid" and c.job.readings))
+    session.open(next(c.id for c in session.store.cards() if walled(session.store.job(c.id))))
     panels = window.stations["panels"]
     dialogs: tuple[QDialog, ...] = (
         HabitsDialog(window, session, System.INCH),
         RoundingDialog(window, session, roundings(replace(session.open_job, unit=Unit.INCH_16))),
-        PapersDialog(window, window.session, True),
+        *(PapersDialog(window, window.session, export) for export in EXPORTS.values()),
         ByHandDialog(panels, session, panels.size_names()),
     )
     for dialog in dialogs:
@@ -154,12 +155,16 @@ def test_nothing_is_left_outside(
             shown = {text for text in shown if "/" not in text}  # the proposed file
         seen |= shown
         dialog.deleteLater()
-    seen.update(SPEECH.voice().say(command.words) for command in COMMANDS)
+    seen.update(SPEECH.voice().say(command.words) for command in all_commands())
     assert len(seen) > 500
     assert len(painted) > 200
     assert sorted({text for text in seen | painted if left_plain(text)}) == []
     own = {text for text in pseudo.asked if any("А" <= letter <= "я" for letter in text)}  # what the person wrote
     assert sorted(pseudo.asked - gathered() - own) == []
+
+
+def walled(job: Job) -> bool:
+    return job.cover.scheme == "wall-and-lid" and bool(job.readings)
 
 
 def calls() -> Iterator[tuple[Path, ast.Call]]:

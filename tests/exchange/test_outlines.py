@@ -21,7 +21,7 @@ HEAD = '<svg xmlns="http://www.w3.org/2000/svg" width="400mm" height="300mm" vie
 def test_the_largest_closed_path_is_taken_in_millimetres(tmp_path: Path) -> None:
     path = tmp_path / "side.svg"
     path.write_text(HEAD + '<rect x="10" y="10" width="20" height="20"/><path d="M50 250 H350 V100 Q200 20 50 100 Z"/></svg>')
-    ring = ring_of(read_svg_outline(path))
+    ring = ring_of(read_svg_outline(path).outline)
     assert np.ptp(ring[:, 0]) == pytest.approx(300.0, abs=0.1)
     assert np.ptp(ring[:, 1]) == pytest.approx(190.0, abs=0.6)
 

@@ -11,6 +11,7 @@ from omnipel.core.covers import lawful_pairs
 from omnipel.shop.document import DocumentError, dumped, envelope, loaded, read, schema, write
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
+from omnipel.shop.whole import NotWritten
 
 
 @pytest.mark.parametrize("made", [*SAMPLES, *(lambda f=form, s=scheme: starter(f, s) for form, scheme in lawful_pairs())])
@@ -95,7 +96,7 @@ def test_a_file_is_written_whole_or_not_at_all(tmp_path: Path) -> None:
     path = tmp_path / "job.omnipel.json"
     write(drum(), path)
     assert read(path) == drum()
-    with pytest.raises(OSError):  # noqa: PT011 - any disk error will do
+    with pytest.raises(NotWritten, match="there is no folder"):
         write(drum(), tmp_path / "nowhere" / "job.json")
     assert [p.name for p in tmp_path.iterdir()] == ["job.omnipel.json"]
 

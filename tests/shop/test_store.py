@@ -15,8 +15,9 @@ from hypothesis import strategies as st
 from tests.jobs import drum
 from tests.shop.writer import edit_for_ever
 
+from omnipel.shop.opening import APPLICATION_ID, MIGRATIONS, SCHEMA_VERSION, StoreError
 from omnipel.shop.sample import fill
-from omnipel.shop.store import MIGRATIONS, SCHEMA_VERSION, Store, StoreError
+from omnipel.shop.store import Store
 
 
 def test_undo_and_redo_survive_a_restart(tmp_path: Path) -> None:
@@ -81,7 +82,7 @@ def test_killed_at_any_moment_the_last_committed_edit_is_there(tmp_path: Path) -
         told_in_all += told
         with Store(path) as store:
             (card,) = store.cards()
-            assert int(card.job.notes.split()[1]) in (told, told + 1)
+            assert int(store.job(card.id).notes.split()[1]) in (told, told + 1)
             assert store.db.execute("PRAGMA integrity_check").fetchone() == ("ok",)
             assert store.undo(card.id) is not None
     assert told_in_all >= 60
@@ -115,17 +116,18 @@ def test_an_old_shop_is_brought_up_to_date_with_a_copy_first(tmp_path: Path) -> 
     with Store(path) as store:
         assert store.job(key) == drum()
         assert store.db.execute("PRAGMA user_version").fetchone()[0] == SCHEMA_VERSION
-    assert path.with_suffix(".v1.backup").exists()
+    assert Path(f"{path}.v1.backup").exists()
 
 
 def test_a_newer_shop_and_a_file_that_is_none_are_refused(tmp_path: Path) -> None:
     newer, none = tmp_path / "newer.sqlite", tmp_path / "none.sqlite"
     made = sqlite3.connect(newer)
     made.execute("PRAGMA user_version = 99")
+    made.execute(f"PRAGMA application_id = {APPLICATION_ID}")
     made.close()
     none.write_text("this is no database, it is only words " * 40)
     before = none.read_text()
-    for path, words in ((newer, "newer Omnipel"), (none, "not a database")):
+    for path, words in ((newer, "newer Omnipel"), (none, "no shop of Omnipel")):
         with pytest.raises(StoreError, match=words):
             Store(path)
     assert none.read_text() == before
@@ -153,7 +155,7 @@ def test_a_shop_of_0_1_0_opens_with_all_its_jobs_and_their_revisions(tmp_path: P
         cards = store.cards()
         assert len(cards) == 20
         for card in cards:
-            things, features = card.job.thing.sticks_out, card.job.cover.features
+            things, features = store.job(card.id).thing.sticks_out, store.job(card.id).cover.features
             assert all(thing.id for thing in things)
             assert len({feature.id for feature in features}) == len(features)
             revisions, position = store.history(card.id)

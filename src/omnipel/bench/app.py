@@ -1,72 +1,111 @@
 """Starts the bench on a shop."""
 
+from __future__ import annotations
+
 import os
+import signal
 import sys
 import tempfile
 import traceback
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
-from types import TracebackType
-from typing import TYPE_CHECKING
+from types import FrameType, TracebackType
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QLabel, QMainWindow
+from PySide6.QtCore import QSocketNotifier, QTimer
+from PySide6.QtWidgets import QApplication
 
-from omnipel.bench.parts.look import LIGHT, load_type
-from omnipel.bench.speech import say
-from omnipel.core.words.phrases import Name, tr
-
-if TYPE_CHECKING:
-    from omnipel.bench.window.window import Window
-    from omnipel.shop.store import Store
+from omnipel.bench.parts.asking import Question, QuestionDialog
+from omnipel.bench.parts.look import load_type
+from omnipel.bench.session import Session
+from omnipel.bench.window.place import SETTING, take_place
+from omnipel.bench.window.window import Window
+from omnipel.core.words.phrases import Name, Phrase, Voice, tr
+from omnipel.shop.opening import StoreError
+from omnipel.shop.store import Store
 
 
 def run(*, demo: bool = False, shop: Path | None = None) -> int:
     """Open the window and work until it is closed; the exit code."""
-    app = QApplication.instance() or QApplication(sys.argv[:1])
-    app.setApplicationName("Omnipel")
-    load_type()
-    front = opening()
-    if os.environ.get("OMNIPEL_QUIT_AFTER") == "first paint":  # the start-up benchmark
-        return 0
-    # Only now what takes time to load: numbers, geometry, documents, stations.
-    from omnipel.shop.store import Store
+    with _broken_off():
+        app = QApplication.instance() or QApplication(sys.argv[:1])
+        app.setApplicationName("Omnipel")
+        app.setDesktopFileName("omnipel")  # type: ignore[attr-defined]
+        load_type()
+        try:
+            if not demo:
+                return _work(Store(shop or own_shop()))
+            with tempfile.TemporaryDirectory(prefix="omnipel-demo-") as folder:
+                from omnipel.shop.sample import fill  # makes jobs: only here
 
-    if demo:
-        with tempfile.TemporaryDirectory(prefix="omnipel-demo-") as folder:
-            from omnipel.shop.sample import fill
-
-            return _work(fill(Path(folder) / "quillet-hill.sqlite"), front)
-    return _work(Store(shop or own_shop()), front)
-
-
-def opening() -> QMainWindow:
-    """The empty window, painted at once: it stands while the shop is being opened."""
-    front = QMainWindow()
-    front.setWindowTitle("Omnipel")
-    front.resize(1280, 800)
-    words = QLabel(say(tr("Opening the shop …")))
-    words.setAlignment(Qt.AlignmentFlag.AlignCenter)
-    words.setStyleSheet(f"background: {LIGHT.ground}; color: {LIGHT.soft}; font-size: 20px;")
-    front.setCentralWidget(words)
-    front.show()
-    front.repaint()
-    return front
+                return _work(fill(Path(folder) / "quillet-hill.sqlite"))
+        except StoreError as error:
+            return _failed(error.phrase)
+        except OSError as error:
+            return _failed(tr("{fault}", fault=Name(error.strerror or str(error))))
 
 
-def _work(store: "Store", front: QMainWindow) -> int:
-    from omnipel.bench.session import Session
-    from omnipel.bench.window.window import Window
+def _failed(why: Phrase) -> int:
+    """The start failed: say so in a window, too, since who starts from a launcher sees no terminal."""
+    words = Voice().say(tr("Omnipel cannot be opened. {why}", why=why))
+    print(f"omnipel: {words}", file=sys.stderr)
+    if os.environ.get("QT_QPA_PLATFORM") not in ("offscreen", "minimal"):
+        dialog = QuestionDialog(None, Question(tr("Omnipel cannot be opened."), tr("Close"), more=Voice().sentence(why)))
+        dialog.exec()
+    return 2
 
+
+def _work(store: Store) -> int:
     window = Window(Session(store))
     sys.excepthook = lambda kind, error, trace: _last_resort(window, kind, error, trace)
-    window.setGeometry(front.geometry())
+    take_place(window, store.setting(SETTING, ""))
     window.show()
-    front.close()
-    if os.environ.get("OMNIPEL_QUIT_AFTER") == "shelf":
+    if os.environ.get("OMNIPEL_QUIT_AFTER") == "shelf":  # the start-up benchmark
         window.repaint()
-        window.close()
-        return 0
-    return QApplication.exec()
+        sys.stdout.flush()
+        os._exit(0)
+    with _signals(window):
+        return QApplication.exec()
+
+
+@contextmanager
+def _broken_off() -> Iterator[None]:
+    """Until the window is there, a signal ends the program in an orderly way: what was made for the occasion is removed."""
+
+    def leave(number: int, _frame: FrameType | None) -> None:
+        raise SystemExit(128 + number)
+
+    before = {number: signal.signal(number, leave) for number in (signal.SIGINT, signal.SIGTERM)}
+    try:
+        yield
+    finally:
+        for number, handler in before.items():
+            signal.signal(number, handler)
+
+
+@contextmanager
+def _signals(window: Window) -> Iterator[None]:
+    """Ctrl+C in the terminal and being told to end close the window; Qt's loop is woken to hear of it."""
+    hear, tell = os.pipe()
+    for end in (hear, tell):
+        os.set_blocking(end, False)
+
+    def leave(number: int, _frame: FrameType | None) -> None:
+        QTimer.singleShot(0, window, lambda: window.leave(128 + number))
+
+    before = {number: signal.signal(number, leave) for number in (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)}
+    woken = signal.set_wakeup_fd(tell, warn_on_full_buffer=False)
+    notifier = QSocketNotifier(hear, QSocketNotifier.Type.Read)
+    notifier.activated.connect(lambda: os.read(hear, 64))
+    try:
+        yield
+    finally:
+        notifier.setEnabled(False)
+        signal.set_wakeup_fd(woken)
+        for number, handler in before.items():
+            signal.signal(number, handler)
+        os.close(hear)
+        os.close(tell)
 
 
 def own_shop() -> Path:
@@ -76,12 +115,12 @@ def own_shop() -> Path:
     return Path(platformdirs.user_data_dir("omnipel")) / "shop.sqlite"
 
 
-def _last_resort(window: "Window", kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
+def _last_resort(window: Window, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
     """Our own bug: every edit is committed already; say so, keep the traceback, go on."""
-    traceback.print_exception(kind, error, trace)
     if issubclass(kind, KeyboardInterrupt):
-        QApplication.quit()
+        window.leave(130)
         return
+    traceback.print_exception(kind, error, trace)
     window.session.say(
         "stop",
         tr(

@@ -1,27 +1,34 @@
-"""What the window works on: the shop, the open job and its draft. Every change goes through here and becomes a revision."""
+"""What the window works on: the shop, the open job and its draft. Every change goes through here and becomes a revision.
+
+What drafts and checks jobs is loaded when the first one is opened: the shelf is painted without it.
+"""
+
+from __future__ import annotations
 
 from collections.abc import Callable
-from pathlib import Path
+from typing import TYPE_CHECKING, NoReturn
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
+from omnipel.bench.deliverer import Deliverer
 from omnipel.bench.speech import SPEECH
-from omnipel.core.advice.measuring import Measuring
-from omnipel.core.draft import Draft, draft, letters
-from omnipel.core.forms.body import Body
-from omnipel.core.forms.form import Place
-from omnipel.core.job.changes import changed
-from omnipel.core.job.document import Job
-from omnipel.core.job.findings import Change, Remedy
-from omnipel.core.remedies import Trying
-from omnipel.core.tape.readings import value
 from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
-from omnipel.core.words.refs import Ref
+from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.units import Unit, format_length
-from omnipel.core.words.working import Worked
-from omnipel.shop.document import adapter, lawful
-from omnipel.shop.starter import plausible
-from omnipel.shop.store import Store, StoreError
+from omnipel.shop.opening import StoreError
+from omnipel.shop.store import Store
+from omnipel.work.tasks import Works
+
+if TYPE_CHECKING:
+    from omnipel.core.advice.measuring import Measuring
+    from omnipel.core.draft import Draft
+    from omnipel.core.forms.body import Body
+    from omnipel.core.forms.form import Place
+    from omnipel.core.job.document import Job
+    from omnipel.core.job.findings import Change, Remedy
+    from omnipel.core.remedies import Trying
+    from omnipel.core.words.working import Worked
+    from omnipel.shop.whole import NotWritten
 
 LONGEST_REASON = 160
 
@@ -43,6 +50,7 @@ class Session(QObject):
     offered = Signal(str, str, object)
     go = Signal(object)
     unit_flipped = Signal()
+    ending = Signal()
 
     def __init__(self, store: Store) -> None:
         super().__init__()
@@ -53,17 +61,49 @@ class Session(QObject):
         self.measuring: Measuring | None = None
         self.home_unit = Unit.MM
         self.unsaved: list[tuple[int, Job, str]] = []
+        self.withdrawn: list[tuple[int, Job, str]] = []
+        self.along: dict[str, str] = {}
+        self.deliverer = Deliverer()
+        self.works = Works(self.deliverer.came.emit)
         self.trying: Trying | None = None
         self.idle = QTimer(self, interval=0)
         self.idle.timeout.connect(self._try_more)
 
     # Opening
 
-    def open(self, key: int) -> None:
-        """Open a job of the shop."""
+    def open(self, key: int) -> bool:
+        """Open a job of the shop; False when it cannot be read. What is not on disk yet comes before what is."""
+        job = self.read(key)
+        if job is None:
+            return False
         self.key = key
-        self._take(self.store.job(key))
+        self._take(job)
         self.opened.emit()
+        return True
+
+    def read(self, key: int, *, silent: bool = False) -> Job | None:
+        """A job as it stands, with what is not on disk yet; None, and said, when it cannot be read."""
+        from omnipel.shop.document import DocumentError
+
+        waiting = [job for k, job, _ in self.unsaved if k == key]
+        if waiting:
+            return waiting[-1]
+        try:
+            return self.store.job(key)
+        except KeyError:
+            fault = tr("This job is not there any more.")
+        except DocumentError as error:
+            fault = tr("This job cannot be read: {fault}.", fault=error.phrase)
+            if not silent and self.store.writable:
+                self.offer(fault, tr("Go back to the last change that can be read"), Ref(Of.READABLE, str(key)))
+                return None
+        if not silent:
+            self.say("stop", fault)
+        return None
+
+    def fault(self, error: Exception) -> NoReturn:
+        """What went wrong behind the window is our own fault: it goes where all such faults go."""
+        raise error
 
     def close_job(self) -> None:
         """Back to the shelf."""
@@ -82,6 +122,12 @@ class Session(QObject):
         return key
 
     def _take(self, job: Job) -> None:
+        # The first job that is opened loads what drafts it.
+        from omnipel.core.advice.measuring import Measuring
+        from omnipel.core.draft import draft
+        from omnipel.core.remedies import Trying
+        from omnipel.shop.document import lawful
+
         self.job = job
         drafted = draft(job)
         self.measuring = Measuring(job, drafted.measured)
@@ -103,6 +149,12 @@ class Session(QObject):
         while self.trying is not None:
             self._try_more()
 
+    def rest(self) -> None:
+        """Nothing is worked on any more: the window is being closed."""
+        self.ending.emit()
+        self.idle.stop()
+        self.works.close()
+
     # Changing
 
     @property
@@ -120,6 +172,8 @@ class Session(QObject):
             self.say("look", tr("This shop is open in another window; here you can only look."))
             self.drafted.emit()
             return False
+        from omnipel.shop.document import adapter  # as above
+
         try:
             checked = adapter().validate_python(adapter().dump_python(job))
         except ValueError as error:
@@ -132,10 +186,14 @@ class Session(QObject):
 
     def change(self, reason: Phrase, *changes: Change) -> bool:
         """Make changes by reference."""
+        from omnipel.core.job.changes import changed  # as above
+
         return self.apply(changed(self.open_job, *changes), reason)
 
     def set(self, ref: Ref, value: object, reason: Phrase) -> bool:
         """Set what a reference means."""
+        from omnipel.core.job.findings import Change  # as above
+
         return self.change(reason, Change(ref, value))
 
     def remedy(self, remedy: Remedy) -> bool:
@@ -144,13 +202,14 @@ class Session(QObject):
 
     def _keep(self, key: int, job: Job, reason: str) -> None:
         """Commit; what a full or read-only disk refuses stays in memory and is tried again with the next change."""
+        along, self.along = self.along, {}
         waiting = [*self.unsaved, (key, job, reason)]
-        self.unsaved = []
+        self.unsaved, self.withdrawn = [], []
         for i, (k, j, why) in enumerate(waiting):
             try:
-                self.store.commit(k, j, why)
+                self.store.commit(k, j, why, along if i == len(waiting) - 1 else {})
             except StoreError as error:
-                self.unsaved = waiting[i:]
+                self.unsaved, self.along = waiting[i:], along
                 self.say(
                     "stop",
                     tr("Not on disk yet, kept in memory: {fault}. It is tried again with every change.", fault=error.phrase),
@@ -159,6 +218,14 @@ class Session(QObject):
         if len(waiting) > 1:
             self.say("fine", tr("The disk can be written again: everything is kept."))
         self.shelved.emit()
+
+    def keep_setting(self, name: str, value: str) -> None:
+        """Keep a setting of the shop; where it cannot be written it counts until the window is closed."""
+        try:
+            self.store.set(name, value)
+        except StoreError as error:
+            if self.store.unwritable or self.store.writable:
+                self.say("look", tr("Not kept: {fault}", fault=error.phrase))
 
     def save_waiting(self) -> None:
         """Try again what could not be written."""
@@ -181,34 +248,56 @@ class Session(QObject):
         old.close()
         if again.writable:
             self.save_waiting()
-        if self.key is not None and not self.unsaved:
+        if self.key is not None:
             self.open(self.key)
-        if again.writable:
+        if again.writable and not self.unsaved:
             self.say("fine", tr("This window can change things now."))
-        else:
+        elif not again.writable and not again.unwritable:
             self.say("look", tr("Still open in another window."))
         self.drafted.emit()
 
     # Undo
 
     def undo(self) -> None:
-        """Step back one revision."""
+        """Step back one revision; of changes that are not on disk yet, the last is taken back first."""
+        mine = [i for i, (key, _, _) in enumerate(self.unsaved) if key == self.key]
+        if mine and self.key is not None:
+            self.withdrawn.append(self.unsaved.pop(mine[-1]))
+            job = self.read(self.key)
+            if job is not None:
+                self._stepped(job, self.unsaved[mine[-2]][2] if len(mine) > 1 else self._last_reason())
+            return
         self._step(self.store.undo, tr("Nothing left to undo."))
 
     def redo(self) -> None:
         """Step forward again."""
+        if self.withdrawn and self.withdrawn[-1][0] == self.key:
+            self.unsaved.append(self.withdrawn.pop())
+            self._stepped(self.unsaved[-1][1], self.unsaved[-1][2])
+            return
         self._step(self.store.redo, tr("Nothing to redo."))
 
     def go_to_revision(self, number: int) -> None:
-        """Step to any revision."""
+        """Step to any revision. What is not on disk yet is put there first."""
+        self.save_waiting()
+        if any(key == self.key for key, _, _ in self.unsaved):
+            return
         self._step(lambda key: self.store.go_to(key, number), tr("That revision is gone."))
 
+    def _last_reason(self) -> str:
+        if self.key is None:
+            return ""
+        revisions, position = self.store.history(self.key)
+        return next((r.reason for r in revisions if r.number == position), "")
+
     def _step(self, step: Callable[[int], Job | None], nothing: Phrase) -> None:
+        from omnipel.shop.document import DocumentError  # as above
+
         if self.key is None:
             return
         try:
             job = step(self.key)
-        except StoreError as error:
+        except (StoreError, DocumentError) as error:
             self.say("stop", error.phrase)
             return
         except KeyError:
@@ -217,9 +306,10 @@ class Session(QObject):
         if job is None:
             self.say("note", nothing)
             return
+        self._stepped(job, self._last_reason())
+
+    def _stepped(self, job: Job, reason: str) -> None:
         self._take(job)
-        revisions, position = self.store.history(self.key)
-        reason = next((r.reason for r in revisions if r.number == position), "")
         self.say("note", tr("Now at: {reason}", reason=Name(reason)))
         self.drafted.emit()
         self.shelved.emit()
@@ -234,9 +324,9 @@ class Session(QObject):
         """Tell something in one line, with a link to what a reference means."""
         self.offered.emit(self.tell(words), self.tell(link), ref)
 
-    def not_written(self, path: Path, error: OSError) -> None:
+    def not_written(self, error: NotWritten) -> None:
         """Tell that a file could not be written."""
-        self.say("stop", tr("Not written: {path}: {fault}", path=Name(str(path)), fault=Name(error.strerror or str(error))))
+        self.say("stop", tr("Not written: {fault}", fault=error.phrase))
 
     def tell(self, words: Value) -> str:
         """A phrase or value in the window's language and the job's unit."""
@@ -283,11 +373,16 @@ class Session(QObject):
     @property
     def body(self) -> Body | None:
         """The open job's thing as far as it is measured, with samples where readings are missing: for sketches."""
+        from omnipel.shop.starter import plausible  # as above
+
         known = self.draft.body if self.draft is not None else None
         return known or (plausible(self.job) if self.job is not None else None)
 
     def names(self) -> dict[str, float]:
         """What may be written in a tape field besides numbers: the readings taken, by their words and by their letter on the card."""
+        from omnipel.core.draft import letters  # as above
+        from omnipel.core.tape.readings import value
+
         if self.job is None:
             return {}
         taken = {reading.place: value(reading) for reading in self.job.readings}

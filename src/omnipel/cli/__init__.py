@@ -4,16 +4,21 @@ Commands load what they need when they run: a shell that only asks for help, or 
 """
 
 import argparse
+import io
+import os
 import sys
+import traceback
 from collections.abc import Sequence
 from pathlib import Path
-from typing import NoReturn
+from typing import Final, NoReturn
 
 from omnipel import __version__
 from omnipel.cli import card, check, draft, export, new, outline, schema, tape
 from omnipel.cli.usage import UsageError, said
 from omnipel.core.words.phrases import Name, tr
 
+OUR_FAULT: Final = 70
+"""Not 1: that is what a script takes for *do not cut*."""
 COMMANDS = (draft, check, export, outline, tape, card, schema, new)
 
 
@@ -25,24 +30,37 @@ class _Parser(argparse.ArgumentParser):
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
-    """Run one command; its exit code."""
+    """Run one command; its exit code: 0 done, 1 what was checked says stop, 2 it could not be done, 70 a fault of our own, 130 broken off."""
+    for stream in (sys.stdout, sys.stderr):
+        if isinstance(stream, io.TextIOWrapper):  # a terminal that cannot show a sign gets a plain one
+            stream.reconfigure(errors="plainly")
     try:
         asked = _parser().parse_args(arguments)
         return int(asked.run(asked))
     except UsageError as error:
-        print(f"omnipel: {said(error.phrase)}", file=sys.stderr)
+        return _refused(said(error.phrase))
+    except BrokenPipeError:  # whoever read has seen enough
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
         return 2
-    except BrokenPipeError:
-        sys.stderr.close()
-        return 2
-    except Exception as error:  # only what the user can mend is said in a line; our own bugs keep their traceback
+    except KeyboardInterrupt:
+        return 130
+    except Exception as error:  # what the user can mend is said in a line; our own bugs keep their traceback
         from omnipel.shop.document import DocumentError
-        from omnipel.shop.store import StoreError
+        from omnipel.shop.opening import StoreError
+        from omnipel.shop.whole import NotWritten, reason_of
 
-        if not isinstance(error, DocumentError | StoreError | OSError):
-            raise
-        print(f"omnipel: {' '.join(str(error).split())}", file=sys.stderr)
-        return 2
+        if isinstance(error, DocumentError | StoreError | NotWritten):
+            return _refused(said(error.phrase))
+        if isinstance(error, OSError):
+            return _refused(f"{error.filename}: {said(reason_of(error))}" if error.filename else said(reason_of(error)))
+        traceback.print_exc()
+        print(f"omnipel: {said(tr('this is a fault of the program, not of yours; nothing was written'))}", file=sys.stderr)
+        return OUR_FAULT
+
+
+def _refused(words: str) -> int:
+    print(f"omnipel: {' '.join(words.split())}", file=sys.stderr)
+    return 2
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -60,6 +78,11 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _bench(asked: argparse.Namespace) -> int:
+    from omnipel.bench.screen import hindrance
+
+    why = hindrance()
+    if why.template:
+        raise UsageError(why)
     from omnipel.bench.app import run
 
     return run(demo=asked.demo, shop=asked.shop)

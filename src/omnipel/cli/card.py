@@ -1,11 +1,11 @@
-"""`omnipel card`: the blank tape card of a job."""
+"""`omnipel card`: the blank tape card of a job; short for `omnipel export JOB --card F`."""
 
 import argparse
 from pathlib import Path
 
-from omnipel.cli.usage import Commands, UsageError, said
+from omnipel.cli.usage import Commands, UsageError, may_replace, said
 from omnipel.core.pictures.pens import SMALL
-from omnipel.core.words.phrases import Name, tr
+from omnipel.core.words.phrases import Name, Voice, tr
 
 
 def add(commands: Commands) -> None:
@@ -14,19 +14,21 @@ def add(commands: Commands) -> None:
     parser.add_argument("job", type=Path, metavar="JOB")
     parser.add_argument("pdf", type=Path, metavar="F")
     parser.add_argument("--paper", default="A4", choices=SMALL)
+    parser.add_argument("--replace", action="store_true", help=said(tr("write over a file that is something else")))
     parser.set_defaults(run=run)
 
 
 def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
-    from omnipel.core.forms import FORMS
-    from omnipel.exchange.tape_card import tape_card
+    from omnipel.core.draft import draft
+    from omnipel.exchange.exports import EXPORTS, NotExported, Order, exported
     from omnipel.shop.document import read
-    from omnipel.shop.starter import plausible
+    from omnipel.shop.whole import write_whole
 
     job = read(asked.job)
-    form = FORMS.get(job.thing.form)
-    if form is None:
-        raise UsageError(tr("{job}: there is no form named “{form}”", job=Name(asked.job.name), form=Name(job.thing.form)))
-    asked.pdf.write_bytes(tape_card(job, plausible(job), form.places(job.readings, job.thing), asked.paper))
+    may_replace(asked.pdf, asked.replace, EXPORTS["card"].begins)
+    try:
+        write_whole(asked.pdf, exported(EXPORTS["card"], Order(draft(job), Voice(job.unit), asked.paper)))
+    except NotExported as error:
+        raise UsageError(tr("{job}: {fault}", job=Name(asked.job.name), fault=error.phrase)) from None
     return 0

@@ -1,44 +1,54 @@
-"""`omnipel export`: the pattern as PDF or SVG."""
+"""`omnipel export`: a job on paper, as a drawing, as plain data: whatever there is an export for."""
 
 import argparse
 from pathlib import Path
 
-from omnipel.cli.usage import Commands, UsageError, said
+from omnipel.cli.usage import Commands, UsageError, may_replace, said
 from omnipel.core.pictures.pens import PAPERS
-from omnipel.core.words.phrases import Name, Voice, tr
+from omnipel.core.words.phrases import Count, Name, Voice, listed, plain, tr
+from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS
 
 
 def add(commands: Commands) -> None:
     """Put the command into the parser."""
-    parser = commands.add_parser("export", help=said(tr("pattern as PDF or SVG")))
+    parser = commands.add_parser("export", help=said(tr("a job on paper, as a drawing, as plain data")))
     parser.add_argument("job", type=Path, metavar="JOB")
-    parser.add_argument("--pdf", type=Path, metavar="F")
-    parser.add_argument("--svg", type=Path, metavar="F")
+    for export in EXPORTS.values():
+        parser.add_argument(f"--{export.id}", type=Path, metavar="F", help=said(export.words))
     parser.add_argument("--paper", default="A4", choices=tuple(PAPERS))
-    parser.add_argument("--despite-stop", action="store_true", help=said(tr("export although a finding says: do not cut")))
+    parser.add_argument(f"--{DESPITE_STOP}", action="store_true", help=said(tr("export although a finding says: do not cut")))
+    parser.add_argument(f"--{MANY_SHEETS}", action="store_true", help=said(tr("export more than {n} sheets", n=Count(MANY))))
+    parser.add_argument("--replace", action="store_true", help=said(tr("write over a file that is something else")))
     parser.set_defaults(run=run)
 
 
 def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
-    from omnipel.core.draft import NotYet, draft
+    from omnipel.core.draft import draft
+    from omnipel.exchange.exports import NotExported, Order, exported
     from omnipel.shop.document import read
+    from omnipel.shop.whole import write_whole
 
-    if not (asked.pdf or asked.svg):
-        raise UsageError(tr("export: say what to write, --pdf F or --svg F"))
+    wanted = [(export, path) for export in EXPORTS.values() if (path := getattr(asked, export.id)) is not None]
+    if not wanted:
+        options = listed([plain(f"--{export.id} F") for export in EXPORTS.values()])
+        raise UsageError(tr("export: say what to write: {options}", options=options))
+    yes = [question for question in (DESPITE_STOP, MANY_SHEETS) if getattr(asked, question.replace("-", "_"))]
     drafted = draft(read(asked.job))
-    name, voice = Name(asked.job.name), Voice(drafted.job.unit)
-    first = Name(voice.sentence(drafted.findings[0].text)) if drafted.findings else Name("")
-    if isinstance(drafted, NotYet):
-        raise UsageError(tr("{job}: there are no panels yet. {finding}", job=name, finding=first))
-    if drafted.stops and not asked.despite_stop:
-        raise UsageError(tr("{job}: do not cut. {finding} (--despite-stop exports all the same)", job=name, finding=first))
-    if asked.svg:
-        from omnipel.exchange.svg import svg
-
-        asked.svg.write_text(svg(drafted), encoding="utf-8")
-    if asked.pdf:
-        from omnipel.exchange.pattern import pattern_pdf
-
-        asked.pdf.write_bytes(pattern_pdf(drafted, asked.paper))
+    made = []
+    for export, path in wanted:
+        may_replace(path, asked.replace, export.begins)
+        paper = asked.paper if asked.paper in export.papers or not export.papers else export.papers[0]
+        try:
+            made.append((path, exported(export, Order(drafted, Voice(drafted.job.unit), paper), *yes)))
+        except NotExported as error:
+            name = Name(asked.job.name)
+            if error.asks:
+                option = Name(f"--{error.asks}")
+                raise UsageError(
+                    tr("{job}: {fault} ({option} exports all the same)", job=name, fault=error.phrase, option=option)
+                ) from None
+            raise UsageError(tr("{job}: {fault}", job=name, fault=error.phrase)) from None
+    for path, content in made:
+        write_whole(path, content)
     return 0

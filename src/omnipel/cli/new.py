@@ -4,7 +4,7 @@ import argparse
 import json
 from pathlib import Path
 
-from omnipel.cli.usage import Commands, UsageError, said
+from omnipel.cli.usage import Commands, UsageError, may_replace, said
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
 
@@ -18,6 +18,7 @@ def add(commands: Commands) -> None:
     parser.add_argument("--json", action="store_true", help=said(tr("the list as JSON")))
     parser.add_argument("--unit", default="mm", choices=tuple(unit.value for unit in Unit))
     parser.add_argument("-o", "--output", type=Path, metavar="F", help=said(tr("write it there instead of to the terminal")))
+    parser.add_argument("--replace", action="store_true", help=said(tr("write over a file that is there already")))
     parser.set_defaults(run=run)
 
 
@@ -38,6 +39,7 @@ def run(asked: argparse.Namespace) -> int:
     except UnknownPair as error:
         raise UsageError(tr("new: {fault}", fault=error.phrase)) from None
     if asked.output:
+        may_replace(asked.output, asked.replace)
         write(job, asked.output)
     else:
         print(dumped(job), end="")

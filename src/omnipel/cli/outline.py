@@ -5,7 +5,7 @@ from pathlib import Path
 
 from omnipel.cli.usage import Commands, UsageError, said
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import tr
+from omnipel.core.words.phrases import Voice, tr
 
 
 def add(commands: Commands) -> None:
@@ -29,5 +29,8 @@ def run(asked: argparse.Namespace) -> int:
     if not 0.0 <= asked.smooth <= 100.0:
         raise UsageError(tr("outline: --smooth takes 0 to 100, in millimetres"))
     job = read(asked.job)
-    write(changed(job, Change(refs.OUTLINE, read_svg_outline(asked.svg, smoothing=asked.smooth))), asked.job)
+    read_ = read_svg_outline(asked.svg, smoothing=asked.smooth)
+    write(changed(job, Change(refs.OUTLINE, read_.outline)), asked.job)
+    for note in read_.notes:
+        print(Voice(job.unit).say(note))
     return 0

@@ -33,4 +33,4 @@ def run(asked: argparse.Namespace) -> int:
     for answer in send_all(asked.lengths or sys.stdin, TapeDevice(asked.socket or socket_path())):
         print(answer, flush=True)
         refused += answer.startswith("NO")
-    return int(refused > 0)
+    return 2 if refused else 0

@@ -1,31 +1,15 @@
 """Where a job stands: the state of each station, the state of the whole, and the one next step. The same fact has the same state everywhere."""
 
 from dataclasses import dataclass
-from enum import StrEnum
 from typing import Final
 
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.job.findings import Finding, Remedy, Severity
+from omnipel.core.job.state import RANK, State
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Of, Ref
 
-
-class State(StrEnum):
-    """How a thing stands, best first."""
-
-    FINE = "fine"
-    LOOK = "look"
-    OPEN = "open"
-    STOP = "stop"
-
-    @property
-    def words(self) -> Phrase:
-        """What is said of it."""
-        return {"fine": tr("fine"), "look": tr("look"), "open": tr("to do"), "stop": tr("stop")}[self.value]
-
-
-RANK: Final = {state: i for i, state in enumerate(State)}
 OF_SEVERITY: Final = {Severity.NOTE: State.FINE, Severity.LOOK: State.LOOK, Severity.OPEN: State.OPEN, Severity.STOP: State.STOP}
 STATIONS: Final = ("object", "tape", "cover", "panels")
 

@@ -77,6 +77,34 @@ def pattern_pdf(draft: Drafted, paper_name: str = "A4", voice: Voice | None = No
     return target.getvalue()
 
 
+def cutting_sheet_pdf(draft: Drafted, paper_name: str = "A4", voice: Voice | None = None) -> bytes:
+    """The cutting sheet of a job by itself.
+
+    Raises:
+        KeyError: no such paper.
+    """
+    paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
+    load_type()
+    target = io.BytesIO()
+    canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
+    canvas.setTitle(voice.say(tr("{job} · cutting sheet", job=Name(draft.job.name))))
+    canvas.setAuthor("Omnipel")
+    cutting_sheet(canvas, draft, paper, voice)
+    canvas.save()
+    return target.getvalue()
+
+
+def sheets(draft: Drafted, paper_name: str = "A4", voice: Voice | None = None) -> int:
+    """How many sheets the pattern takes, its cutting sheet counted.
+
+    Raises:
+        KeyError: no such paper.
+    """
+    paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
+    spreads = (tiling(panel_drawing(panel, voice, 5.0, dimensions=False), paper) for panel in draft.panels)
+    return 1 + sum(spread.columns * spread.rows for spread in spreads)
+
+
 def _panel_pages(canvas: Any, panel: Panel, draft: Drafted, paper: Paper, voice: Voice, *, first: bool) -> None:
     drawing = panel_drawing(panel, voice, 5.0, dimensions=False)
     spread = tiling(drawing, paper)

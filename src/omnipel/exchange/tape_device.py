@@ -40,12 +40,16 @@ class TapeDevice:
         """Send a reading until it is answered; the answer.
 
         Raises:
-            ConnectionError: the bench was not there for all tries.
+            ConnectionError: the bench was not there for all tries, or what is there is another user's.
         """
-        line = f"READ {self.name} {number} {text}"[: LONGEST_LINE - 20].encode() + b"\n"
+        line = " ".join(f"READ {self.name} {number} {text}".split("\n")).encode() + b"\n"
+        if len(line) > LONGEST_LINE:  # never cut short: what is left of a number is another number
+            return f"NO {number} longer than {LONGEST_LINE} bytes"
         for _ in range(self.tries):
             try:
                 answer = self._ask(line)
+            except PermissionError as error:
+                raise ConnectionError(str(error)) from None
             except OSError:
                 answer = ""
             if answer:
@@ -56,11 +60,13 @@ class TapeDevice:
 
     def _ask(self, line: bytes) -> str:
         if self.connection is None:
+            if self.path.lstat().st_uid != os.getuid():
+                raise PermissionError(f"{self.path} belongs to another user")
             self.connection = socket.socket(socket.AF_UNIX, socket.SOCK_STREAM)
             self.connection.settimeout(5.0)
             self.connection.connect(str(self.path))
         self.connection.sendall(line)
-        while b"\n" not in self.buffer:
+        while b"\n" not in self.buffer and len(self.buffer) < 4 * LONGEST_LINE:
             part = self.connection.recv(LONGEST_LINE)
             if not part:
                 return ""

@@ -6,7 +6,6 @@ The envelope is `{"format": "omnipel-job", "version": 3, "job": {…}}`. Older v
 import json
 import math
 import os
-import tempfile
 from functools import cache
 from pathlib import Path
 from typing import Any, Final
@@ -19,6 +18,7 @@ from pydantic import TypeAdapter, ValidationError
 from omnipel.core.job.document import Job
 from omnipel.core.words.phrases import Count, Name, Phrase, plain, tr
 from omnipel.shop.migrations import VERSION, migrated
+from omnipel.shop.whole import NotWritten, reason_of, write_whole
 
 FORMAT: Final = "omnipel-job"
 SUFFIX: Final = ".omnipel.json"
@@ -118,16 +118,37 @@ def from_data(data: Any) -> Job:
         job = adapter().validate_python(migrated(data.get("job"), version))
     except ValidationError as error:
         raise DocumentError(*_said(error)) from None
-    twice = [r.place for i, r in enumerate(job.readings) if r.place in {o.place for o in job.readings[:i]}]
+    return _checked(job)
+
+
+def of_row(text: str, version: int) -> Job:
+    """The job in a document of the shop, written by a version of the job format.
+
+    Raises:
+        DocumentError: it is damaged, or newer than this program.
+    """
+    try:
+        data = json.loads(text)
+    except (ValueError, TypeError, RecursionError):
+        raise DocumentError("", tr("the job's document is damaged")) from None
+    return from_data({"format": FORMAT, "version": version, "job": data})
+
+
+def _checked(job: Job) -> Job:
+    twice = _twice(job)
     if twice:
         raise DocumentError("job.readings", tr("{place} is there twice", place=Name(repr(twice[0]))))
     return job
 
 
+def _twice(job: Job) -> list[str]:
+    return [r.place for i, r in enumerate(job.readings) if r.place in {o.place for o in job.readings[:i]}]
+
+
 def lawful(job: Job) -> bool:
     """Whether a job could be read back from its file."""
     try:
-        return adapter().validate_python(adapter().dump_python(job)) == job
+        return not _twice(job) and adapter().validate_python(adapter().dump_python(job)) == job
     except ValidationError:
         return False
 
@@ -144,13 +165,15 @@ def read(path: Path) -> Job:
         DocumentError: it cannot be read, or is no job.
     """
     try:
-        if path.stat().st_size > LARGEST * 4:
-            raise DocumentError(path.name, too_large(path.stat().st_size))
-        text = path.read_text(encoding="utf-8")
+        with open(path, "rb") as file:
+            content = file.read(LARGEST * 4 + 1)  # of what never ends, too
+        if len(content) > LARGEST * 4:
+            raise DocumentError(path.name, too_large(max(len(content), path.stat().st_size)))
+        text = content.decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise DocumentError(path.name, tr("this is not text (byte {n})", n=Count(error.start))) from None
-    except OSError as error:
-        raise DocumentError(str(path), plain((error.strerror or str(error)).lower())) from None
+    except (OSError, ValueError) as error:  # ValueError: a name with a zero byte
+        raise DocumentError(str(path), reason_of(error)) from None
     try:
         return loaded(text)
     except DocumentError as error:
@@ -158,21 +181,20 @@ def read(path: Path) -> Job:
 
 
 def write(job: Job, path: Path) -> None:
-    """Write a job's file, whole or not at all.
+    """Write a job's file, whole or not at all, and only what can be read back.
 
     Raises:
-        OSError: it cannot be written; what was there before is untouched.
+        NotWritten: it cannot be written; what was there before is untouched.
     """
-    handle, name = tempfile.mkstemp(dir=path.parent, prefix=f".{path.name}.")
     try:
-        with os.fdopen(handle, "w", encoding="utf-8") as file:
-            file.write(dumped(job))
-            file.flush()
-            os.fsync(file.fileno())
-        os.replace(name, path)
-    except BaseException:
-        Path(name).unlink(missing_ok=True)
-        raise
+        text = dumped(job)
+        same = loaded(text) == job
+    except (DocumentError, ValueError) as error:
+        why = error.phrase if isinstance(error, DocumentError) else plain(str(error))
+        raise NotWritten(path, tr("it could not be read back: {fault}", fault=why)) from None
+    if not same:
+        raise NotWritten(path, tr("it would not be read back as it is"))
+    write_whole(path, text)
 
 
 def schema() -> dict[str, Any]:

@@ -2,58 +2,65 @@
 
 WAL with synchronous=FULL, so that what was committed survives a killed process and a power cut. A job has a line of revisions
 and a position in it: undo and redo move the position, a new edit cuts off what lies ahead. Positions are stored too, so undo
-survives a restart. One process writes at a time; a lock file beside the database tells a second one.
+survives a restart. One process writes at a time.
+
+The shelf is read without the documents: what it shows of a job stands beside each revision, and its picture and state are kept.
 """
 
-import contextlib
-import fcntl
+from __future__ import annotations
+
 import json
 import sqlite3
-from collections.abc import Iterator
+import zlib
+from collections.abc import Iterator, Mapping, Sequence
 from contextlib import contextmanager
 from dataclasses import dataclass
-from pathlib import Path
-from types import TracebackType
-from typing import Final, Self, TextIO
-from urllib.parse import quote
+from typing import TYPE_CHECKING, Any, Final, Self
 
-from omnipel.core.job.document import Job
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, tr
-from omnipel.shop.document import adapter
+from omnipel.core.words.phrases import Name, tr
+from omnipel.shop.opening import Database, StoreError
 
-SCHEMA_VERSION: Final = 2
-MIGRATIONS: Final = {
-    1: """
-        CREATE TABLE jobs (id INTEGER PRIMARY KEY, position INTEGER NOT NULL, touched TEXT NOT NULL, archived INTEGER NOT NULL DEFAULT 0);
-        CREATE TABLE revisions (
-            job INTEGER NOT NULL REFERENCES jobs(id) ON DELETE CASCADE, number INTEGER NOT NULL, document TEXT NOT NULL,
-            reason TEXT NOT NULL, made TEXT NOT NULL, PRIMARY KEY (job, number));
-        CREATE TABLE settings (name TEXT PRIMARY KEY, value TEXT NOT NULL);
-    """,
-    2: """
-        ALTER TABLE jobs ADD COLUMN deleted INTEGER NOT NULL DEFAULT 0;
-        CREATE INDEX jobs_by_touch ON jobs (deleted, archived, touched DESC);
-    """,
-}
-"""Migration to each version from the one before."""
+if TYPE_CHECKING:
+    from pathlib import Path
+    from types import TracebackType
+
+    from omnipel.core.job.document import Job
+
+NOW: Final = "strftime('%Y-%m-%dT%H:%M:%f', 'now')"
+NOTHING_ELSE: Final[Mapping[str, str]] = {}
 
 
-class StoreError(RuntimeError):
-    """The shop cannot be opened or written: what, and what to do."""
+@dataclass(frozen=True, slots=True)
+class Kept:
+    """How a job stood when it was last looked at: its state, its next step in words, its picture as `bench/parts/kept.py` packs it."""
 
-    def __init__(self, phrase: Phrase) -> None:
-        self.phrase = phrase
-        super().__init__(str(phrase))
+    state: str
+    step: str
+    picture: bytes
+    mark: int = 0
 
 
 @dataclass(frozen=True, slots=True)
 class Card:
-    """A job on the shelf."""
+    """A job on the shelf.
+
+    Args:
+        revision: the one that stands.
+        broken: its document is not there at all.
+        kept: how it stood, when that is known for this revision and this program.
+    """
 
     id: int
-    job: Job
+    revision: int
+    name: str
+    owner: str
+    place: str
+    form: str
+    unit: str
     touched: str
     archived: bool
+    broken: bool
+    kept: Kept | None
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,29 +85,9 @@ class Store:
 
     def __init__(self, path: Path, *, read_only: bool = False) -> None:
         self.path = path
-        self._lock: TextIO | None = None
-        self.unwritable = NOTHING
-        try:
-            path.parent.mkdir(parents=True, exist_ok=True)
-            self.writable = not read_only and self._take_lock()
-            if self.unwritable and path.exists():  # nothing can change it, so no other process's log has to be looked for
-                self.db = sqlite3.connect(f"file:{quote(str(path))}?immutable=1", uri=True, isolation_level=None)
-            else:
-                self.db = sqlite3.connect(path, isolation_level=None, timeout=5.0)
-            self.db.execute("PRAGMA foreign_keys = ON")
-            if self.writable:
-                self.db.execute("PRAGMA journal_mode = WAL")
-                self.db.execute("PRAGMA synchronous = FULL")
-            else:
-                self.db.execute("PRAGMA query_only = ON")
-            self._migrate()
-        except BaseException as error:
-            if hasattr(self, "db"):
-                self.db.close()
-            self._release()
-            if isinstance(error, sqlite3.Error | OSError):
-                raise StoreError(tr("{path}: {fault}", path=Name(str(path)), fault=Name(str(error)))) from error
-            raise
+        self.database = Database(path, read_only=read_only)
+        self.db = self.database.connection
+        self.writable, self.unwritable = self.database.writable, self.database.unwritable
 
     def __enter__(self) -> Self:
         return self
@@ -110,48 +97,7 @@ class Store:
 
     def close(self) -> None:
         """Close the database and let the next process write."""
-        self.db.close()
-        self._release()
-
-    def _take_lock(self) -> bool:
-        try:
-            self._lock = lock = open(self.path.with_suffix(".lock"), "w")  # noqa: SIM115 - held as long as the store is open
-        except OSError as error:
-            fault = Name((error.strerror or str(error)).lower())
-            self.unwritable = tr("the shop's folder cannot be written ({fault})", fault=fault)
-            return False
-        try:
-            fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except OSError:
-            self._release()
-            return False
-        return True
-
-    def _release(self) -> None:
-        if self._lock is not None:
-            self._lock.close()
-            self._lock = None
-
-    def _migrate(self) -> None:
-        version = self.db.execute("PRAGMA user_version").fetchone()[0]
-        if version > SCHEMA_VERSION:
-            newer = tr(
-                "{path} was written by a newer Omnipel (version {version}, this one knows {known}); update Omnipel",
-                path=Name(str(self.path)),
-                version=Count(version),
-                known=Count(SCHEMA_VERSION),
-            )
-            raise StoreError(newer)
-        if version < SCHEMA_VERSION and not self.writable:
-            old = tr(
-                "{path} has to be brought up to date first: close the other window and open it again", path=Name(str(self.path))
-            )
-            raise StoreError(old)
-        if 0 < version < SCHEMA_VERSION:
-            with contextlib.closing(sqlite3.connect(self.path.with_suffix(f".v{version}.backup"))) as copy:
-                self.db.backup(copy)
-        for step in range(version + 1, SCHEMA_VERSION + 1):
-            self.db.executescript(f"BEGIN IMMEDIATE; {MIGRATIONS[step]} PRAGMA user_version = {step}; COMMIT;")
+        self.database.close()
 
     @contextmanager
     def _writing(self) -> Iterator[None]:
@@ -162,43 +108,52 @@ class Store:
             yield
             self.db.execute("COMMIT")
         except sqlite3.Error as error:
-            if self.db.in_transaction:
-                self.db.execute("ROLLBACK")
+            self._take_back()
             raise StoreError(tr("{path}: {fault}", path=Name(str(self.path)), fault=Name(str(error)))) from error
         except BaseException:
-            if self.db.in_transaction:
-                self.db.execute("ROLLBACK")
+            self._take_back()
             raise
+
+    def _take_back(self) -> None:
+        if self.db.in_transaction:
+            self.db.execute("ROLLBACK")
 
     # Jobs
 
     def add(self, job: Job, reason: str = "new job") -> int:
         """Put a new job in the shop; its id."""
         with self._writing():
-            cursor = self.db.execute("INSERT INTO jobs (position, touched) VALUES (1, strftime('%Y-%m-%dT%H:%M:%f', 'now'))")
+            cursor = self.db.execute(f"INSERT INTO jobs (position, touched) VALUES (1, {NOW})")
             key = int(cursor.lastrowid or 0)
             self._put(key, 1, job, reason)
         return key
 
-    def commit(self, key: int, job: Job, reason: str) -> int:
-        """Commit a change as a new revision; its number. What was undone before is cut off."""
+    def commit(self, key: int, job: Job, reason: str, settings: Mapping[str, str] = NOTHING_ELSE) -> int:
+        """Commit a change as a new revision; its number. What was undone before is cut off. `settings` are kept with it or not at all."""
         with self._writing():
             position = self._position(key)
             self.db.execute("DELETE FROM revisions WHERE job = ? AND number > ?", (key, position))
             self._put(key, position + 1, job, reason)
             self._move(key, position + 1)
+            for name, value in settings.items():
+                self._set(name, value)
         return position + 1
 
     def _put(self, key: int, number: int, job: Job, reason: str) -> None:
+        from omnipel.shop.document import adapter  # pydantic: not before a job is written
+        from omnipel.shop.migrations import VERSION
+
         self.db.execute(
-            "INSERT INTO revisions (job, number, document, reason, made) VALUES (?, ?, ?, ?, strftime('%Y-%m-%dT%H:%M:%f', 'now'))",
-            (key, number, adapter().dump_json(job).decode(), reason),
+            "INSERT INTO revisions (job, number, document, reason, made, format, name, owner, place, form, unit) "
+            f"VALUES (?, ?, ?, ?, {NOW}, ?, ?, ?, ?, ?, ?)",
+            (
+                *(key, number, adapter().dump_json(job).decode(), reason, VERSION),
+                *(job.name, job.owner, job.place, job.thing.form, job.unit.value),
+            ),
         )
 
     def _move(self, key: int, position: int) -> None:
-        self.db.execute(
-            "UPDATE jobs SET position = ?, touched = strftime('%Y-%m-%dT%H:%M:%f', 'now') WHERE id = ?", (position, key)
-        )
+        self.db.execute(f"UPDATE jobs SET position = ?, touched = {NOW} WHERE id = ?", (position, key))
 
     def _position(self, key: int) -> int:
         row = self.db.execute("SELECT position FROM jobs WHERE id = ?", (key,)).fetchone()
@@ -211,14 +166,44 @@ class Store:
 
         Raises:
             KeyError: there is no such job.
+            DocumentError: its document is damaged, or written by a newer Omnipel.
         """
         return self._document(key, self._position(key))
 
     def _document(self, key: int, number: int) -> Job:
-        row = self.db.execute("SELECT document FROM revisions WHERE job = ? AND number = ?", (key, number)).fetchone()
+        from omnipel.shop.document import of_row  # as above
+
+        row = self.db.execute("SELECT document, format FROM revisions WHERE job = ? AND number = ?", (key, number)).fetchone()
         if row is None:
             raise KeyError((key, number))
-        return adapter().validate_json(row[0])
+        return of_row(row[0], row[1])
+
+    def text(self, key: int) -> tuple[str, int]:
+        """The document of a job as it stands on disk, whether or not it can be read, and its format; nothing when there is none."""
+        row = self.db.execute(
+            "SELECT document, format FROM revisions JOIN jobs ON job = jobs.id AND number = position WHERE job = ?", (key,)
+        ).fetchone()
+        return (str(row[0]), int(row[1])) if row else ("", 0)
+
+    @staticmethod
+    def mark(text: str) -> int:
+        """A check sum of a document: what has been kept of a job counts while its document is the same."""
+        return zlib.crc32(text.encode("utf-8", "surrogatepass"))
+
+    def last_readable(self, key: int) -> int | None:
+        """The latest revision at or before the one that stands that can be read, for a job that cannot."""
+        from omnipel.shop.document import DocumentError  # as above
+
+        rows = self.db.execute(
+            "SELECT number FROM revisions WHERE job = ? AND number <= ? ORDER BY number DESC", (key, self._position(key))
+        ).fetchall()
+        for (number,) in rows:
+            try:
+                self._document(key, number)
+            except DocumentError:
+                continue
+            return int(number)
+        return None
 
     def undo(self, key: int) -> Job | None:
         """Step back one revision; None at the first."""
@@ -254,14 +239,34 @@ class Store:
         rows = self.db.execute("SELECT number, reason, made FROM revisions WHERE job = ? ORDER BY number", (key,)).fetchall()
         return tuple(Revision(*row) for row in rows), self._position(key)
 
-    def cards(self, *, archived: bool = False) -> list[Card]:
-        """The jobs on the shelf, last touched first."""
+    # The shelf
+
+    def cards(self, *, archived: bool = False, deleted: bool = False, program: str = "") -> list[Card]:
+        """The jobs on the shelf, last touched first (or those that were deleted). No document is read.
+
+        What was kept of a job comes with it when `program` kept it.
+        """
         rows = self.db.execute(
-            "SELECT jobs.id, document, touched, archived FROM jobs JOIN revisions ON job = jobs.id AND number = position "
-            "WHERE deleted = 0 AND archived <= ? ORDER BY touched DESC, jobs.id DESC",
-            (int(archived),),
+            "SELECT jobs.id, position, r.name, r.owner, r.place, r.form, r.unit, touched, archived, r.job IS NULL, state, step, picture, mark "
+            "FROM jobs LEFT JOIN revisions r ON r.job = jobs.id AND number = position "
+            "LEFT JOIN kept ON kept.job = jobs.id AND kept.revision = position AND program = ? "
+            "WHERE deleted = ? AND archived <= ? ORDER BY touched DESC, jobs.id DESC",
+            (program, int(deleted), int(archived or deleted)),
         ).fetchall()
-        return [Card(key, adapter().validate_json(text), touched, bool(away)) for key, text, touched, away in rows]
+        return [_card(row) for row in rows]
+
+    def keep(self, program: str, kept: Sequence[tuple[int, int, Kept]]) -> None:
+        """Keep pictures and states of jobs: id, revision and what is kept. What cannot be written is made again next time."""
+        if not self.writable:
+            return
+        try:
+            with self._writing():
+                self.db.executemany(
+                    "INSERT OR REPLACE INTO kept (job, revision, program, mark, state, step, picture) VALUES (?, ?, ?, ?, ?, ?, ?)",
+                    [(key, revision, program, k.mark, k.state, k.step, k.picture) for key, revision, k in kept],
+                )
+        except StoreError:
+            return
 
     def archive(self, key: int, away: bool = True) -> None:
         """Put a job away, or back on the shelf."""
@@ -276,14 +281,32 @@ class Store:
     # Settings
 
     def setting(self, name: str, default: str) -> str:
-        """A setting of the shop."""
+        """A setting of the shop; one that is damaged counts as not set."""
         row = self.db.execute("SELECT value FROM settings WHERE name = ?", (name,)).fetchone()
-        return str(json.loads(row[0])) if row else default
+        try:
+            return str(json.loads(row[0])) if row else default
+        except (ValueError, TypeError):
+            return default
 
     def set(self, name: str, value: str) -> None:
-        """Keep a setting."""
+        """Keep a setting.
+
+        Raises:
+            StoreError: it cannot be written.
+        """
         with self._writing():
-            self.db.execute(
-                "INSERT INTO settings VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value",
-                (name, json.dumps(value)),
-            )
+            self._set(name, value)
+
+    def _set(self, name: str, value: str) -> None:
+        self.db.execute(
+            "INSERT INTO settings VALUES (?, ?) ON CONFLICT (name) DO UPDATE SET value = excluded.value",
+            (name, json.dumps(value)),
+        )
+
+
+def _card(row: tuple[Any, ...]) -> Card:
+    key, revision, name, owner, place, form, unit, touched, archived, broken, state, step, picture, mark = row
+    kept = Kept(state, step, picture, mark) if state else None
+    return Card(
+        key, revision, name or "", owner or "", place or "", form or "", unit or "", touched, bool(archived), bool(broken), kept
+    )

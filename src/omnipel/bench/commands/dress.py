@@ -6,18 +6,23 @@ from omnipel.bench.commands.desk import Desk
 from omnipel.bench.parts.look import DARK, LIGHT, LOOK, palette, prefers_dark, style_sheet
 from omnipel.core.words.phrases import Share, tr
 
+SMALLEST, LARGEST = 0.9, 1.6
+
 
 def read_dress(desk: Desk) -> None:
     """As the shop was left, else as the desktop is."""
     store = desk.session.store
-    LOOK.scale = float(store.setting("text scale", "1.0"))
+    try:
+        LOOK.scale = min(LARGEST, max(SMALLEST, float(store.setting("text scale", "1.0"))))
+    except ValueError:
+        LOOK.scale = 1.0
     dark = store.setting("dark", "desktop")
     set_dark(desk, prefers_dark() if dark == "desktop" else dark == "yes")
 
 
 def scale_text(desk: Desk, by: float) -> None:
     """Larger or smaller text, 90 to 160 %."""
-    set_scale(desk, round(min(1.6, max(0.9, LOOK.scale + by)), 2))
+    set_scale(desk, round(min(LARGEST, max(SMALLEST, LOOK.scale + by)), 2))
     _keep(desk, "text scale", str(LOOK.scale))
     desk.session.say("note", tr("Text at {scale}", scale=Share(LOOK.scale)))
 
@@ -45,5 +50,4 @@ def set_dark(desk: Desk, dark: bool) -> None:
 
 
 def _keep(desk: Desk, name: str, value: str) -> None:
-    if desk.session.store.writable:
-        desk.session.store.set(name, value)
+    desk.session.keep_setting(name, value)

@@ -1,10 +1,9 @@
 """Go to anything: job, reading, panel, seam, finding, command."""
 
-from PySide6.QtWidgets import QDialog
-
 from omnipel.bench.commands.desk import Desk
-from omnipel.bench.parts.pick import PickDialog
+from omnipel.bench.parts.pick import picked_from
 from omnipel.bench.speech import say
+from omnipel.bench.stations import STATIONS
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
 from omnipel.core.standing import next_step, station_of
@@ -20,7 +19,7 @@ def goals(desk: Desk) -> list[tuple[str, object]]:
     found: list[tuple[str, object]] = []
     job, draft = session.job, session.draft
     if job is not None and draft is not None:
-        for key in ("tape", "object", "cover"):
+        for key in sorted(STATIONS, key=lambda key: key != "tape"):  # readings first
             fields: dict[Ref, Phrase] = desk.station(key).field_words()
             found += [(tell(words), ("ref", ref)) for ref, words in fields.items()]
         found += [(tell(tr("panel: {panel}", panel=term(p.name))), ("ref", refs.panel(p.name))) for p in draft.panels]
@@ -29,22 +28,22 @@ def goals(desk: Desk) -> list[tuple[str, object]]:
             named = dict.fromkeys(draft.cover.by_hand)
             found += [(tell(tr("size: {size}", size=size_words(name))), ("size", name)) for name in named]
         found += [(tell(tr("finding: {finding}", finding=f.text))[:110], ("ref", f.where)) for f in draft.findings]
-    found += [(tell(tr("job: {job}", job=Name(card.job.name))), ("job", card.id)) for card in session.store.cards()]
+    found += [(tell(tr("job: {job}", job=Name(card.name))), ("job", card.id)) for card in session.store.cards()]
     found += [(f"{say(c.words)}   {c.keys}", ("command", c.id)) for c in desk.commands if c.id != "go-to" and c.when(desk)]
     return found
 
 
 def go_to_anything(desk: Desk) -> None:
     """Type a part of a name and be there."""
-    dialog = PickDialog(desk.widget, tr("Go to anything"), goals(desk))
-    if dialog.exec() != QDialog.DialogCode.Accepted or not isinstance(dialog.picked, tuple):
+    picked = picked_from(desk.widget, tr("Go to anything"), goals(desk))
+    if not isinstance(picked, tuple):
         return
-    kind, value = dialog.picked
+    kind, value = picked
     if kind == "command":
         desk.run_command(value)
     elif kind == "job":
-        desk.session.open(value)
-        go_to_next(desk)
+        if desk.session.open(value):
+            go_to_next(desk)
     elif kind == "size":
         desk.show_station("panels")
         desk.station("panels").set_by_hand(value)

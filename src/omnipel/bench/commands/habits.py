@@ -4,10 +4,11 @@ import json
 from collections.abc import Sequence
 from functools import partial
 
-from PySide6.QtCore import QLocale
 from PySide6.QtWidgets import QDialog, QFormLayout, QListWidget, QWidget
 
 from omnipel.bench.commands.desk import Desk
+from omnipel.bench.commands.units import shop_unit
+from omnipel.bench.parts.asking import chosen
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, column, label, row, scrolled
@@ -17,25 +18,17 @@ from omnipel.core.covers.rounding import Rounding, rounded, roundings
 from omnipel.core.words import refs
 from omnipel.core.words.habits import HABITS, Habits, System
 from omnipel.core.words.phrases import term, tr
-from omnipel.core.words.units import MM_PER_INCH, NEXT_UNIT, Unit
+from omnipel.core.words.units import MM_PER_INCH, NEXT_UNIT
 from omnipel.shop.store import Store
-
-
-def local_unit() -> Unit:
-    """What people measure in where this desktop stands."""
-    imperial = QLocale().measurementSystem() is not QLocale.MeasurementSystem.MetricSystem
-    return Unit.INCH_16 if imperial else Unit.MM
-
-
-def shop_unit(store: Store) -> Unit:
-    """The unit new jobs begin in: what was asked at first start, else what the desktop's country measures in."""
-    return Unit(store.setting("unit", local_unit().value))
 
 
 def shop_habits(store: Store, system: System) -> Habits:
     """The habits of a shop: the system's, with what the shop has changed."""
-    kept = json.loads(store.setting(f"habits {system}", "{}"))
-    return Habits(system=system, own={name: float(length) for name, length in kept.items()})
+    try:
+        kept = json.loads(store.setting(f"habits {system}", "{}"))
+        return Habits(system=system, own={name: float(length) for name, length in kept.items() if name in HABITS})
+    except (ValueError, TypeError, AttributeError):  # damaged: the usual ones
+        return Habits(system=system)
 
 
 class RoundingDialog(QDialog):
@@ -95,8 +88,7 @@ class HabitsDialog(QDialog):
         self._keep()
 
     def _keep(self) -> None:
-        if self.session.store.writable:
-            self.session.store.set(f"habits {self.system}", json.dumps(self.own))
+        self.session.keep_setting(f"habits {self.system}", json.dumps(self.own))
 
 
 def flip_unit(desk: Desk) -> None:
@@ -112,11 +104,13 @@ def round_chosen(desk: Desk) -> None:
     if not found:
         desk.session.say("note", tr("Everything chosen is round already."))
         return
-    if RoundingDialog(desk.widget, desk.session, found).exec() == QDialog.DialogCode.Accepted:
-        desk.session.apply(rounded(job), tr("everything chosen rounded"))
+    with chosen(RoundingDialog(desk.widget, desk.session, found)) as yes:
+        if yes:
+            desk.session.apply(rounded(job), tr("everything chosen rounded"))
 
 
 def edit_habits(desk: Desk) -> None:
     """What this shop starts from."""
     unit = desk.session.unit if desk.session.job else shop_unit(desk.session.store)
-    HabitsDialog(desk.widget, desk.session, System.of(unit)).exec()
+    with chosen(HabitsDialog(desk.widget, desk.session, System.of(unit))):
+        pass

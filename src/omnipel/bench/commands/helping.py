@@ -1,25 +1,73 @@
-"""F1: what the thing with the focus is for, and what its station is for."""
+"""F1: what the thing with the focus is for, and what its station is for. And what this program is."""
 
-from PySide6.QtWidgets import QApplication
+from email.message import Message
+from importlib.metadata import PackageNotFoundError, distribution
+from typing import cast
 
+from PySide6.QtCore import qVersion
+from PySide6.QtWidgets import QApplication, QDialog, QPlainTextEdit
+
+from omnipel import __version__
 from omnipel.bench.commands.desk import Desk
+from omnipel.bench.parts.asking import chosen
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.widgets import button, column, label, row
+from omnipel.bench.speech import say
+from omnipel.bench.stations import STATIONS
 from omnipel.core.words.phrases import Name, tr
+
+LIBRARIES = (
+    *("PySide6-Essentials", "numpy", "scipy", "shapely", "pydantic", "annotated-types", "reportlab", "svgelements"),
+    *("defusedxml", "platformdirs"),
+)
 
 
 def explain(desk: Desk) -> None:
     """What the thing with the focus is for."""
     widget = QApplication.focusWidget()
     words = (widget.toolTip() or widget.accessibleDescription() or widget.accessibleName()) if widget else ""
-    here = {
-        "shelf": tr("Every job of the shop, as it stands. Enter opens one at its next step."),
-        "object": tr("Say what the thing is and what sticks out; the sketch takes shape as you choose."),
-        "tape": tr(
-            "Take one reading after the other; repeat what matters. Lengths are written as on paper: {examples}.",
-            examples=Name("12 5/8, 3'4 1/2, 31.8cm, 2x14 3/8, girth/2, 31*pi"),
-        ),
-        "cover": tr("Decide how the cover is cut, how much larger it is, and how its edges are finished."),
-        "panels": tr(
-            "What is to be cut, and both sides of every seam. Point at a number to see its sum; click an edge to see its seam."
-        ),
-    }[desk.here]
+    shelf = tr("Every job of the shop, as it stands. Enter opens one at its next step.")
+    here = STATIONS[desk.here].about if desk.here in STATIONS else shelf
     desk.session.say("note", tr("{what}: {here}", what=Name(words), here=here) if words else here)
+
+
+class AboutDialog(QDialog):
+    """Version, where the shop lies, and whose work is used, under which terms."""
+
+    def __init__(self, desk: Desk) -> None:
+        super().__init__(desk.widget)
+        self.setWindowTitle(say(tr("About Omnipel")))
+        where = label(tr("Your shop: {path}", path=Name(str(desk.session.store.path))), wrap=True)
+        version = label(tr("Omnipel {version} · Qt {qt}", version=Name(__version__), qt=Name(qVersion())), "soft")
+        self.terms = QPlainTextEdit("\n".join([say(tr("Omnipel itself: MIT")), *licences()]))
+        self.terms.setReadOnly(True)
+        self.terms.setAccessibleName(say(tr("Licences")))
+        close = button(tr("Close"), self.accept, "main")
+        close.setDefault(True)
+        buttons = row(close)
+        buttons.insertStretch(0, 1)
+        about = label(tr("Drafts the panels of a fitted cover from tape readings, and says whether it will go on."), wrap=True)
+        title = label(tr("Omnipel"), "title")
+        self.setLayout(column(title, version, about, where, label(tr("Licences"), "head"), self.terms, buttons, margins=16))
+        self.resize(LOOK.px(560), LOOK.px(460))
+
+
+def licences() -> list[str]:
+    """Each library that the program is made of, its version and its terms."""
+    found = []
+    for name in LIBRARIES:
+        try:
+            known = cast("Message", distribution(name).metadata)
+        except PackageNotFoundError:
+            continue
+        terms = known.get("License-Expression") or known.get("License") or ""
+        classified = [line.rpartition(" :: ")[2] for line in known.get_all("Classifier") or [] if line.startswith("License ::")]
+        short = terms if 0 < len(terms) < 80 else ", ".join(classified)
+        found.append(f"{known['Name']} {known['Version']}: {' '.join(short.split())}")
+    return [*found, "Source Sans Pro: OFL-1.1"]
+
+
+def show_about(desk: Desk) -> None:
+    """What this program is."""
+    with chosen(AboutDialog(desk)):
+        pass

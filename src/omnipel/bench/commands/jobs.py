@@ -5,12 +5,15 @@ from __future__ import annotations
 from dataclasses import replace
 from pathlib import Path
 
-from PySide6.QtWidgets import QDialog, QFileDialog, QInputDialog, QLineEdit
+from PySide6.QtWidgets import QFileDialog
 
 from omnipel.bench.commands.desk import Desk
-from omnipel.bench.commands.habits import shop_habits, shop_unit
-from omnipel.bench.parts.pick import PickDialog
+from omnipel.bench.commands.habits import shop_habits
+from omnipel.bench.commands.units import shop_unit
+from omnipel.bench.parts.asking import typed
+from omnipel.bench.parts.pick import picked_from
 from omnipel.bench.speech import say
+from omnipel.bench.stations.shelf.cards import touched
 from omnipel.core.covers import schemes_for
 from omnipel.core.forms import FORMS
 from omnipel.core.words import refs
@@ -18,9 +21,12 @@ from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Name, Phrase, listed, tr, trn
 from omnipel.core.words.refs import Of, Ref
 from omnipel.shop.document import SUFFIX, DocumentError, file_name, read, write
+from omnipel.shop.opening import StoreError
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
-from omnipel.shop.store import StoreError
+from omnipel.shop.whole import NotWritten, write_whole
+
+LONGEST_NAME = 120
 
 
 def new_job(desk: Desk) -> None:
@@ -33,9 +39,9 @@ def _begin(desk: Desk, form: str) -> bool:
     """Put an empty job for a form into the shop, in the unit and with the habits of this shop, and open it."""
     store = desk.session.store
     unit = shop_unit(store)
-    names = {card.job.name for card in store.cards(archived=True)}
+    names = {card.name for card in store.cards(archived=True)}
     first = say(tr("New cover"))
-    name = next(n for n in (first, *(f"{first} {i}" for i in range(2, 9999))) if n not in names)
+    name = next(n for n in (first, *(f"{first} {i}" for i in range(2, len(names) + 3))) if n not in names)
     habits = shop_habits(store, System.of(unit))
     job = starter(form, schemes_for(FORMS[form])[0].key, unit, name=name, with_readings=False, habits=habits)
     return desk.session.add(job, tr("new job")) is not None
@@ -44,8 +50,8 @@ def _begin(desk: Desk, form: str) -> bool:
 def new_from_card(desk: Desk) -> None:
     """A job to be filled from a tape card: which form, then all readings in one go."""
     entries: list[tuple[str, object]] = [(say(form.words), key) for key, form in FORMS.items()]
-    dialog = PickDialog(desk.widget, tr("What was measured?"), entries)
-    if dialog.exec() == QDialog.DialogCode.Accepted and isinstance(dialog.picked, str) and _begin(desk, dialog.picked):
+    picked = picked_from(desk.widget, tr("What was measured?"), entries)
+    if isinstance(picked, str) and _begin(desk, picked):
         type_card(desk)
 
 
@@ -57,46 +63,88 @@ def type_card(desk: Desk) -> None:
 
 def add_samples(desk: Desk) -> None:
     """Put the sample jobs into an empty shop, to look round."""
-    for sample in SAMPLES:
-        desk.session.store.add(sample(), say(tr("sample job")))
+    try:
+        for sample in SAMPLES:
+            desk.session.store.add(sample(), say(tr("sample job")))
+    except StoreError as error:
+        desk.session.say("stop", tr("Not kept: {fault}", fault=error.phrase))
     desk.show_station("shelf")
 
 
 def duplicate(desk: Desk, key: int) -> None:
     """A job like another one."""
-    job = desk.session.store.job(key)
-    desk.session.add(replace(job, name=say(tr("{job}, copy", job=Name(job.name)))[:120]), tr("duplicated"))
-    desk.show_station("object")
+    job = desk.session.read(key)
+    if job is None:
+        return
+    name = say(tr("{job}, copy", job=Name(job.name)))[:LONGEST_NAME]
+    if desk.session.add(replace(job, name=name), tr("duplicated")) is not None:
+        desk.show_station("object")
 
 
 def delete(desk: Desk, key: int) -> None:
-    """Take a job off the shelf; a link in the working line brings it back."""
-    name = desk.session.store.job(key).name
-    desk.session.store.delete(key)
-    if desk.session.key == key:
-        desk.session.close_job()
+    """Take a job off the shelf; a link in the working line brings it back, and so does the list of deleted jobs."""
+    session = desk.session
+    name = next((card.name for card in session.store.cards(archived=True) if card.id == key), "")
+    try:
+        session.store.delete(key)
+    except StoreError as error:
+        session.say("stop", tr("Not deleted: {fault}", fault=error.phrase))
+        return
+    if session.key == key:
+        session.close_job()
     desk.station("shelf").refresh()
-    desk.session.offer(tr("{job} is deleted.", job=Name(name)), tr("Bring it back"), Ref(Of.DELETED, str(key)))
-
-
-"""Paths that begin so bring a deleted job back."""
+    session.offer(tr("{job} is deleted.", job=Name(name)), tr("Bring it back"), Ref(Of.DELETED, str(key)))
 
 
 def bring_back(desk: Desk, key: int) -> None:
     """Put a deleted job on the shelf again."""
-    desk.session.store.delete(key, False)
+    try:
+        desk.session.store.delete(key, False)
+    except StoreError as error:
+        desk.session.say("stop", error.phrase)
+        return
     desk.station("shelf").refresh()
-    desk.session.say("fine", tr("It is back."))
+    name = next((card.name for card in desk.session.store.cards(archived=True) if card.id == key), "")
+    desk.session.say("fine", tr("{job} is back.", job=Name(name)))
+
+
+def show_deleted(desk: Desk) -> None:
+    """What was deleted, all of it; the chosen one is brought back."""
+    gone = desk.session.store.cards(deleted=True)
+    if not gone:
+        desk.session.say("note", tr("No job has been deleted."))
+        return
+    entries: list[tuple[str, object]] = [
+        (say(tr("{job}   {when}", job=Name(card.name), when=touched(card.touched))), card.id) for card in gone
+    ]
+    picked = picked_from(desk.widget, tr("Bring back which job?"), entries)
+    if isinstance(picked, int):
+        desk.show_station("shelf")
+        bring_back(desk, picked)
+
+
+def go_back_to_readable(desk: Desk, key: int) -> None:
+    """A job whose document is damaged: back to the last change that can be read."""
+    number = desk.session.store.last_readable(key)
+    if number is None:
+        desk.session.say("stop", tr("None of its changes can be read."))
+        return
+    try:
+        desk.session.store.go_to(key, number)
+    except StoreError as error:
+        desk.session.say("stop", error.phrase)
+        return
+    if desk.session.open(key):
+        desk.show_station("object")
 
 
 def rename(desk: Desk) -> None:
     """Ask for another name."""
     session = desk.session
-    name, done = QInputDialog.getText(
-        desk.widget, say(tr("Rename")), say(tr("Name of the job")), QLineEdit.EchoMode.Normal, session.open_job.name
-    )
-    if done and name.strip():
-        session.set(refs.of_job("name"), name.strip()[:120], tr("named {name}", name=Name(name.strip())))
+    name = typed(desk.widget, tr("Rename"), tr("Name of the job"), session.open_job.name)
+    if name is not None and name.strip():
+        kept = name.strip()[:LONGEST_NAME]
+        session.set(refs.of_job("name"), kept, tr("named {name}", name=Name(kept)))
 
 
 def show_history(desk: Desk) -> None:
@@ -106,11 +154,22 @@ def show_history(desk: Desk) -> None:
         return
     revisions, position = session.store.history(session.key)
     entries: list[tuple[str, object]] = [
-        (f"{'▸ ' if r.number == position else ''}{r.reason}   {r.made[11:16]}", r.number) for r in reversed(revisions)
+        (
+            say(
+                tr(
+                    "{mark}{reason}   {when}",
+                    mark=Name("▸ " if r.number == position else ""),
+                    reason=Name(r.reason),
+                    when=touched(r.made),
+                )
+            ),
+            r.number,
+        )
+        for r in reversed(revisions)
     ]
-    dialog = PickDialog(desk.widget, tr("History of changes"), entries, current=len(revisions) - position)
-    if dialog.exec() == QDialog.DialogCode.Accepted and isinstance(dialog.picked, int):
-        session.go_to_revision(dialog.picked)
+    picked = picked_from(desk.widget, tr("History of changes"), entries, current=len(revisions) - position)
+    if isinstance(picked, int):
+        session.go_to_revision(picked)
 
 
 def import_jobs(desk: Desk) -> None:
@@ -143,13 +202,58 @@ def export_job(desk: Desk) -> None:
     """Ask where to, and write the job's file."""
     job = desk.session.open_job
     path, _ = QFileDialog.getSaveFileName(
-        desk.widget, say(tr("Write the job file")), file_name(job.name, SUFFIX), f"{say(tr('Omnipel jobs'))} (*{SUFFIX})"
+        desk.widget,
+        say(tr("Write the job file")),
+        str(Path.home() / file_name(job.name, SUFFIX)),
+        f"{say(tr('Omnipel jobs'))} (*{SUFFIX})",
     )
     if not path:
         return
     try:
         write(job, Path(path))
-    except OSError as error:
-        desk.session.not_written(Path(path), error)
+    except NotWritten as error:
+        desk.session.not_written(error)
         return
     desk.session.say("fine", tr("Written: {path}", path=Name(path)))
+
+
+def write_document(desk: Desk, key: int) -> None:
+    """Write what the shop holds of a job as a job file, as it is: also what this program cannot read."""
+    job = desk.session.store.text(key)[0]
+    card = next((card for card in desk.session.store.cards(archived=True) if card.id == key), None)
+    name = card.name if card is not None else ""
+    path, _ = QFileDialog.getSaveFileName(
+        desk.widget,
+        say(tr("Write the job file")),
+        str(Path.home() / file_name(name, SUFFIX)),
+        f"{say(tr('Omnipel jobs'))} (*{SUFFIX})",
+    )
+    if not path:
+        return
+    read_ = desk.session.read(key, silent=True)
+    try:
+        if read_ is not None:
+            write(read_, Path(path))
+        else:
+            write_whole(Path(path), job)
+    except NotWritten as error:
+        desk.session.not_written(error)
+        return
+    desk.session.say("fine", tr("Written: {path}", path=Name(path)))
+
+
+def write_unsaved(desk: Desk, folder: Path) -> bool:
+    """Write the jobs whose changes are not on disk yet as job files; whether all of them were."""
+    last = {key: job for key, job, _ in desk.session.unsaved}
+    for job in last.values():
+        name, path = job.name, folder / file_name(job.name, SUFFIX)
+        for i in range(2, 1000):
+            if not path.exists():
+                break
+            path = folder / file_name(f"{name} {i}", SUFFIX)
+        try:
+            write(job, path)
+        except NotWritten as error:
+            desk.session.not_written(error)
+            return False
+    return True

@@ -1,124 +1,159 @@
-"""The papers of the open job: which paper, where to, and written."""
+"""What the open job is written as: which export, on which paper, where to, and written."""
 
 from pathlib import Path
 
 from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
 
 from omnipel.bench.commands.desk import Desk
+from omnipel.bench.parts.asking import Question, answered, chosen
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.widgets import button, column, combo, label, row
+from omnipel.bench.parts.widgets import button, check, column, combo, label, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.core.draft import Drafted
 from omnipel.core.pictures.pens import PAPERS
-from omnipel.core.words.phrases import Name, Phrase, tr
+from omnipel.core.words.phrases import Count, Name, tr, trn
+from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, MOST, Export, NotExported, Order, exported
 from omnipel.shop.document import file_name
-from omnipel.shop.starter import plausible
+from omnipel.shop.whole import NotWritten, write_whole
 
 
 class PapersDialog(QDialog):
-    """Which paper, and where to."""
+    """What is written, on which paper, and where to."""
 
-    def __init__(self, parent: QWidget, session: Session, stops: bool) -> None:
+    def __init__(self, parent: QWidget, session: Session, export: Export) -> None:
         super().__init__(parent)
+        self.session, self.export = session, export
         self.setWindowTitle(say(tr("Papers")))
-        self.file = Path.home() / file_name(session.open_job.name, ".pdf")
+        self.can = [e for e in EXPORTS.values() if possible(session, e)]
+        self.what = combo(tr("What is written"), [(e.words, e) for e in self.can], lambda _e: self._chosen())
+        self.what.show_value(export)
         self.choice = combo(
-            tr("Paper"), [(Name(session.tell(paper.words)), name) for name, paper in PAPERS.items()], lambda _p: None
+            tr("Paper"), [(Name(session.tell(p.words)), name) for name, p in PAPERS.items()], lambda _p: self._shown()
         )
-        self.where = button(Name(str(self.file)), self._ask, tip=tr("Choose another file"))
-        warning = label(
+        self.on_paper = QWidget()
+        self.on_paper.setLayout(row(label(tr("paper")), self.choice))
+        self.where = button(Name(""), self._ask, tip=tr("Choose another file"))
+        self.about, self.sheets = label(wrap=True, name="soft"), label(wrap=True)
+        self.warning = label(
             tr("A finding says: do not cut. Print it only to look at it; every sheet will say so."), "stop", wrap=True
         )
-        warning.setVisible(stops)
-        about = label(
-            tr(
-                "Cutting sheet on one page, then every panel full size with a test square, tile map and registration marks. A name that ends in .svg "
-                "gives SVG."
-            ),
-            "soft",
-            wrap=True,
-        )
-        write_it = button(tr("Write it, to look at") if stops else tr("Write the pattern"), self.accept, "" if stops else "main")
-        write_it.setDefault(True)
-        buttons = row(button(tr("Cancel"), self.reject), write_it)
+        self.many = check(tr("Yes, all of these sheets"), lambda _on: self._shown())
+        self.write_it = button(tr("Write it"), self._accept)
+        self.write_it.setDefault(True)
+        buttons = row(button(tr("Cancel"), self.reject), self.write_it)
         buttons.insertStretch(0, 1)
-        self.setLayout(
-            column(
-                label(tr("Print the pattern"), "title"),
-                about,
-                warning,
-                row(label(tr("paper")), self.choice),
-                row(label(tr("file")), self.where),
-                buttons,
-                margins=16,
-                spacing=12,
-            )
+        layout = column(
+            label(tr("Write on paper or to a file"), "title"),
+            row(label(tr("what")), self.what),
+            self.about,
+            self.warning,
+            self.on_paper,
+            self.sheets,
+            self.many,
+            row(label(tr("file")), self.where),
+            buttons,
+            margins=16,
+            spacing=12,
         )
+        self.setLayout(layout)
         self.setMinimumWidth(LOOK.px(520))
+        self.asked_over: Path | None = None
+        self._chosen()
+        self.choice.setFocus()
 
-    def _ask(self) -> None:
-        path, _ = QFileDialog.getSaveFileName(
-            self, say(tr("Write the pattern")), str(self.file), f"{say(tr('Pattern'))} (*.pdf *.svg)"
-        )
-        if path:
-            self.file = Path(path)
-            self.where.setText(path)
+    def _chosen(self) -> None:
+        """Another export: its papers, its file."""
+        self.export = self.what.value
+        self.file = Path.home() / file_name(self._name(), self.export.suffix)
+        self.about.setText(say(self.export.about))
+        self.on_paper.setVisible(bool(self.export.papers))
+        self.many.setChecked(False)
+        for i, name in enumerate(self.choice.values):
+            self.choice.view().setRowHidden(i, name not in self.export.papers)  # type: ignore[attr-defined]
+        if self.export.papers and self.choice.value not in self.export.papers:
+            self.choice.show_value(self.export.papers[0])
+        self._shown()
 
-    def path(self) -> Path:
-        """Where to."""
-        return self.file
+    def _name(self) -> str:
+        job = self.session.open_job.name
+        return job if self.export.id in ("pdf", "svg") else say(tr("{job}, {export}", job=Name(job), export=self.export.words))
+
+    def _shown(self) -> None:
+        """Say how many sheets, and whether it may be written."""
+        stops = self.export.needs_panels and bool(self.session.draft and self.session.draft.stops)
+        self.warning.setVisible(stops)
+        count = self.count()
+        words = trn("That is {n} sheet.", "That is {n} sheets.", count)
+        if count > MANY:
+            words = trn(
+                "That is {n} sheet. A larger paper takes fewer.", "That is {n} sheets. A larger paper takes fewer.", count
+            )
+        if count > MOST:
+            words = tr("{words} More than {most} are not made.", words=words, most=Count(MOST))
+        self.sheets.setText(say(words))
+        self.sheets.setVisible(count > 0)
+        self.many.setVisible(MANY < count <= MOST)
+        self.write_it.setEnabled(count <= MANY or (count <= MOST and self.many.isChecked()))
+        self.write_it.setText(say(tr("Write it, to look at") if stops else tr("Write it")))
+        self.write_it.setObjectName("" if stops else "main")
+        self.where.setText(str(self.file))
+        self.where.setAccessibleName(str(self.file))
+
+    def count(self) -> int:
+        """So many sheets."""
+        return self.export.sheets(self.order()) if self.export.sheets is not None else 0
 
     def paper(self) -> str:
         """Which paper."""
         return str(self.choice.value)
 
+    def order(self) -> Order:
+        """What is to be written."""
+        assert self.session.draft is not None
+        return Order(self.session.draft, self.session.voice, self.paper())
 
-def ask_pattern(desk: Desk) -> None:
-    """Ask which paper and where to, and write the full-size pattern with its cutting sheet."""
-    draft = desk.session.draft
-    if not isinstance(draft, Drafted):
-        desk.session.say("look", tr("There are no panels to print yet."))
+    def _ask(self) -> None:
+        pattern = f"{say(self.export.kind)} (*{self.export.suffix})"
+        path, _ = QFileDialog.getSaveFileName(self, say(tr("Where to")), str(self.file), pattern)
+        if path:
+            self.file = self.asked_over = Path(path)  # the desktop's own dialog has asked about what is there
+            self._shown()
+
+    def _accept(self) -> None:
+        if self.file.exists() and self.file != self.asked_over:
+            there = tr("{file} is there already.", file=Name(self.file.name))
+            if answered(self, Question(there, tr("Write over it"), tr("Choose another file"))) != 0:
+                self._ask()
+                if self.file != self.asked_over:
+                    return
+        self.accept()
+
+
+def possible(session: Session, export: Export) -> bool:
+    """Whether there is what an export needs."""
+    return session.draft is not None and (not export.needs_panels or bool(session.draft.panels))
+
+
+def ask_export(desk: Desk, key: str = "pdf") -> None:
+    """Ask on which paper and where to, and write it."""
+    session, export = desk.session, EXPORTS[key]
+    session.try_all()
+    if not possible(session, export):
+        session.say("look", tr("There are no panels to print yet."))
         return
-    dialog = PapersDialog(desk.widget, desk.session, draft.stops)
-    if dialog.exec() == QDialog.DialogCode.Accepted:
-        write_pattern(desk.session, dialog.path(), dialog.paper())
+    dialog = PapersDialog(desk.widget, session, export)
+    with chosen(dialog) as yes:
+        if yes:
+            write_export(session, dialog.export, dialog.file, dialog.order(), *([MANY_SHEETS] if dialog.many.isChecked() else []))
 
 
-def write_pattern(session: Session, path: Path, paper: str) -> None:
-    """Write the pattern as PDF, or as SVG when the name says so."""
-    draft = session.draft
-    if not isinstance(draft, Drafted):
-        return
-    # The writers load a library for documents, a tenth of the whole start: only when something is written.
-    from omnipel.exchange.pattern import pattern_pdf
-    from omnipel.exchange.svg import svg
-
-    made = svg(draft, session.voice).encode() if path.suffix.lower() == ".svg" else pattern_pdf(draft, paper, session.voice)
-    _write(session, path, made, tr("Print at 100 % and measure the test square first."))
-
-
-def ask_tape_card(desk: Desk) -> None:
-    """Ask where to, and write the blank tape card."""
-    name = file_name(say(tr("{job} tape card", job=Name(desk.session.open_job.name))), ".pdf")
-    path, _ = QFileDialog.getSaveFileName(desk.widget, say(tr("Write the tape card")), name, f"{say(tr('Papers'))} (*.pdf)")
-    if path:
-        write_tape_card(desk.session, Path(path))
-
-
-def write_tape_card(session: Session, path: Path) -> None:
-    """Write the blank tape card of the open job."""
-    from omnipel.exchange.tape_card import tape_card  # as above
-
-    job = session.open_job
-    made = tape_card(job, plausible(job), session.places, voice=session.voice)
-    _write(session, path, made, tr("A pencil and the tape are all it needs."))
-
-
-def _write(session: Session, path: Path, made: bytes, next_: Phrase) -> None:
+def write_export(session: Session, export: Export, path: Path, order: Order, *said: str) -> None:
+    """Write an export of the open job; a person has seen whether a finding says stop."""
     try:
-        path.write_bytes(made)
-    except OSError as error:
-        session.not_written(path, error)
-        return
-    session.say("fine", tr("Written: {path}. {next}", path=Name(str(path)), next=next_))
+        write_whole(path, exported(export, order, DESPITE_STOP, *said))
+    except NotExported as error:
+        session.say("look", tr("Not written: {fault}", fault=error.phrase))
+    except NotWritten as error:
+        session.not_written(error)
+    else:
+        session.say("fine", tr("Written: {path}. {next}", path=Name(str(path)), next=export.next))

@@ -1,10 +1,27 @@
-"""The registry of commands: feeds the menu, the keys, go-to and the end-to-end tests."""
+"""The registry of commands: feeds the menu, the keys, go-to and the end-to-end tests. Stations and exports bring their own."""
 
-from omnipel.bench.commands import dress, habits, helping, jobs, papers
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import partial
+from importlib import import_module
+from typing import Any
+
+from omnipel.bench.commands import dress
 from omnipel.bench.commands.desk import Command, Desk
-from omnipel.bench.commands.goto import go_to_anything
-from omnipel.core.covers.rounding import roundings
+from omnipel.bench.stations import STATIONS
 from omnipel.core.words.phrases import tr
+from omnipel.exchange.exports import EXPORTS, Export
+
+
+def later(where: str) -> Callable[..., Any]:
+    """A function of one of these modules, `module:name`; the module is loaded when it is called, and with it what works on jobs."""
+
+    def called(*arguments: Any) -> Any:
+        module, _, name = where.partition(":")
+        return getattr(import_module(f"omnipel.bench.commands.{module}"), name)(*arguments)
+
+    return called
 
 
 def always(_desk: Desk) -> bool:
@@ -17,38 +34,75 @@ def with_job(desk: Desk) -> bool:
     return desk.session.job is not None
 
 
-def with_panels(desk: Desk) -> bool:
-    """Can be done once panels are drafted."""
-    return bool(desk.session.draft and desk.session.draft.panels)
-
-
 def with_rounding(desk: Desk) -> bool:
     """Can be done while something chosen is not round in the job's unit."""
-    return desk.session.job is not None and bool(roundings(desk.session.job))
+    if desk.session.job is None:
+        return False
+    from omnipel.core.covers.rounding import roundings  # loaded with the job
+
+    return bool(roundings(desk.session.job))
 
 
-COMMANDS = (
-    Command("shelf", tr("Shelf: all jobs"), "Ctrl+0", always, lambda desk: desk.show_station("shelf")),
-    Command("object", tr("Station: Object"), "Ctrl+1", with_job, lambda desk: desk.show_station("object")),
-    Command("tape", tr("Station: Tape"), "Ctrl+2", with_job, lambda desk: desk.show_station("tape")),
-    Command("cover", tr("Station: Cover"), "Ctrl+3", with_job, lambda desk: desk.show_station("cover")),
-    Command("panels", tr("Station: Panels"), "Ctrl+4", with_job, lambda desk: desk.show_station("panels")),
-    Command("new", tr("New job"), "Ctrl+N", always, jobs.new_job),
-    Command("rename", tr("Rename the job"), "F2", with_job, jobs.rename),
-    Command("go-to", tr("Go to anything"), "Ctrl+K", always, go_to_anything),
-    Command("unit", tr("Flip the unit"), "Ctrl+U", with_job, habits.flip_unit),
-    Command("round", tr("Round everything chosen"), "Ctrl+R", with_rounding, habits.round_chosen),
-    Command("habits", tr("Habits of this shop"), "", always, habits.edit_habits),
+def exportable(export: Export, desk: Desk) -> bool:
+    """Whether there is what an export needs."""
+    draft = desk.session.draft
+    return draft is not None and (not export.needs_panels or bool(draft.panels))
+
+
+def all_commands() -> tuple[Command, ...]:
+    """Everything a person can do, in the order of the menu."""
+    return (
+        Command("shelf", tr("Shelf: all jobs"), "Ctrl+0", always, lambda desk: desk.show_station("shelf")),
+        *(
+            Command(key, tr("Station: {station}", station=station.words), f"Ctrl+{i}", with_job, partial(_walk, key))
+            for i, (key, station) in enumerate(STATIONS.items(), 1)
+        ),
+        *_JOBS,
+        *(
+            Command(
+                f"export-{export.id}",
+                export.menu or tr("Write: {export}", export=export.words),
+                export.keys,
+                partial(exportable, export),
+                partial(_export, export.id),
+            )
+            for export in EXPORTS.values()
+        ),
+        *_FILES,
+        *_WINDOW,
+    )
+
+
+def _walk(key: str, desk: Desk) -> None:
+    desk.show_station(key)
+
+
+def _export(key: str, desk: Desk) -> None:
+    later("papers:ask_export")(desk, key)
+
+
+_JOBS = (
+    Command("new", tr("New job"), "Ctrl+N", always, later("jobs:new_job")),
+    Command("rename", tr("Rename the job"), "F2", with_job, later("jobs:rename")),
+    Command("go-to", tr("Go to anything"), "Ctrl+K", always, later("goto:go_to_anything")),
+    Command("unit", tr("Flip the unit"), "Ctrl+U", with_job, later("habits:flip_unit")),
+    Command("round", tr("Round everything chosen"), "Ctrl+R", with_rounding, later("habits:round_chosen")),
+    Command("habits", tr("Habits of this shop"), "", always, later("habits:edit_habits")),
     Command("undo", tr("Undo"), "Ctrl+Z", with_job, lambda desk: desk.session.undo()),
     Command("redo", tr("Redo"), "Ctrl+Shift+Z", with_job, lambda desk: desk.session.redo()),
-    Command("history", tr("History of changes"), "Ctrl+H", with_job, jobs.show_history),
-    Command("papers", tr("Print the pattern"), "Ctrl+P", with_panels, papers.ask_pattern),
-    Command("card-line", tr("Type readings in one go"), "Ctrl+L", with_job, jobs.type_card),
-    Command("tape-card", tr("Blank tape card"), "Ctrl+T", with_job, papers.ask_tape_card),
-    Command("import", tr("Bring in a job file"), "Ctrl+O", always, jobs.import_jobs),
-    Command("export", tr("Write the job file"), "Ctrl+E", with_job, jobs.export_job),
+    Command("history", tr("History of changes"), "Ctrl+H", with_job, later("jobs:show_history")),
+    Command("card-line", tr("Type readings in one go"), "Ctrl+L", with_job, later("jobs:type_card")),
+)
+_FILES = (
+    Command("import", tr("Bring in a job file"), "Ctrl+O", always, later("jobs:import_jobs")),
+    Command("export", tr("Write the job file"), "Ctrl+E", with_job, later("jobs:export_job")),
+    Command("deleted", tr("Deleted jobs"), "", always, later("jobs:show_deleted")),
+)
+_WINDOW = (
     Command("larger", tr("Larger text"), "Ctrl++", always, lambda desk: dress.scale_text(desk, +0.1)),
     Command("smaller", tr("Smaller text"), "Ctrl+-", always, lambda desk: dress.scale_text(desk, -0.1)),
     Command("dark", tr("Light or dark"), "Ctrl+D", always, dress.flip_dark),
-    Command("explain", tr("Explain this"), "F1", always, helping.explain),
+    Command("explain", tr("Explain this"), "F1", always, later("helping:explain")),
+    Command("about", tr("About Omnipel"), "", always, later("helping:show_about")),
+    Command("quit", tr("Quit"), "Ctrl+Q", always, lambda desk: desk.widget.close()),
 )

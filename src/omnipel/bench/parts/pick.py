@@ -4,6 +4,7 @@ from PySide6.QtCore import QEvent, QObject, Qt
 from PySide6.QtGui import QKeyEvent
 from PySide6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QWidget
 
+from omnipel.bench.parts.asking import chosen
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import column, label, line
 from omnipel.bench.speech import say
@@ -69,3 +70,10 @@ class PickDialog(QDialog):
         if item is not None:
             self.picked = item.data(Qt.ItemDataRole.UserRole)
             self.accept()
+
+
+def picked_from(parent: QWidget, title: Phrase, entries: list[tuple[str, object]], *, current: int = 0) -> object:
+    """What a person picked from a list, None for nothing."""
+    dialog = PickDialog(parent, title, entries, current=current)
+    with chosen(dialog) as yes:
+        return dialog.picked if yes else None

@@ -1,52 +1,23 @@
 """Replays a drawing on screen: zoom, pan, and what lies under the pointer."""
 
 import math
-from collections.abc import Mapping
-from functools import lru_cache
+from collections.abc import Sequence
 
 import numpy as np
 from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import (
-    QBrush,
-    QColor,
-    QFont,
-    QKeyEvent,
-    QMouseEvent,
-    QPainter,
-    QPaintEvent,
-    QPen,
-    QPolygonF,
-    QResizeEvent,
-    QWheelEvent,
-)
+from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
-from omnipel.bench.parts.look import LOOK, Colours
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.strokes import Stroke, Thumbnail, paint_strokes, pen
 from omnipel.bench.speech import say
 from omnipel.core.pictures.drawing import Drawing, Label, Path
-from omnipel.core.pictures.pens import FAR, PENS, Layer
+from omnipel.core.pictures.pens import Layer
 from omnipel.core.words.phrases import Phrase
 from omnipel.core.words.refs import Ref
 
 NEAR = 7.0
 """A line this near to the pointer counts as pointed at, px."""
-
-
-def pen(layer: Layer, *, lit: bool = False, far: bool = False) -> QPen:
-    """The pen of a layer on screen; cosmetic, so that it does not grow with the zoom."""
-    return _pen(layer, lit, far, LOOK.colours)
-
-
-@lru_cache(maxsize=256)
-def _pen(layer: Layer, lit: bool, far: bool, _colours: Colours) -> QPen:
-    known = FAR if far else PENS[layer]
-    made = QPen(LOOK.colour("accent" if lit else known.ink), 3.2 if lit else known.px)
-    if known.px_dash and not lit:
-        made.setDashPattern(known.px_dash)
-    made.setCosmetic(True)
-    made.setCapStyle(Qt.PenCapStyle.FlatCap)
-    made.setJoinStyle(Qt.PenJoinStyle.RoundJoin)
-    return made
 
 
 def polygons_of(drawing: Drawing) -> list[QPolygonF | None]:
@@ -56,80 +27,16 @@ def polygons_of(drawing: Drawing) -> list[QPolygonF | None]:
     ]
 
 
-def paint_paths(
-    painter: QPainter,
-    drawing: Drawing,
-    polygons: list[QPolygonF | None],
-    cloth: QColor,
-    lit: frozenset[Ref] = frozenset(),
-    tints: Mapping[str, QColor] | None = None,
-) -> None:
-    """Paint a drawing's paths in the painter's own frame; those whose ref is `lit` stand out."""
-    for item, polygon in zip(drawing.items, polygons, strict=True):
-        if not isinstance(item, Path) or polygon is None:
-            continue
-        if item.pairs:
-            painter.setPen(pen(item.layer))
-            painter.drawLines(polygon.toList())
-            continue
-        if item.layer is Layer.FACE:
-            brush = _tinted(item, tints) if tints and item.fill in tints else _brush(item, cloth)
-            # Facets are drawn hard-edged, in half the time; the lines over them are smooth. A hairline in the facet's own colour
-            # closes the gaps, but where one sees through them it would draw a net.
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-            hair = QPen(brush.color(), 1.0) if brush.isOpaque() else QPen(Qt.PenStyle.NoPen)
-            hair.setCosmetic(True)
-            painter.setPen(hair)
-            painter.setBrush(brush)
-            painter.drawPolygon(polygon)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing, True)
-            continue
-        shines = bool(lit) and item.ref in lit and item.layer in (Layer.SEW, Layer.CUT)
-        painter.setPen(pen(item.layer, lit=shines, far=item.far))
-        if item.closed:
-            painter.setBrush(_brush(item, cloth))
-            painter.drawPolygon(polygon)
-        else:
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawPolyline(polygon)
+def strokes_of(drawing: Drawing, polygons: Sequence[QPolygonF | None]) -> list[tuple[Stroke, QPolygonF]]:
+    """The drawing's paths with their polygons, without its labels."""
+    pairs = zip(drawing.items, polygons, strict=True)
+    return [(item, polygon) for item, polygon in pairs if isinstance(item, Path) and polygon is not None]
 
 
-def _tinted(item: Path, tints: Mapping[str, QColor]) -> QBrush:
-    """A face of the cover in its own colour, seen through as much as its alpha says."""
-    colour = tints[item.fill]
-    shaded = _shaded(colour, item.tone)
-    shaded.setAlpha(colour.alpha())
-    return QBrush(shaded)
-
-
-def _brush(item: Path, cloth: QColor) -> QBrush:
-    if item.layer is Layer.FACE:
-        kind = item.fill.partition(":")[0]
-        base = {"object": LOOK.colour("body"), "sticks out": LOOK.colour("glow")}.get(kind, cloth)
-        return QBrush(_shaded(base, item.tone))
-    if not item.fill:
-        return QBrush(Qt.BrushStyle.NoBrush)
-    tint = QColor(cloth)
-    tint.setAlphaF(0.30 if item.fill == "outer" else 0.14)
-    return QBrush(tint)
-
-
-class Thumbnail:
-    """A drawing made ready once, to be painted small into any box."""
-
-    def __init__(self, drawing: Drawing) -> None:
-        self.drawing, self.polygons = drawing, polygons_of(drawing)
-
-    def paint(self, painter: QPainter, box: QRectF) -> None:
-        """Paint it fitted into a box."""
-        x0, y0, x1, y1 = self.drawing.bounds
-        scale = min(box.width() / max(x1 - x0, 1e-6), box.height() / max(y1 - y0, 1e-6))
-        painter.save()
-        painter.translate(box.center())
-        painter.scale(scale, scale)
-        painter.translate(-(x0 + x1) / 2.0, (y0 + y1) / 2.0)
-        paint_paths(painter, self.drawing, self.polygons, LOOK.colour("line"))
-        painter.restore()
+def thumbnail(drawing: Drawing) -> Thumbnail:
+    """A drawing made ready to be painted small."""
+    x0, y0, x1, y1 = drawing.bounds
+    return Thumbnail(strokes_of(drawing, polygons_of(drawing)), QRectF(x0, -y1, x1 - x0, y1 - y0))
 
 
 class PictureView(QWidget):
@@ -146,6 +53,7 @@ class PictureView(QWidget):
         self.setAccessibleName(say(words))
         self.drawing = Drawing(())
         self.polygons: list[QPolygonF | None] = []
+        self.strokes: list[tuple[Stroke, QPolygonF]] = []
         self.cloth = QColor("#9db08a")
         self.lit: frozenset[Ref] = frozenset()
         self.tints: dict[str, QColor] = {}
@@ -166,6 +74,7 @@ class PictureView(QWidget):
         """Show another drawing, at the same zoom unless it is still fitted."""
         self.drawing = drawing
         self.polygons = polygons_of(drawing)
+        self.strokes = strokes_of(drawing, self.polygons)
         if self.fitted:
             self.fit()
         self.update()
@@ -215,7 +124,7 @@ class PictureView(QWidget):
         painter.translate(self.width() / 2.0, self.height() / 2.0)
         painter.scale(self.zoom, self.zoom)
         painter.translate(-self.middle.x(), -self.middle.y())
-        paint_paths(painter, self.drawing, self.polygons, self.cloth, self.lit, self.tints)
+        paint_strokes(painter, self.strokes, self.cloth, self.lit, self.tints)
         painter.restore()
         for item in self.drawing.items:
             if isinstance(item, Label) and item.words:
@@ -329,12 +238,6 @@ class PictureView(QWidget):
                 self.drag(QPoint(*step[Qt.Key(event.key())]))
             case _:
                 super().keyPressEvent(event)
-
-
-def _shaded(colour: QColor, tone: float) -> QColor:
-    """A colour in light of 0 … 1."""
-    shade = 0.74 + 0.26 * tone
-    return QColor.fromRgbF(colour.redF() * shade, colour.greenF() * shade, colour.blueF() * shade)
 
 
 def _distance(here: np.ndarray, points: np.ndarray) -> float:

@@ -1,23 +1,78 @@
-"""The stations along the bench: one registry line each. They are made when they are first shown."""
+"""The stations along the bench: one registry line each. They are made when they are first shown; rail, keys, menu and help follow."""
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
 from importlib import import_module
-from typing import TYPE_CHECKING, Any, Final
+from typing import TYPE_CHECKING, Any, Final, Protocol
+
+from omnipel.core.words.phrases import Name, Phrase, tr
 
 if TYPE_CHECKING:
     from omnipel.bench.session import Session
+    from omnipel.core.words.refs import Ref
 
-STATIONS: Final = {
-    "object": "object:ObjectStation",
-    "tape": "tape:TapeStation",
-    "cover": "cover:CoverStation",
-    "panels": "panels:PanelsStation",
+
+class AtBench(Protocol):
+    """What the bench may ask of a station; it is a widget, too."""
+
+    def enter(self) -> None:
+        """A person has come to it."""
+
+    def refresh(self) -> None:
+        """The job changed."""
+
+    def go_to(self, ref: Ref) -> None:
+        """Show the place that a reference means."""
+
+    def field_words(self) -> Mapping[Ref, Phrase]:
+        """What can be gone to here, by its reference."""
+
+
+@dataclass(frozen=True, slots=True)
+class Station:
+    """A station.
+
+    Args:
+        words: its name on the rail.
+        about: what is done there, in a sentence or two.
+        made: makes its widget for a session. What it imports is loaded when the station is first shown.
+    """
+
+    words: Phrase
+    about: Phrase
+    made: Callable[[Session], Any]
+
+
+def _of(module: str, name: str) -> Callable[[Session], Any]:
+    """A station of ours: its module loads numbers, geometry and pictures that the first window does without."""
+    return lambda session: getattr(import_module(f"omnipel.bench.stations.{module}.station"), name)(session)
+
+
+STATIONS: Final[dict[str, Station]] = {
+    "object": Station(
+        tr("Object"),
+        tr("Say what the thing is and what sticks out; the sketch takes shape as you choose."),
+        _of("object", "ObjectStation"),
+    ),
+    "tape": Station(
+        tr("Tape"),
+        tr(
+            "Take one reading after the other; repeat what matters. Lengths are written as on paper: {examples}.",
+            examples=Name("12 5/8, 3'4 1/2, 31.8cm, 2x14 3/8, girth/2, 31*pi"),
+        ),
+        _of("tape", "TapeStation"),
+    ),
+    "cover": Station(
+        tr("Cover"),
+        tr("Decide how the cover is cut, how much larger it is, and how its edges are finished."),
+        _of("cover", "CoverStation"),
+    ),
+    "panels": Station(
+        tr("Panels"),
+        tr("What is to be cut, and both sides of every seam. Point at a number to see its sum; click an edge to see its seam."),
+        _of("panels", "PanelsStation"),
+    ),
 }
-"""Key of a station → its module and class."""
-
-
-def made(key: str, session: Session) -> Any:
-    """A station, made now: its module loads numbers, geometry and pictures that the first window does without."""
-    module, _, name = STATIONS[key].partition(":")
-    return getattr(import_module(f"omnipel.bench.stations.{module}.station"), name)(session)
+"""In the order of the rail; their keys are Ctrl+1, Ctrl+2, …"""

@@ -7,10 +7,9 @@ from PySide6.QtWidgets import QAbstractButton, QFrame, QSizePolicy, QVBoxLayout
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, paint_state
 from omnipel.bench.speech import say
-from omnipel.core.standing import State
+from omnipel.bench.stations import STATIONS
+from omnipel.core.job.state import State
 from omnipel.core.words.phrases import Phrase, tr
-
-STATIONS = (("object", tr("Object"), 1), ("tape", tr("Tape"), 2), ("cover", tr("Cover"), 3), ("panels", tr("Panels"), 4))
 
 
 class Rail(QFrame):
@@ -22,7 +21,7 @@ class Rail(QFrame):
     def __init__(self) -> None:
         super().__init__()
         self.buttons = {"shelf": StationButton(tr("Shelf"), 0)} | {
-            key: StationButton(words, number) for key, words, number in STATIONS
+            key: StationButton(station.words, number) for number, (key, station) in enumerate(STATIONS.items(), 1)
         }
         layout = QVBoxLayout(self)
         layout.setContentsMargins(8, 12, 4, 8)

@@ -14,7 +14,8 @@ from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.fit.going_on import Fit, Verdict
 from omnipel.core.job.findings import Finding
-from omnipel.core.standing import State, Step, next_step, subject
+from omnipel.core.job.state import State
+from omnipel.core.standing import Step, next_step, subject
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Area, Count, Listed, Name, Phrase, Share, listed, mm, term, tr, trn
@@ -47,8 +48,20 @@ class Tally(QFrame):
         self.rescale()
 
     def rescale(self) -> None:
-        """Take the width that the text scale asks for."""
+        """Take the width that the text scale asks for; everything is shown anew."""
         self.setFixedWidth(LOOK.px(226) + 10)
+        self.shown, self.kinds = None, []
+
+    def forget(self) -> None:
+        """Another job: nothing has changed in it yet."""
+        for line in (self.goes_on, self.seams, self.cloth):
+            line.forget()
+
+    def point_at_tightest(self) -> None:
+        """Show the sum of what is left at the tightest."""
+        draft = self.session.draft
+        if isinstance(draft, Drafted) and isinstance(draft.fit, Fit):
+            self.session.point(tr("left at the tightest"), draft.fit.tightest.slack)
 
     def refresh(self) -> None:
         """Show the draft as it stands."""

@@ -1,15 +1,20 @@
-"""The window: rail, station, tally, working line; where keys, links and what the shelf asks for lead to."""
+"""The window: rail, station, tally, working line; where keys, links and what the shelf asks for lead to.
+
+What an open job needs (numbers, geometry, stations, the tally) is loaded when there is one: the shelf is painted without it.
+"""
+
+from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from functools import partial
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-import shiboken6
-from PySide6.QtCore import QEvent, QObject, QTimer
+from PySide6.QtCore import QEvent, QObject, Qt, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
+    QFileDialog,
     QFrame,
     QHBoxLayout,
     QLineEdit,
@@ -19,28 +24,28 @@ from PySide6.QtWidgets import (
     QVBoxLayout,
     QWidget,
 )
+from shiboken6 import isValid
 
-from omnipel.bench.commands import jobs
 from omnipel.bench.commands.desk import Command
 from omnipel.bench.commands.dress import read_dress
-from omnipel.bench.commands.goto import go_to_next
-from omnipel.bench.commands.habits import shop_unit
-from omnipel.bench.commands.registry import COMMANDS
+from omnipel.bench.commands.registry import all_commands, later
+from omnipel.bench.commands.units import shop_unit
+from omnipel.bench.parts.asking import Question, answered
 from omnipel.bench.parts.widgets import Elided, button, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.bench.stations import made as make_station
-from omnipel.bench.stations.shelf import Shelf
+from omnipel.bench.stations import STATIONS
+from omnipel.bench.stations.shelf.station import Shelf
+from omnipel.bench.window.place import SETTING, place_of
 from omnipel.bench.window.rail import Rail
-from omnipel.bench.window.tally import Tally
 from omnipel.bench.window.workingline import HINT, WorkingLine
-from omnipel.core.covers.rounding import roundings
-from omnipel.core.draft import Drafted
-from omnipel.core.fit.going_on import Fit
-from omnipel.core.standing import states, station_of
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, term, tr, trn
 from omnipel.core.words.refs import Of, Ref
+from omnipel.work.requests import load_everything
+
+if TYPE_CHECKING:
+    from omnipel.bench.window.tally import Tally
 
 
 class Window(QMainWindow):
@@ -49,9 +54,10 @@ class Window(QMainWindow):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session: Session = session
-        self.commands: Sequence[Command] = COMMANDS
-        self.setMinimumSize(900, 600)
-        self.rail, self.tally, self.working = Rail(), Tally(session), WorkingLine(session)
+        self.commands: Sequence[Command] = all_commands()
+        self.setMinimumSize(640, 480)
+        self.rail, self.working = Rail(), WorkingLine(session)
+        self.made_tally: Tally | None = None
         self.stack = QStackedWidget()
         self.shelf = Shelf(session)
         self.stack.addWidget(self.shelf)
@@ -74,11 +80,10 @@ class Window(QMainWindow):
         middle.addWidget(self.banner)
         middle.addWidget(self.head)
         middle.addWidget(self.stack, 1)
-        top = QHBoxLayout()
+        self.top = top = QHBoxLayout()
         top.setSpacing(0)
         top.addWidget(self.rail)
         top.addLayout(middle, 1)
-        top.addWidget(self.tally)
         whole = QVBoxLayout(ground)
         whole.setContentsMargins(0, 0, 0, 0)
         whole.setSpacing(0)
@@ -95,18 +100,18 @@ class Window(QMainWindow):
         self.rail.chosen.connect(self.show_station)
         self.rail.menu.connect(self.show_menu)
         self.shelf.wants.connect(self.shelf_wants)
-        self.shelf.dropped.connect(lambda paths: jobs.bring_in(self, [Path(p) for p in paths]))
+        self.shelf.dropped.connect(lambda paths: later("jobs:bring_in")(self, [Path(p) for p in paths]))
         self.session.drafted.connect(self.refresh)
-        self.session.advised.connect(self.tally.refresh)
+        self.session.advised.connect(self._advised)
         self.session.opened.connect(self._opened)
         self.session.go.connect(self.go_to)
-        self.own_keys = [QKeySequence(command.keys) for command in COMMANDS if command.keys]
+        self.own_keys = [QKeySequence(command.keys) for command in self.commands if command.keys]
         self.undo_keys = [QKeySequence("Ctrl+Z"), QKeySequence("Ctrl+Shift+Z")]
         self.filtered: QWidget | None = None
         app = QApplication.instance()
         if isinstance(app, QApplication):
             app.focusChanged.connect(self._listen)
-        for command in COMMANDS:
+        for command in self.commands:
             action = QAction(say(command.words), self)
             if command.keys:
                 action.setShortcuts([QKeySequence(command.keys), *([QKeySequence("Ctrl+=")] if command.id == "larger" else [])])
@@ -115,7 +120,7 @@ class Window(QMainWindow):
 
     def _listen(self, old: QWidget | None, now: QWidget | None) -> None:
         """Listen to the keys of what has the focus, and only of that."""
-        if self.filtered is not None and shiboken6.isValid(self.filtered):
+        if self.filtered is not None and isValid(self.filtered):
             self.filtered.removeEventFilter(self)
         self.filtered = now if now is not None and self.isAncestorOf(now) else None
         if self.filtered is not None:
@@ -138,10 +143,21 @@ class Window(QMainWindow):
         """What dialogs stand before."""
         return self
 
+    @property
+    def tally(self) -> Tally:
+        """What the draft comes to; made with the first job that is opened."""
+        if self.made_tally is None:
+            from omnipel.bench.window.tally import Tally  # with it come numbers and geometry
+
+            self.made_tally = Tally(self.session)
+            self.made_tally.hide()
+            self.top.addWidget(self.made_tally)
+        return self.made_tally
+
     def station(self, key: str) -> Any:
         """A station, made when it is first shown."""
         if key not in self.stations:
-            made = make_station(key, self.session)
+            made = STATIONS[key].made(self.session)
             self.stations[key] = made
             self.stack.addWidget(made)
         return self.stations[key]
@@ -161,10 +177,15 @@ class Window(QMainWindow):
 
     def _opened(self) -> None:
         """Another job (or none) is open: nothing has moved, and no number is pointed at."""
-        for line in (self.tally.goes_on, self.tally.seams, self.tally.cloth):
-            line.forget()
+        if self.made_tally is not None:
+            self.made_tally.forget()
         self.working.say("note", say(HINT))
         self._frame()
+
+    def _advised(self) -> None:
+        """The remedies have been tried."""
+        if self.session.job is not None:
+            self.tally.refresh()
 
     def refresh(self) -> None:
         """The job changed: redraw what is on screen."""
@@ -176,11 +197,17 @@ class Window(QMainWindow):
     def _frame(self) -> None:
         """Rail, head and tally."""
         draft, job = self.session.draft, self.session.job
-        self.tally.setVisible(job is not None and self.here != "shelf")
+        if job is not None or self.made_tally is not None:
+            self.tally.setVisible(job is not None and self.here != "shelf")
         self.head.setVisible(job is not None and self.here != "shelf")
-        self.rail.show_state(self.here, states(draft) if draft else None)
         self._banner()
-        if job is not None:
+        if draft is None:
+            self.rail.show_state(self.here, None)
+        if job is not None and draft is not None:
+            from omnipel.core.covers.rounding import roundings  # loaded with the job
+            from omnipel.core.standing import states
+
+            self.rail.show_state(self.here, states(draft))
             owner = f"   {job.owner}" if job.owner else ""
             self.title.show_words(f"{job.name}{owner}")
             self.unit_button.setText(say(term(job.unit.label)))
@@ -212,15 +239,18 @@ class Window(QMainWindow):
     def go_to(self, ref: Ref) -> None:
         """Show the place of the job that a reference means."""
         if ref.of is Of.PAPERS:
-            self.run_command(ref.id or "papers")
+            self.run_command(f"export-{ref.id or 'pdf'}")
             return
-        if ref.of is Of.DELETED:
-            jobs.bring_back(self, int(ref.id))
+        if ref.of in (Of.DELETED, Of.READABLE):
+            later("jobs:bring_back" if ref.of is Of.DELETED else "jobs:go_back_to_readable")(self, int(ref.id))
             return
+        if self.session.job is None:
+            self.session.say("note", tr("Open a job first."))
+            return
+        from omnipel.core.standing import station_of  # loaded with the job
+
         if ref.of is Of.FIT:
-            draft = self.session.draft
-            if isinstance(draft, Drafted) and isinstance(draft.fit, Fit):
-                self.session.point(tr("left at the tightest"), draft.fit.tightest.slack)
+            self.tally.point_at_tightest()
             ref = refs.CLEARANCE
         key = station_of(ref)
         if key != self.here:
@@ -231,14 +261,15 @@ class Window(QMainWindow):
 
     def run_command(self, key: str) -> None:
         """Run a command by its id."""
-        command = next(c for c in COMMANDS if c.id == key)
+        command = next(c for c in self.commands if c.id == key)
         if command.when(self):
             command.run(self)
 
     def show_menu(self) -> None:
         """Every command that can be run now."""
         menu = QMenu(self)
-        for command in COMMANDS:
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        for command in self.commands:
             action = menu.addAction(f"{say(command.words)}\t{command.keys}")
             action.triggered.connect(lambda _checked=False, c=command: c.run(self))
             action.setEnabled(command.when(self))
@@ -248,11 +279,12 @@ class Window(QMainWindow):
         """What the shelf asks for."""
         kind, _, key = what.partition(":")
         wanted: dict[str, Callable[[], object]] = {
-            "next": lambda: go_to_next(self),
-            "sample": lambda: jobs.add_samples(self),
-            "duplicate": lambda: jobs.duplicate(self, int(key)),
-            "delete": lambda: jobs.delete(self, int(key)),
-            "card": lambda: jobs.new_from_card(self),
+            "next": lambda: later("goto:go_to_next")(self),
+            "sample": lambda: later("jobs:add_samples")(self),
+            "duplicate": lambda: later("jobs:duplicate")(self, int(key)),
+            "delete": lambda: later("jobs:delete")(self, int(key)),
+            "document": lambda: later("jobs:write_document")(self, int(key)),
+            "card": lambda: later("jobs:new_from_card")(self),
             "new": lambda: self.run_command("new"),
             "import": lambda: self.run_command("import"),
         }
@@ -260,9 +292,10 @@ class Window(QMainWindow):
 
     def restyle(self) -> None:
         """The look changed: measure and paint everything again."""
-        for part in (self.rail, self.tally, self.working):
+        for part in (self.rail, self.working, self.shelf):
             part.rescale()
-        self.tally.shown, self.tally.kinds = None, []
+        if self.made_tally is not None:
+            self.made_tally.rescale()
         for widget in self.findChildren(QWidget):
             widget.updateGeometry()
         self.refresh()
@@ -273,14 +306,39 @@ class Window(QMainWindow):
         if focused is not None:
             focused.clearFocus()  # a field that is being typed into keeps what it holds
         self.session.save_waiting()
+        if self.session.unsaved and not self._may_lose():
+            event.ignore()
+            return
+        if self.session.store.writable:
+            self.session.keep_setting(SETTING, place_of(self))
+        self.shelf.save_kept()
+        self.session.rest()
         self.session.store.close()
         super().closeEvent(event)
+
+    def leave(self, code: int) -> None:
+        """The program has been told to end: keep what can be kept, and go without asking."""
+        self.session.save_waiting()
+        self.session.unsaved = []
+        self.close()
+        QApplication.exit(code)
+
+    def _may_lose(self) -> bool:
+        """Changes that are on no disk: what is to become of them. False to stay."""
+        count = len(self.session.unsaved)
+        words = trn("{n} change is not on disk.", "{n} changes are not on disk.", count)
+        answer = answered(self, Question(words, tr("Stay here"), tr("Write them to a folder…"), tr("Close without them")))
+        if answer == 1:
+            folder = QFileDialog.getExistingDirectory(self, say(tr("Where to")), str(Path.home()))
+            return bool(folder) and bool(later("jobs:write_unsaved")(self, Path(folder)))
+        return answer == 2
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
         QTimer.singleShot(0, self, self._first_focus)
 
     def _first_focus(self) -> None:
-        """Once the window is there: to what the shelf asks first."""
+        """Once the window is there: to what the shelf asks first; and what a job needs is loaded meanwhile."""
+        self.session.works.ask("load", load_everything, None, lambda _done: None, self.session.fault)
         if QApplication.focusWidget() is None and self.here == "shelf":
             self.shelf.take_focus()

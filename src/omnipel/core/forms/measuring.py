@@ -12,6 +12,7 @@ from omnipel.core.job.thing import Thing
 from omnipel.core.tape.adjustment import Adjusted, Observation
 from omnipel.core.tape.misreads import named
 from omnipel.core.tape.settling import Settled, settle
+from omnipel.core.tolerances import SHORTEST
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Phrase, listed, mm, tr
 from omnipel.core.words.units import Unit
@@ -131,11 +132,15 @@ def _doubts(
             if not p.low <= ratio <= p.high:
                 a, b = (p.part, p.other) if ratio > 1.0 else (p.other, p.part)
                 text = tr(
-                    "the {large} of {long} is {times} times the {small} of {short}",
-                    large=words[a],
-                    long=mm(values[a]),
-                    times=Count(values[a] / max(values[b], 1e-9)),
-                    small=words[b],
-                    short=mm(values[b]),
+                    "beside the {large} of {long} there is next to no {small}", large=words[a], long=mm(values[a]), small=words[b]
                 )
+                if values[b] > SHORTEST / 8.0:
+                    text = tr(
+                        "the {large} of {long} is {times} times the {small} of {short}",
+                        large=words[a],
+                        long=mm(values[a]),
+                        times=Count(values[a] / values[b]),
+                        small=words[b],
+                        short=mm(values[b]),
+                    )
                 yield from doubt((p.part, p.other), text)

@@ -25,6 +25,13 @@ class Layer(StrEnum):
     COVER = "cover"
 
 
+LAYERS: Final = tuple(Layer)
+FILLS: Final = ("", "object", "sticks out", "cloth")
+"""What may fill a path of a kept picture."""
+HEAD: Final = "<2shh"
+PATH: Final = "<BBBBH"
+SIDE: Final = 20_000
+"""Of a kept picture (`kept.py`): how it begins, how each path begins, and how long its longer side is."""
 LAYER_WORDS = {
     Layer.CUT: tr("cut line"),
     Layer.SEW: tr("sew line"),

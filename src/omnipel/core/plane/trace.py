@@ -1,8 +1,9 @@
 """Traced outlines: from points or an SVG path to a clean ring; corners, smoothing, offset."""
 
+import itertools
 import math
-from collections.abc import Sequence
-from typing import Literal
+from collections.abc import Iterable, Sequence
+from typing import Any, Literal
 
 import numpy as np
 import shapely
@@ -90,23 +91,36 @@ def path_points(path: str) -> Points:
     Raises:
         Impossible: it is no path.
     """
-    from svgelements import Close, Line, Move, Path
+    from svgelements import Path
 
     try:
-        parsed = Path(path)
-        points: list[tuple[float, float]] = []
-        for segment in parsed:
-            if isinstance(segment, Move):
-                if points:
-                    break
-                points.append((segment.end.x, -segment.end.y))
-            elif isinstance(segment, Line | Close):
-                points.append((segment.end.x, -segment.end.y))
-            else:
-                count = min(64, max(4, math.ceil(segment.length(error=1e-3) / 4.0)))
-                points += [(p.x, -p.y) for p in (segment.point(k / count) for k in range(1, count + 1))]
-    except (ValueError, AttributeError, IndexError, TypeError, ZeroDivisionError) as error:
-        raise Impossible(tr("the outline's path cannot be read: {fault}", fault=Name(str(error))), WHERE.at("path")) from None
+        return flattened(Path(path))
+    except Exception as error:  # the reader of paths lets many kinds through, and all mean the same: this is none
+        words = Name(str(error) or type(error).__name__)
+        raise Impossible(tr("the outline's path cannot be read: {fault}", fault=words), WHERE.at("path")) from None
+
+
+def flattened(segments: Iterable[Any]) -> Points:
+    """Points along the first figure of an SVG path's segments, y up; on a curve no further apart than 4, at most 64 of them."""
+    from svgelements import Arc, Close, Line, Move
+
+    points: list[tuple[float, float]] = []
+    for segment in segments:
+        if isinstance(segment, Move):
+            if points:
+                break
+            points.append((segment.end.x, -segment.end.y))
+        elif isinstance(segment, Line | Close):
+            points.append((segment.end.x, -segment.end.y))
+        else:
+            if isinstance(segment, Arc):
+                length = max(abs(segment.rx), abs(segment.ry)) * abs(float(segment.sweep))
+            else:  # the way over its control points is longer than the curve
+                over = [(p.x, p.y) for p in segment]
+                length = sum(math.dist(a, b) for a, b in itertools.pairwise(over))
+            count = min(64, max(4, math.ceil(length / 4.0))) if math.isfinite(length) else 4
+            along = segment.npoint(np.arange(1, count + 1) / count)
+            points += [(float(x), -float(y)) for x, y in along]
     return np.array(points, dtype=np.float64).reshape(-1, 2)
 
 

@@ -22,6 +22,7 @@ class Of(StrEnum):
     TAPE = "tape"
     PAPERS = "papers"
     DELETED = "deleted"
+    READABLE = "readable"
 
 
 @dataclass(frozen=True, slots=True)
@@ -145,7 +146,7 @@ def seam(name: str = "") -> Ref:
 
 FIT: Final = Ref(Of.FIT)
 PAPERS: Final = Ref(Of.PAPERS)
-TAPE_CARD: Final = Ref(Of.PAPERS, "tape-card")
+TAPE_CARD: Final = Ref(Of.PAPERS, "card")
 CLEARANCE: Final = choice("clearance.amount")
 SEAM_ALLOWANCE: Final = choice("seam_allowance")
 CLOSING_ALLOWANCE: Final = choice("closing_allowance")

@@ -8,14 +8,14 @@ from PySide6.QtGui import QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, 
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
 
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.picture import Thumbnail
+from omnipel.bench.parts.picture import thumbnail
 from omnipel.bench.parts.widgets import emptied
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.covers import schemes_for
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.covers.starting import begins_with
-from omnipel.core.draft import Draft, draft
+from omnipel.core.draft import Draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import Trued
@@ -26,6 +26,7 @@ from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheet import arranged
 from omnipel.core.plane.curves import Arc
 from omnipel.core.words.phrases import Area, Phrase, Ratio, Run, mm, tr, trn
+from omnipel.work.requests import drafts_of
 
 NEARLY_STRAIGHT = 3000.0
 """A seam of a larger radius sews like a straight one, mm."""
@@ -134,14 +135,22 @@ class SchemeStrip(QWidget):
         self.timer.start()
 
     def draft_now(self) -> None:
-        """Draft every candidate as it would come out."""
+        """Draft every candidate as it would come out, behind the window."""
         if self.session.job is None:
             return
-        job = self.session.open_job
-        for card in self.cards:
-            chosen = card.scheme.key == job.cover.scheme
-            drafted = self.session.draft if chosen and self.session.draft else draft(with_scheme(job, card.scheme))
-            card.show_draft(drafted, self.session)
+        job, cards = self.session.open_job, list(self.cards)
+        others = [card for card in cards if card.scheme.key != job.cover.scheme]
+        for card in cards:
+            if card not in others and self.session.draft is not None:
+                card.show_draft(self.session.draft, self.session)
+
+        def show(drafts: tuple[Draft, ...]) -> None:
+            for card, drafted in zip(others, drafts, strict=True):
+                if card in self.cards:
+                    card.show_draft(drafted, self.session)
+
+        jobs = tuple(with_scheme(job, card.scheme) for card in others)
+        self.session.works.ask("schemes", drafts_of, jobs, show, self.session.fault)
 
 
 class SchemeCard(QAbstractButton):
@@ -150,14 +159,14 @@ class SchemeCard(QAbstractButton):
     def __init__(self, scheme: Scheme) -> None:
         super().__init__()
         self.scheme = scheme
-        self.picture = Thumbnail(Drawing(()))
+        self.picture = thumbnail(Drawing(()))
         self.lines: tuple[str, ...] = ()
         self.setCheckable(True)
         self.setToolTip(say(scheme.about))
 
     def show_draft(self, drafted: Draft, session: Session) -> None:
         """Show what this scheme comes to."""
-        self.picture = Thumbnail(cut_diagram(drafted))
+        self.picture = thumbnail(cut_diagram(drafted))
         if drafted.panels:
             f = figures_of(drafted)
             pieces = trn("{n} piece · {seam} seam", "{n} pieces · {seam} seam", f.panels, seam=Run(f.seam_mm))

@@ -5,7 +5,8 @@ from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton
 
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.picture import Thumbnail
+from omnipel.bench.parts.picture import thumbnail
+from omnipel.bench.parts.strokes import Thumbnail
 from omnipel.bench.speech import say
 from omnipel.core.covers import schemes_for
 from omnipel.core.forms.form import Form
@@ -34,7 +35,7 @@ class FormCard(QAbstractButton):
     def paintEvent(self, event: QPaintEvent) -> None:
         if self.picture is None:
             body = plausible(starter(self.form.key, schemes_for(self.form)[0].key))
-            self.picture = Thumbnail(sketch(body.mesh(), View()) if body else Drawing(()))
+            self.picture = thumbnail(sketch(body.mesh(), View()) if body else Drawing(()))
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(LOOK.colour("surface"))

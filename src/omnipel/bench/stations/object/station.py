@@ -8,7 +8,7 @@ from PySide6.QtCore import QEvent, QObject, Qt
 from PySide6.QtWidgets import QButtonGroup, QFileDialog, QFormLayout, QHBoxLayout, QLineEdit, QPlainTextEdit, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
-from omnipel.bench.parts.pick import PickDialog
+from omnipel.bench.parts.pick import picked_from
 from omnipel.bench.parts.widgets import (
     button,
     check,
@@ -35,7 +35,7 @@ from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.thing import ComesOff, Lives, SticksOut
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Name, Phrase, Value, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, Value, listed, term, tr, trn
 from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.units import MM_PER_INCH
 from omnipel.shop.starter import starter
@@ -297,18 +297,20 @@ class ObjectStation(QWidget):
         """Start from a copy of an earlier job: its form, cover and cloth, without its readings."""
         here = self.session.key
         entries: list[tuple[str, object]] = [
-            (card.job.name, card.id) for card in self.session.store.cards(archived=True) if card.id != here
+            (card.name, card.id) for card in self.session.store.cards(archived=True) if card.id != here
         ]
         if not entries:
             self.session.say("note", tr("There is no earlier job yet."))
             return
-        dialog = PickDialog(self, tr("Like which job?"), entries)
-        if dialog.exec() and isinstance(dialog.picked, int):
-            self.take_after(dialog.picked)
+        picked = picked_from(self, tr("Like which job?"), entries)
+        if isinstance(picked, int):
+            self.take_after(picked)
 
     def take_after(self, key: int) -> None:
         """Take over what an earlier job decided."""
-        earlier, job = self.session.store.job(key), self.session.open_job
+        earlier, job = self.session.read(key), self.session.open_job
+        if earlier is None:
+            return
         thing = replace(earlier.thing, sticks_out=(), outline=None)
         self.open = False
         taken = replace(job, unit=earlier.unit, thing=thing, readings=(), cover=replace(earlier.cover, overrides=()))
@@ -359,13 +361,13 @@ class ObjectStation(QWidget):
         from omnipel.shop.document import DocumentError
 
         try:
-            outline = read_svg_outline(path)
+            traced = read_svg_outline(path)
         except DocumentError as error:
             self.session.say("stop", tr("Not brought in: {fault}. The old outline stays.", fault=error.phrase))
             return
-        if self.session.set(refs.OUTLINE, outline, tr("outline from {file}", file=Name(path.name))):
-            points = len(outline.points)
-            self.session.say("fine", trn("{n} point brought in.", "{n} points brought in.", points))
+        if self.session.set(refs.OUTLINE, traced.outline, tr("outline from {file}", file=Name(path.name))):
+            came = trn("{n} point brought in.", "{n} points brought in.", len(traced.outline.points))
+            self.session.say("fine", tr("{text}", text=listed([came, *traced.notes], " ")))
 
     def _ask_place(self) -> None:
         """The next click on the sketch says where it sticks out; the button again puts it in the middle."""

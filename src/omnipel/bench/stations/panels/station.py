@@ -2,11 +2,13 @@
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QDialog, QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.asking import chosen
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.picture import PictureView, pen
+from omnipel.bench.parts.picture import PictureView
 from omnipel.bench.parts.sketchview import SketchView
+from omnipel.bench.parts.strokes import pen
 from omnipel.bench.parts.widgets import Number, button, column, emptied, label, restyle, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
@@ -179,8 +181,9 @@ class PanelsStation(QWidget):
         if name in names:
             dialog.which.show_value(name)
             dialog.show_size()
-        if dialog.exec() == QDialog.DialogCode.Accepted:
-            dialog.apply()
+        with chosen(dialog) as yes:
+            if yes:
+                dialog.apply()
 
     def field_words(self) -> dict[Ref, Phrase]:
         """Sizes have their own entries in go-to."""

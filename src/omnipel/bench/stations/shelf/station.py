@@ -1,0 +1,244 @@
+"""The Shelf: all jobs of the shop, searched, sorted, opened; files can be dropped on it."""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Callable
+from functools import partial
+from typing import TYPE_CHECKING
+
+from PySide6.QtCore import QPoint, Qt, QTimer, Signal
+from PySide6.QtGui import QDragEnterEvent, QDropEvent
+from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
+
+from omnipel import __version__
+from omnipel.bench.parts.widgets import button, column, combo, label, line, row
+from omnipel.bench.speech import SPEECH, say
+from omnipel.bench.stations.shelf.cards import Cards, CardView
+from omnipel.bench.stations.shelf.first import FirstStart
+from omnipel.core.job.state import RANK, State
+from omnipel.core.words.phrases import Name, Phrase, tr
+from omnipel.shop.opening import StoreError
+from omnipel.work.requests import Looked, stand_of
+
+if TYPE_CHECKING:
+    from omnipel.bench.session import Session
+    from omnipel.core.words.refs import Ref
+    from omnipel.shop.store import Card, Kept
+
+SORTS = ((tr("last touched"), "touched"), (tr("name"), "name"), (tr("owner"), "owner"), (tr("what needs doing"), "state"))
+AT_ONCE = 25
+"""So many states are kept in one go: each time waits for the disk."""
+SORTED_AGAIN_MS = 400
+
+
+class Shelf(QWidget):
+    """All jobs of the shop."""
+
+    wants = Signal(str)
+    """A command's id."""
+    dropped = Signal(list)
+    """Paths of files dropped here."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.setAcceptDrops(True)
+        self.search = line(tr("Search the shelf"), tr("search name, owner, place, form"))
+        self.search.textChanged.connect(lambda _t: self._filter())
+        self.sort = combo(tr("Sort by"), SORTS, lambda _v: self._filter())
+        self.away = combo(tr("Which jobs"), ((tr("on the shelf"), False), (tr("with archived"), True)), lambda _v: self.refresh())
+        self.new_button = button(tr("New job"), lambda: self.wants.emit("new"), "main")
+        bring = button(tr("Bring in…"), lambda: self.wants.emit("import"))
+        head = row(label(tr("Shelf"), "title"), self.search, self.sort, self.away, self.new_button, bring)
+        head.setStretch(1, 1)
+        head.insertStretch(2, 0)
+        for k in range(head.count()):
+            item = head.itemAt(k)
+            widget = item.widget() if item is not None else None
+            if widget is not None and widget is not self.search:
+                widget.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
+        self.model = Cards(self._look_at)
+        self.view = CardView(self.model)
+        self.view.opened.connect(self._open)
+        self.view.asked.connect(self._ask)
+        self.first = FirstStart(session, self.wants.emit)
+        layout = column(head, self.first, self.view, spacing=12)
+        layout.setContentsMargins(16, 16, 16, 8)
+        layout.setStretch(2, 1)
+        self.setLayout(layout)
+        self.all: list[Card] = []
+        self.looked_at: set[tuple[int, int]] = set()
+        self.to_keep: list[tuple[Card, Kept]] = []
+        self.unseen: list[Card] = []
+        self.looking, self.sorting = QTimer(self, interval=0), QTimer(self, interval=SORTED_AGAIN_MS, singleShot=True)
+        self.looking.timeout.connect(self._look_on)
+        self.sorting.timeout.connect(self._filter)
+
+    @property
+    def cards(self) -> list[Card]:
+        """The jobs that are shown, in their order."""
+        return self.model.cards
+
+    @property
+    def program(self) -> str:
+        """What a kept state counts for: this version, in this language."""
+        return f"{__version__} {getattr(SPEECH.tongue, 'name', '')}".strip()
+
+    def enter(self) -> None:
+        """The shelf was opened."""
+        self.refresh()
+        self.take_focus()
+
+    def take_focus(self) -> None:
+        """To the job that was open, or to the first question of a new shop."""
+        if self.cards:
+            self.view.show_card(self.session.key if self.session.key is not None else self._here())
+            self.view.setFocus()
+        elif self.first.isVisibleTo(self):
+            self.first.take_focus()
+        else:
+            self.search.setFocus()
+
+    def _here(self) -> int | None:
+        return self.view.current.id if self.view.current is not None else None
+
+    def refresh(self) -> None:
+        """Show the shop as it stands."""
+        self.all = self.session.store.cards(archived=bool(self.away.value), program=self.program)
+        self.looked_at &= {(card.id, card.revision) for card in self.all}
+        self.first.setVisible(not self.all)
+        for widget in (self.search, self.sort, self.new_button, self.view):
+            widget.setVisible(bool(self.all))
+        self._filter()
+
+    def go_to(self, ref: Ref) -> None:
+        """Nothing in a job is decided here."""
+
+    def field_words(self) -> dict[Ref, Phrase]:
+        """Jobs have their own entries in go-to."""
+        return {}
+
+    def rescale(self) -> None:
+        """The text is larger or smaller now."""
+        self.view.rescale()
+
+    # States and pictures
+
+    def _look_at(self, card: Card) -> None:
+        """A card is painted whose state is not sure: look at its job, behind the window."""
+        key = (card.id, card.revision)
+        if key in self.looked_at:
+            return
+        self.looked_at.add(key)
+        text, version = self.session.store.text(card.id)
+        mark = self.session.store.mark(text)
+        if card.kept is not None and card.kept.mark == mark:
+            self.model.kept[key] = card.kept
+            return
+        looked = Looked(text, version, mark, SPEECH.tongue)
+        self.session.works.ask(("card", card.id), stand_of, looked, partial(self._stands, card), self._not_looked)
+
+    def _stands(self, card: Card, kept: Kept) -> None:
+        self.model.keep(card, kept)
+        self.to_keep.append((card, kept))
+        if self.session.works.idle or len(self.to_keep) >= AT_ONCE:
+            self.save_kept()
+        if self.sort.value == "state":
+            self.sorting.start()
+
+    def save_kept(self) -> None:
+        """Keep what has become known."""
+        self.session.store.keep(self.program, [(card.id, card.revision, kept) for card, kept in self.to_keep])
+        self.to_keep = []
+
+    def _not_looked(self, error: Exception) -> None:
+        """A fault of ours must not hold up the shelf; the job itself, opened, will show it."""
+        print(f"omnipel: a card could not be drawn: {error!r}", file=sys.stderr)
+
+    # Searching
+
+    def _filter(self) -> None:
+        """Show the cards that match the search, in order."""
+        words = self.search.text().casefold().split()
+        here = self._here()
+        cards = [card for card in self.all if not words or all(word in _found_by(card) for word in words)]
+        by = self.sort.value
+        if by == "name":
+            cards.sort(key=lambda c: c.name.casefold())
+        elif by == "owner":
+            cards.sort(key=lambda c: (c.owner.casefold(), c.name.casefold()))
+        elif by == "state":
+            self.unseen = [card for card in cards if card.kept is None and (card.id, card.revision) not in self.looked_at]
+            self.looking.start()
+            cards.sort(key=self._urgency)
+        if cards != self.model.cards:
+            at = self.view.verticalScrollBar().value()
+            self.model.show(cards)
+            self.view.show_card(here)
+            self.view.verticalScrollBar().setValue(at)
+
+    def _look_on(self) -> None:
+        """What needs doing is to be known of all jobs, not only of those that are seen: some at a time."""
+        for card in self.unseen[:AT_ONCE]:
+            self._look_at(card)
+        self.unseen = self.unseen[AT_ONCE:]
+        if not self.unseen:
+            self.looking.stop()
+
+    def _urgency(self, card: Card) -> int:
+        kept = self.model.kept.get((card.id, card.revision)) or card.kept
+        return -RANK[State(kept.state)] if kept is not None else 1
+
+    # Jobs
+
+    def _open(self, key: int) -> None:
+        if self.session.open(key):
+            self.wants.emit("next")
+
+    def _ask(self, key: int, at: QPoint) -> None:
+        """What can be done with a job, as a menu."""
+        card = next(c for c in self.all if c.id == key)
+        store, menu = self.session.store, QMenu(self)
+        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        again = not card.archived
+
+        def then(run: Callable[[], object], said: Phrase) -> Callable[[], None]:
+            def done() -> None:
+                try:
+                    run()
+                except StoreError as error:
+                    self.session.say("stop", error.phrase)
+                    return
+                self.refresh()
+                self.session.say("note", said)
+
+            return done
+
+        name = Name(card.name)
+        said = tr("{job} is archived.", job=name) if again else tr("{job} is back.", job=name)
+        for words, run in (
+            (tr("Open"), lambda: self._open(key)),
+            (tr("Duplicate"), lambda: self.wants.emit(f"duplicate:{key}")),
+            (tr("Archive") if again else tr("Back on the shelf"), then(lambda: store.archive(key, again), said)),
+            (tr("Write its document to a file…"), lambda: self.wants.emit(f"document:{key}")),
+            (tr("Delete"), lambda: self.wants.emit(f"delete:{key}")),
+        ):
+            action = menu.addAction(say(words))
+            action.triggered.connect(lambda _checked=False, r=run: r())
+        menu.popup(at)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        self.dropped.emit([url.toLocalFile() for url in event.mimeData().urls()])
+
+
+def _found_by(card: Card) -> str:
+    """What a search looks at. The words of forms are only loaded when something is searched for."""
+    from omnipel.core.forms import FORMS
+
+    form = FORMS.get(card.form)
+    return f"{card.name} {card.owner} {card.place} {say(form.words) if form else card.form}".casefold()

@@ -1,0 +1,30 @@
+"""Spoilt files, drawings, command lines and lines of the tape: some hundreds here, any number with `make attack`."""
+
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import pytest
+
+from tests.attack.documents import Report, arguments, documents, lines
+from tests.attack.drawings import attack, bombs, outcome
+
+SEEDS = (11, 12, 13)
+
+
+@pytest.mark.parametrize("seed", SEEDS)
+@pytest.mark.parametrize(("what", "count"), [(documents, 250), (arguments, 150), (lines, 1500), (attack, 400)])
+def test_it_is_taken_or_refused_in_one_line(what: Callable[[int, int], Report], count: int, seed: int) -> None:
+    how, faults = what(count, seed)
+    assert faults == []
+    assert len(how) >= 2
+    assert min(how.values()) >= count // 100  # some are taken, some refused: the dice are worth throwing
+
+
+@pytest.mark.parametrize(("name", "content"), tuple(bombs()), ids=lambda value: value if isinstance(value, str) else "")
+def test_small_drawings_that_want_to_be_large(name: str, content: bytes, tmp_path: Path) -> None:
+    begun = time.process_time()
+    taken, fault = outcome(content, tmp_path)
+    assert fault == ""
+    assert taken == ("read" if name == "many figures" else "refused")
+    assert time.process_time() - begun < 60.0  # a bomb takes hours
