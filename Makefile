@@ -6,10 +6,10 @@ BIN := $(VENV)/bin
 .PHONY: demo run test lint bench mutate attack lock messages shots docs clean setup setup-dev
 
 demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample shop
-	@$(BIN)/omnipel --demo
+	@tools/setup.sh screen && $(BIN)/omnipel --demo
 
 run: $(VENV)/.run-ready             ## the program on your own shop
-	@$(BIN)/omnipel
+	@tools/setup.sh screen && $(BIN)/omnipel
 
 setup: $(VENV)/.run-ready
 setup-dev: $(VENV)/.dev-ready

@@ -1,6 +1,6 @@
 """Whether a window can be opened here at all: looked at before Qt, which would abort without a word that helps.
 
-`python -m omnipel.bench.screen` prints the packages that are missing, for the set-up.
+`python -m omnipel.bench.screen x wayland` prints the packages that are missing, for the set-up.
 """
 
 import ctypes
@@ -21,22 +21,33 @@ ALWAYS: Final = {
 }
 """What Qt takes from the system, and the package of Debian and its kin that has it."""
 FOR_X: Final = {
+    "libX11-xcb.so.1": "libx11-xcb1",
     "libxcb-cursor.so.0": "libxcb-cursor0",
-    "libxkbcommon-x11.so.0": "libxkbcommon-x11-0",
     "libxcb-icccm.so.4": "libxcb-icccm4",
     "libxcb-image.so.0": "libxcb-image0",
     "libxcb-keysyms.so.1": "libxcb-keysyms1",
+    "libxcb-randr.so.0": "libxcb-randr0",
     "libxcb-render-util.so.0": "libxcb-render-util0",
     "libxcb-shape.so.0": "libxcb-shape0",
-    "libxcb-xinerama.so.0": "libxcb-xinerama0",
+    "libxcb-shm.so.0": "libxcb-shm0",
+    "libxcb-sync.so.1": "libxcb-sync1",
+    "libxcb-util.so.1": "libxcb-util1",
+    "libxcb-xfixes.so.0": "libxcb-xfixes0",
     "libxcb-xkb.so.1": "libxcb-xkb1",
+    "libxkbcommon-x11.so.0": "libxkbcommon-x11-0",
 }
 """The same for a screen under X11."""
+FOR_WAYLAND: Final = {
+    "libwayland-client.so.0": "libwayland-client0",
+    "libwayland-cursor.so.0": "libwayland-cursor0",
+    "libwayland-egl.so.1": "libwayland-egl1",
+}
+"""The same under Wayland."""
 
 
-def missing(*, with_x: bool) -> list[str]:
-    """The packages whose libraries cannot be loaded."""
-    wanted = ALWAYS | (FOR_X if with_x else {})
+def missing(*platforms: str) -> list[str]:
+    """The packages whose libraries cannot be loaded, for `x`, `wayland` or neither."""
+    wanted = ALWAYS | (FOR_X if "x" in platforms else {}) | (FOR_WAYLAND if "wayland" in platforms else {})
     return sorted(package for library, package in wanted.items() if not _loads(library))
 
 
@@ -61,7 +72,9 @@ def hindrance(environment: Mapping[str, str] | None = None) -> Phrase:
         return tr(
             "there is no screen here (neither DISPLAY nor WAYLAND_DISPLAY is set); omnipel --help shows what works without one"
         )
-    packages = missing(with_x=wants_x(here))
+    asked = here.get("QT_QPA_PLATFORM", "")
+    wayland = asked.startswith("wayland") or (not asked and bool(here.get("WAYLAND_DISPLAY")))
+    packages = missing(*(["x"] if wants_x(here) else []), *(["wayland"] if wayland else []))
     if packages:
         return tr(
             "Qt needs system libraries that are not here; install them with: sudo apt-get install {packages}",
@@ -86,4 +99,4 @@ def _answers(display: str) -> bool:
 
 
 if __name__ == "__main__":
-    print(" ".join(missing(with_x="x" in sys.argv[1:])))
+    print(" ".join(missing(*sys.argv[1:])))
