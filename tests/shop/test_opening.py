@@ -170,14 +170,18 @@ def test_a_document_of_a_newer_format_and_a_revision_that_is_gone_are_said(tmp_p
 def test_what_is_kept_of_a_job_counts_for_its_revision_and_program_only(tmp_path: Path) -> None:
     with fill(tmp_path / "shop.sqlite") as store:
         card = store.cards()[0]
-        kept = Kept("look", "Look at: it", b"K1", 5)
+        kept = Kept("look", "Look at: it", b"K1", store.mark(store.text(card.id)[0]))
         store.keep("1", [(card.id, card.revision, kept)])
-        assert store.cards(program="1")[0].kept == kept
-        assert store.cards(program="2")[0].kept is None
+        assert store.cards(program="1")[0].state == "look"
+        assert store.kept(card, "1") == kept
+        assert store.cards(program="2")[0].state == ""
+        assert store.kept(card, "2") is None
         store.undo(card.id)
-        assert store.cards(program="1")[0].kept is None
+        assert store.cards(program="1")[0].state == ""
         store.redo(card.id)
-        assert store.cards(program="1")[0].kept == kept
+        assert store.cards(program="1")[0].state == "look"
+        store.db.execute("UPDATE revisions SET document = document || ' ' WHERE job = ? AND number = ?", (card.id, card.revision))
+        assert store.kept(card, "1") is None
 
 
 def test_settings_go_with_a_revision_or_not_at_all(tmp_path: Path) -> None:

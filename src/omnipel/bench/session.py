@@ -5,6 +5,7 @@ What drafts and checks jobs is loaded when the first one is opened: the shelf is
 
 from __future__ import annotations
 
+import time
 from collections.abc import Callable
 from typing import TYPE_CHECKING, NoReturn
 
@@ -31,6 +32,7 @@ if TYPE_CHECKING:
     from omnipel.shop.whole import NotWritten
 
 LONGEST_REASON = 160
+PAUSE_S = 0.25
 
 
 class Session(QObject):
@@ -64,7 +66,8 @@ class Session(QObject):
         self.withdrawn: list[tuple[int, Job, str]] = []
         self.along: dict[str, str] = {}
         self.deliverer = Deliverer()
-        self.works = Works(self.deliverer.came.emit)
+        self.busy_until = 0.0
+        self.works = Works(self.deliverer.came.emit, lambda: self.busy_until - time.monotonic())
         self.trying: Trying | None = None
         self.idle = QTimer(self, interval=0)
         self.idle.timeout.connect(self._try_more)
@@ -100,6 +103,10 @@ class Session(QObject):
         if not silent:
             self.say("stop", fault)
         return None
+
+    def busy(self) -> None:
+        """A person types or scrolls: what is worked out behind the window waits until that has ended."""
+        self.busy_until = time.monotonic() + PAUSE_S
 
     def fault(self, error: Exception) -> NoReturn:
         """What went wrong behind the window is our own fault: it goes where all such faults go."""

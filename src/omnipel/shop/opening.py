@@ -43,6 +43,8 @@ MIGRATIONS: Final = {
         CREATE TABLE kept (
             job INTEGER PRIMARY KEY REFERENCES jobs(id) ON DELETE CASCADE, revision INTEGER NOT NULL, program TEXT NOT NULL,
             mark INTEGER NOT NULL, state TEXT NOT NULL, step TEXT NOT NULL, picture BLOB NOT NULL);
+        CREATE INDEX revisions_shown ON revisions (job, number, name, owner, place, form, unit);
+        CREATE INDEX kept_states ON kept (job, revision, program, state);
         PRAGMA application_id = {APPLICATION_ID};
     """,
 }

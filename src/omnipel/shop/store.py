@@ -47,7 +47,7 @@ class Card:
     Args:
         revision: the one that stands.
         broken: its document is not there at all.
-        kept: how it stood, when that is known for this revision and this program.
+        state: how it stood, when that has been kept for this revision and this program; else "".
     """
 
     id: int
@@ -60,7 +60,7 @@ class Card:
     touched: str
     archived: bool
     broken: bool
-    kept: Kept | None
+    state: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -242,18 +242,25 @@ class Store:
     # The shelf
 
     def cards(self, *, archived: bool = False, deleted: bool = False, program: str = "") -> list[Card]:
-        """The jobs on the shelf, last touched first (or those that were deleted). No document is read.
-
-        What was kept of a job comes with it when `program` kept it.
-        """
+        """The jobs on the shelf, last touched first (or those that were deleted). No document is read: indexes hold all that is shown."""
+        # As one row, because each row that is fetched gives the interpreter away for a moment, and another thread takes it.
         rows = self.db.execute(
-            "SELECT jobs.id, position, r.name, r.owner, r.place, r.form, r.unit, touched, archived, r.job IS NULL, state, step, picture, mark "
-            "FROM jobs LEFT JOIN revisions r ON r.job = jobs.id AND number = position "
-            "LEFT JOIN kept ON kept.job = jobs.id AND kept.revision = position AND program = ? "
-            "WHERE deleted = ? AND archived <= ? ORDER BY touched DESC, jobs.id DESC",
+            "SELECT json_group_array(json_array(id, position, name, owner, place, form, unit, touched, archived, broken, state)) FROM ("
+            "SELECT jobs.id, position, r.name, r.owner, r.place, r.form, r.unit, touched, archived, r.job IS NULL AS broken, state "
+            "FROM jobs LEFT JOIN revisions r INDEXED BY revisions_shown ON r.job = jobs.id AND number = position "
+            "LEFT JOIN kept INDEXED BY kept_states ON kept.job = jobs.id AND kept.revision = position AND program = ? "
+            "WHERE deleted = ? AND archived <= ? ORDER BY touched DESC, jobs.id DESC)",
             (program, int(deleted), int(archived or deleted)),
-        ).fetchall()
-        return [_card(row) for row in rows]
+        ).fetchone()
+        return [_card(row) for row in json.loads(rows[0])]
+
+    def kept(self, card: Card, program: str) -> Kept | None:
+        """What a program has kept of a job at its revision; None when its document is no longer the one it was kept for."""
+        row = self.db.execute(
+            "SELECT state, step, picture, mark FROM kept WHERE job = ? AND revision = ? AND program = ?",
+            (card.id, card.revision, program),
+        ).fetchone()
+        return Kept(*row) if row is not None and row[3] == self.mark(self.text(card.id)[0]) else None
 
     def keep(self, program: str, kept: Sequence[tuple[int, int, Kept]]) -> None:
         """Keep pictures and states of jobs: id, revision and what is kept. What cannot be written is made again next time."""
@@ -304,9 +311,7 @@ class Store:
         )
 
 
-def _card(row: tuple[Any, ...]) -> Card:
-    key, revision, name, owner, place, form, unit, touched, archived, broken, state, step, picture, mark = row
-    kept = Kept(state, step, picture, mark) if state else None
-    return Card(
-        key, revision, name or "", owner or "", place or "", form or "", unit or "", touched, bool(archived), bool(broken), kept
-    )
+def _card(row: list[Any]) -> Card:
+    key, revision, name, owner, place, form, unit, touched, archived, broken, state = row
+    words = name or "", owner or "", place or "", form or "", unit or ""
+    return Card(key, revision, *words, touched, bool(archived), bool(broken), state or "")

@@ -7,7 +7,6 @@ written), the old file is still there, and still whole.
 import contextlib
 import fcntl
 import os
-import secrets
 import stat
 import time
 from pathlib import Path
@@ -58,7 +57,7 @@ def write_whole(path: Path, content: bytes | str) -> None:
 
 
 def _replace(target: Path, held: bytes, known: os.stat_result | None) -> None:
-    new = target.parent / f"{FIRST}{secrets.token_hex(8)}{LAST}"
+    new = target.parent / f"{FIRST}{os.urandom(8).hex()}{LAST}"
     handle = os.open(new, os.O_WRONLY | os.O_CREAT | os.O_EXCL | os.O_CLOEXEC, 0o666)  # the umask takes away what it always does
     try:
         with os.fdopen(handle, "wb") as file:

@@ -6,7 +6,8 @@ What these functions need is loaded where they run, on the worker: the window th
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from importlib import import_module
+from typing import TYPE_CHECKING, Final
 
 from omnipel.core.job.state import State
 from omnipel.core.words.phrases import ENGLISH, Tongue, Voice
@@ -49,17 +50,16 @@ def stand_of(looked: Looked) -> Kept:
     return Kept(whole(drafted).value, step, packed(picture), looked.mark)
 
 
-def load_everything(_request: None = None) -> None:
-    """Load what a job that is opened needs, while the shelf is being looked at."""
-    import omnipel.core.draft
-    import omnipel.core.pictures.sheet
-    import omnipel.core.pictures.worn
-    import omnipel.core.remedies
-    import omnipel.core.standing
-    import omnipel.shop.document
-    import omnipel.shop.starter
+WANTED: Final = (
+    *("numpy", "shapely", "pydantic", "omnipel.core.forms", "omnipel.core.covers", "omnipel.core.draft", "omnipel.core.remedies"),
+    *("omnipel.core.pictures.sheet", "omnipel.core.pictures.worn", "omnipel.shop.document", "omnipel.shop.starter"),
+)
+"""What a job that is opened needs, in pieces that take no longer than a blink."""
 
-    omnipel.shop.document.adapter()
+
+def load(module: str) -> None:
+    """Load a module while the shelf is being looked at."""
+    import_module(module)
 
 
 def drafts_of(jobs: tuple[Job, ...]) -> tuple[Draft, ...]:

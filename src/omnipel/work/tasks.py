@@ -26,10 +26,11 @@ class Works:
 
     Args:
         deliver: runs a call in the asker's thread, soon.
+        quiet: how long to wait before the next task is begun, s: a person who types or scrolls must not share the processor with it.
     """
 
-    def __init__(self, deliver: Callable[[Callable[[], None]], object]) -> None:
-        self.deliver = deliver
+    def __init__(self, deliver: Callable[[Callable[[], None]], object], quiet: Callable[[], float] = lambda: 0.0) -> None:
+        self.deliver, self.quiet = deliver, quiet
         self.waiting: dict[Hashable, _Task] = {}
         self.current: dict[Hashable, int] = {}
         self.numbers: Final = itertools.count(1)
@@ -85,8 +86,8 @@ class Works:
     def _work(self) -> None:
         while True:
             with self.wake:
-                while not self.waiting and not self.closed:
-                    self.wake.wait()
+                while not self.closed and (not self.waiting or self.quiet() > 0.0):
+                    self.wake.wait(self.quiet() if self.waiting else None)
                 if self.closed:
                     return
                 task = self.waiting.pop(next(iter(self.waiting)))

@@ -1,8 +1,10 @@
 """Small parts that the stations are put together from."""
 
+from __future__ import annotations
+
 from collections.abc import Callable, Iterable
 from enum import StrEnum
-from typing import Any, TypeVar
+from typing import TYPE_CHECKING, Any, TypeVar
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
 from PySide6.QtGui import (
@@ -34,10 +36,12 @@ from PySide6.QtWidgets import (
 )
 
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import NOTHING, Phrase, Value, term
-from omnipel.core.words.working import Worked
+
+if TYPE_CHECKING:
+    from omnipel.bench.session import Session
+    from omnipel.core.words.working import Worked
 
 L = TypeVar("L", QVBoxLayout, QHBoxLayout)
 
@@ -78,7 +82,7 @@ def check(words: Value, clicked: Callable[[bool], object], *, full: Value = NOTH
     return made
 
 
-def combo(words: Value, picks: Iterable[tuple[Value, object]], picked: Callable[..., object]) -> "Picker":
+def combo(words: Value, picks: Iterable[tuple[Value, object]], picked: Callable[..., object]) -> Picker:
     """A list to pick one thing from; `picks` are pairs of words and value."""
     made = Picker([(say(shown), value) for shown, value in picks])
     made.setAccessibleName(say(words))

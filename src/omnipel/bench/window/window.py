@@ -27,7 +27,7 @@ from PySide6.QtWidgets import (
 from shiboken6 import isValid
 
 from omnipel.bench.commands.desk import Command
-from omnipel.bench.commands.dress import read_dress
+from omnipel.bench.commands.dress import put_on, read_dress
 from omnipel.bench.commands.registry import all_commands, later
 from omnipel.bench.commands.units import shop_unit
 from omnipel.bench.parts.asking import Question, answered
@@ -38,11 +38,11 @@ from omnipel.bench.stations import STATIONS
 from omnipel.bench.stations.shelf.station import Shelf
 from omnipel.bench.window.place import SETTING, place_of
 from omnipel.bench.window.rail import Rail
-from omnipel.bench.window.workingline import HINT, WorkingLine
+from omnipel.bench.window.workingline import WorkingLine
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, term, tr, trn
 from omnipel.core.words.refs import Of, Ref
-from omnipel.work.requests import load_everything
+from omnipel.work.requests import WANTED, load
 
 if TYPE_CHECKING:
     from omnipel.bench.window.tally import Tally
@@ -54,6 +54,8 @@ class Window(QMainWindow):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session: Session = session
+        read_dress(session.store)
+        session.home_unit = shop_unit(session.store)
         self.commands: Sequence[Command] = all_commands()
         self.setMinimumSize(640, 480)
         self.rail, self.working = Rail(), WorkingLine(session)
@@ -91,8 +93,7 @@ class Window(QMainWindow):
         whole.addWidget(self.working)
         self.setCentralWidget(ground)
         self._wire()
-        session.home_unit = shop_unit(session.store)
-        read_dress(self)
+        put_on()
         self.session.opened.emit()
         self.show_station("shelf")
 
@@ -128,6 +129,8 @@ class Window(QMainWindow):
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Our keys are ours also while a line has the focus; only undo of what is just being typed is left to the line."""
+        if event.type() == QEvent.Type.KeyPress:
+            self.session.busy()
         if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent) and self.isActiveWindow():
             typed = QKeySequence(event.keyCombination())
             typing = isinstance(watched, QLineEdit) and watched.isModified() and watched.isUndoAvailable()
@@ -168,7 +171,7 @@ class Window(QMainWindow):
             self.session.say("note", tr("Open a job first."))
             return
         if key != self.here:
-            self.working.say("note", say(HINT))  # what was said belonged to the station before
+            self.working.hint(at_shelf=key == "shelf")  # what was said belonged to the station before
         self.here = key
         station = self.station(key)
         self.stack.setCurrentWidget(station)
@@ -179,7 +182,7 @@ class Window(QMainWindow):
         """Another job (or none) is open: nothing has moved, and no number is pointed at."""
         if self.made_tally is not None:
             self.made_tally.forget()
-        self.working.say("note", say(HINT))
+        self.working.hint(at_shelf=self.here == "shelf")
         self._frame()
 
     def _advised(self) -> None:
@@ -335,10 +338,12 @@ class Window(QMainWindow):
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
+        self.session.busy()  # first the window is painted
         QTimer.singleShot(0, self, self._first_focus)
 
     def _first_focus(self) -> None:
         """Once the window is there: to what the shelf asks first; and what a job needs is loaded meanwhile."""
-        self.session.works.ask("load", load_everything, None, lambda _done: None, self.session.fault)
+        for module in WANTED:
+            self.session.works.ask(("load", module), load, module, lambda _done: None, self.session.fault)
         if QApplication.focusWidget() is None and self.here == "shelf":
             self.shelf.take_focus()

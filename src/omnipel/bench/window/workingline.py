@@ -1,6 +1,9 @@
 """The working line: the sum that made the number pointed at, each term with its name and a way to its source."""
 
+from __future__ import annotations
+
 from html import escape
+from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QLabel
@@ -11,10 +14,12 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Ref, parsed
-from omnipel.core.words.sums import shown_sum, sign_of, thin_words
 from omnipel.core.words.units import format_length
-from omnipel.core.words.working import Worked
 
+if TYPE_CHECKING:
+    from omnipel.core.words.working import Worked
+
+SHELF_HINT = tr("Enter opens a job at its next step; the menu key or the right button says what else can be done with it.")
 HINT = tr("Point at any number: here stands the sum that made it. A click on a term goes to where it is decided.")
 
 
@@ -25,7 +30,7 @@ class WorkingLine(QFrame):
         super().__init__()
         self.session = session
         self.last: tuple[Phrase, Worked] | None = None
-        self.told = ("note", say(HINT))
+        self.told = ("note", say(SHELF_HINT))
         self.text = QLabel()
         self.text.setAccessibleName(say(tr("Working")))
         self.text.setTextFormat(Qt.TextFormat.RichText)
@@ -41,7 +46,7 @@ class WorkingLine(QFrame):
         session.said.connect(self.say)
         session.offered.connect(self.offer)
         self.rescale()
-        self.say("note", say(HINT))
+        self.hint(at_shelf=True)
 
     def rescale(self) -> None:
         """Keep room for two lines, so that nothing jumps."""
@@ -49,6 +54,8 @@ class WorkingLine(QFrame):
 
     def point(self, words: Phrase, number: Worked) -> None:
         """Show a number and its sum; what is shown adds up."""
+        from omnipel.core.words.sums import shown_sum, sign_of, thin_words  # numbers come with the first job
+
         self.last = (words, number)
         voice, accent = self.session.voice, LOOK.colours.accent
         shown = shown_sum(number, voice)
@@ -68,6 +75,10 @@ class WorkingLine(QFrame):
         """Tell something in one line."""
         self.last, self.told = None, (severity, words)
         self.text.setText(f'<span style="color:{LOOK.colours.of(severity)}">{escape(words)}</span>')
+
+    def hint(self, *, at_shelf: bool) -> None:
+        """Say what this line is for."""
+        self.say("note", say(SHELF_HINT if at_shelf else HINT))
 
     def offer(self, words: str, link: str, ref: Ref) -> None:
         """Tell something in one line, with a link to where it can be undone or followed."""

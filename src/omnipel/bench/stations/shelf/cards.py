@@ -5,18 +5,22 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from datetime import UTC, datetime, timedelta
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QAbstractListModel, QModelIndex, QPersistentModelIndex, QPoint, QRect, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QContextMenuEvent, QFont, QKeyEvent, QPainter, QPen, QResizeEvent
-from PySide6.QtWidgets import QListView, QStyle, QStyledItemDelegate, QStyleOptionViewItem
+from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, QPoint, QRect, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QContextMenuEvent, QFont, QKeyEvent, QPainter, QPen, QPixmap, QResizeEvent
+from PySide6.QtWidgets import QHeaderView, QStyledItemDelegate, QTableView
 
-from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.strokes import Thumbnail, unpacked
+from omnipel.bench.parts.look import LOOK, Colours
+from omnipel.bench.parts.strokes import unpacked
 from omnipel.bench.parts.widgets import paint_state
 from omnipel.bench.speech import say
 from omnipel.core.job.state import State
 from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.shop.store import Card, Kept
+
+if TYPE_CHECKING:  # the first of these costs as much as half the shelf
+    from PySide6.QtWidgets import QStyleOptionViewItem
 
 Index = QModelIndex | QPersistentModelIndex
 NO_INDEX = QModelIndex()
@@ -24,54 +28,70 @@ GAP = 12
 HIGH = 232
 
 
-class Cards(QAbstractListModel):
-    """The jobs that are shown, in their order. `asked` is told of a card that is painted without its state being known."""
+class Cards(QAbstractTableModel):
+    """The jobs that are shown, in their order, some beside one another. `asked` is told of a card that is painted without its state being known."""
 
     def __init__(self, asked: Callable[[Card], object]) -> None:
         super().__init__()
         self.cards: list[Card] = []
-        self.rows: dict[int, int] = {}
+        self.places: dict[int, int] = {}
         self.kept: dict[tuple[int, int], Kept] = {}
+        self.columns = 1
         self.asked = asked
 
-    def show(self, cards: Iterable[Card]) -> None:
-        """Show these."""
+    def show(self, cards: Iterable[Card], columns: int) -> None:
+        """Show these, so many beside one another."""
         self.beginResetModel()
-        self.cards = list(cards)
-        self.rows = {card.id: row for row, card in enumerate(self.cards)}
+        self.cards, self.columns = list(cards), columns
+        self.places = {card.id: place for place, card in enumerate(self.cards)}
         self.endResetModel()
+
+    def card(self, index: Index) -> Card | None:
+        """The card at an index; None behind the last."""
+        place = index.row() * self.columns + index.column()
+        return self.cards[place] if index.isValid() and place < len(self.cards) else None
+
+    def at(self, place: int) -> QModelIndex:
+        """Where the card at a place in the order stands."""
+        return self.index(place // self.columns, place % self.columns)
 
     def kept_of(self, card: Card) -> Kept | None:
         """How a job stands; asked for when it is not known."""
-        found = self.kept.get((card.id, card.revision))
-        if found is None:
+        if (card.id, card.revision) not in self.kept:
             self.asked(card)
-        return found or card.kept
+        return self.kept.get((card.id, card.revision))
 
     def keep(self, card: Card, kept: Kept) -> None:
         """A job's state has become known."""
         self.kept[(card.id, card.revision)] = kept
-        row = self.rows.get(card.id)
-        if row is not None:
-            self.dataChanged.emit(self.index(row), self.index(row))
+        place = self.places.get(card.id)
+        if place is not None:
+            self.dataChanged.emit(self.at(place), self.at(place))
 
     def rowCount(self, parent: Index = NO_INDEX) -> int:
-        return 0 if parent.isValid() else len(self.cards)
+        return 0 if parent.isValid() else -(-len(self.cards) // self.columns)
+
+    def columnCount(self, parent: Index = NO_INDEX) -> int:
+        return 0 if parent.isValid() else self.columns
+
+    def flags(self, index: Index) -> Qt.ItemFlag:
+        on = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
+        return on if self.card(index) is not None else Qt.ItemFlag.NoItemFlags
 
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> object:
-        if not index.isValid():
+        card = self.card(index)
+        if card is None:
             return None
-        card = self.cards[index.row()]
         if role == Qt.ItemDataRole.DisplayRole:
             return card.name
         if role in (Qt.ItemDataRole.AccessibleTextRole, Qt.ItemDataRole.ToolTipRole):
-            kept = self.kept.get((card.id, card.revision)) or card.kept
+            kept = self.kept.get((card.id, card.revision))
             state = f"{say(State(kept.state).words)}: {kept.step}" if kept is not None else ""
             return ", ".join(part for part in (card.name, card.owner, card.place, state) if part)
         return None
 
 
-class CardView(QListView):
+class CardView(QTableView):
     """The cards side by side. Enter or a click opens one, the menu key or the right button asks what to do with it."""
 
     opened = Signal(int)
@@ -83,43 +103,59 @@ class CardView(QListView):
         self.setAccessibleName(say(tr("Jobs")))
         self.setModel(model)
         self.setItemDelegate(CardDelegate(self))
-        self.setViewMode(QListView.ViewMode.IconMode)
-        self.setMovement(QListView.Movement.Static)
-        self.setResizeMode(QListView.ResizeMode.Adjust)
-        self.setUniformItemSizes(True)
-        self.setWordWrap(False)
-        self.setSelectionMode(QListView.SelectionMode.SingleSelection)
-        self.setVerticalScrollMode(QListView.ScrollMode.ScrollPerPixel)
+        for header in (self.horizontalHeader(), self.verticalHeader()):
+            header.hide()
+            header.setMinimumSectionSize(1)
+        self.horizontalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Stretch)
+        self.verticalHeader().setSectionResizeMode(QHeaderView.ResizeMode.Fixed)
+        self.setShowGrid(False)
+        self.setCornerButtonEnabled(False)
+        self.setTabKeyNavigation(False)
+        self.setSelectionMode(QTableView.SelectionMode.SingleSelection)
+        self.setVerticalScrollMode(QTableView.ScrollMode.ScrollPerPixel)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setFrameShape(QListView.Shape.NoFrame)
+        self.setFrameShape(QTableView.Shape.NoFrame)
         self.setObjectName("shelf")
-        self.setMouseTracking(True)
         self.viewport().setCursor(Qt.CursorShape.PointingHandCursor)
-        self.clicked.connect(lambda index: self.opened.emit(self.model_.cards[index.row()].id))
+        self.clicked.connect(self._clicked)
+        self.rescale()
 
-    def columns(self) -> int:
-        """How many cards stand beside one another."""
-        return max(1, (self.viewport().width() - 2) // (LOOK.px(250) + GAP))
+    def fitting(self) -> int:
+        """How many cards have room beside one another."""
+        return max(1, self.viewport().width() // (LOOK.px(250) + GAP))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        self.rescale()
+        if self.fitting() != self.model_.columns:
+            here = self.current
+            self.show_cards(self.model_.cards, here.id if here is not None else None)
         super().resizeEvent(event)
 
     def rescale(self) -> None:
-        """Share the width out."""
-        self.setGridSize(QSize((self.viewport().width() - 2) // self.columns(), LOOK.px(HIGH) + GAP))
+        """The text is larger or smaller now."""
+        self.verticalHeader().setDefaultSectionSize(LOOK.px(HIGH) + GAP)
         self.verticalScrollBar().setSingleStep(LOOK.px(60))
+
+    def show_cards(self, cards: Iterable[Card], key: int | None) -> None:
+        """Show these, with the focus on a job's card."""
+        at = self.verticalScrollBar().value()
+        self.model_.show(cards, self.fitting())
+        self.show_card(key)
+        self.verticalScrollBar().setValue(at)
 
     @property
     def current(self) -> Card | None:
         """The card that has the focus."""
-        index = self.currentIndex()
-        return self.model_.cards[index.row()] if index.isValid() else None
+        return self.model_.card(self.currentIndex())
 
     def show_card(self, key: int | None) -> None:
         """Put the focus on a job's card, or on the first; scroll no further than that takes."""
         if self.model_.cards:
-            self.setCurrentIndex(self.model_.index(self.model_.rows.get(key, 0) if key is not None else 0))
+            self.setCurrentIndex(self.model_.at(self.model_.places.get(key, 0) if key is not None else 0))
+
+    def _clicked(self, index: QModelIndex) -> None:
+        card = self.model_.card(index)
+        if card is not None:
+            self.opened.emit(card.id)
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         card = self.current
@@ -127,17 +163,17 @@ class CardView(QListView):
             self.opened.emit(card.id)
         elif card is not None and event.key() == Qt.Key.Key_Menu:
             self._ask(card, self.visualRect(self.currentIndex()).center())
-        elif event.key() in (Qt.Key.Key_Right, Qt.Key.Key_Left):
+        elif card is not None and event.key() in (Qt.Key.Key_Right, Qt.Key.Key_Left):
             step = 1 if event.key() == Qt.Key.Key_Right else -1  # on to the next row, as one reads
-            row = min(max(self.currentIndex().row() + step, 0), len(self.model_.cards) - 1)
-            self.setCurrentIndex(self.model_.index(row))
+            place = min(max(self.model_.places[card.id] + step, 0), len(self.model_.cards) - 1)
+            self.setCurrentIndex(self.model_.at(place))
         else:
             super().keyPressEvent(event)
 
     def contextMenuEvent(self, event: QContextMenuEvent) -> None:
-        index = self.indexAt(event.pos())
-        if index.isValid():
-            self._ask(self.model_.cards[index.row()], event.pos())
+        card = self.model_.card(self.indexAt(event.pos()))
+        if card is not None:
+            self._ask(card, event.pos())
 
     def _ask(self, card: Card, at: QPoint) -> None:
         self.asked.emit(card.id, self.viewport().mapToGlobal(at))
@@ -150,13 +186,12 @@ class CardDelegate(QStyledItemDelegate):
         super().__init__(view)
         self.view = view
 
-    def sizeHint(self, option: QStyleOptionViewItem, index: Index) -> QSize:
-        return self.view.gridSize()
-
     def paint(self, painter: QPainter, option: QStyleOptionViewItem, index: Index) -> None:
-        card = self.view.model_.cards[index.row()]
-        rect, state = QRect(option.rect), option.state
-        focused = bool(state & QStyle.StateFlag.State_HasFocus)
+        card = self.view.model_.card(index)
+        if card is None:
+            return
+        rect = QRect(option.rect)
+        focused = index == self.view.currentIndex() and self.view.hasFocus()
         painter.save()
         painter.translate(rect.topLeft())
         _paint(painter, QSize(rect.width() - GAP, LOOK.px(HIGH)), card, self.view.model_.kept_of(card), focused)
@@ -170,7 +205,10 @@ def _paint(painter: QPainter, size: QSize, card: Card, kept: Kept | None, focuse
     painter.drawRoundedRect(QRect(1, 1, size.width() - 3, size.height() - 3), 4, 4)
     left, room = LOOK.px(12), size.width() - LOOK.px(24)
     if kept is not None and kept.picture:
-        _picture(kept.picture).paint(painter, QRectF(16, 12, size.width() - 32, LOOK.px(104)))
+        box = QSize(size.width() - 32, LOOK.px(104))
+        painter.drawPixmap(
+            16, 12, _picture(kept.picture, box.width(), box.height(), painter.device().devicePixelRatioF(), LOOK.colours)
+        )
     for_whom = " · ".join(part for part in (card.owner, card.place) if part) or say(tr("for nobody yet"))
     y = LOOK.px(142)
     _line(painter, left, y, room, card.name, 17, "ink", QFont.Weight.DemiBold)
@@ -193,9 +231,17 @@ def _line(
     painter.drawText(x, y, painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room))
 
 
-@lru_cache(maxsize=200)
-def _picture(packed: bytes) -> Thumbnail:
-    return unpacked(packed)
+@lru_cache(maxsize=150)
+def _picture(packed: bytes, wide: int, high: int, fineness: float, _colours: Colours) -> QPixmap:
+    """A kept picture painted once for a size and a look."""
+    made = QPixmap(round(wide * fineness), round(high * fineness))
+    made.setDevicePixelRatio(fineness)
+    made.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(made)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    unpacked(packed).paint(painter, QRectF(0, 0, wide, high))
+    painter.end()
+    return made
 
 
 def touched(stamp: str) -> Phrase:

@@ -62,18 +62,28 @@ class Shelf(QWidget):
         self.view = CardView(self.model)
         self.view.opened.connect(self._open)
         self.view.asked.connect(self._ask)
-        self.first = FirstStart(session, self.wants.emit)
-        layout = column(head, self.first, self.view, spacing=12)
+        self.view.verticalScrollBar().valueChanged.connect(lambda _v: session.busy())
+        self.made_first: FirstStart | None = None
+        self.whole = layout = column(head, self.view, spacing=12)
         layout.setContentsMargins(16, 16, 16, 8)
-        layout.setStretch(2, 1)
+        layout.setStretch(1, 1)
         self.setLayout(layout)
         self.all: list[Card] = []
         self.looked_at: set[tuple[int, int]] = set()
         self.to_keep: list[tuple[Card, Kept]] = []
         self.unseen: list[Card] = []
+        self.texts: dict[tuple[int, int], str] = {}
         self.looking, self.sorting = QTimer(self, interval=0), QTimer(self, interval=SORTED_AGAIN_MS, singleShot=True)
         self.looking.timeout.connect(self._look_on)
         self.sorting.timeout.connect(self._filter)
+
+    @property
+    def first(self) -> FirstStart:
+        """What an empty shop asks; made when there is one."""
+        if self.made_first is None:
+            self.made_first = FirstStart(self.session, self.wants.emit)
+            self.whole.insertWidget(1, self.made_first)
+        return self.made_first
 
     @property
     def cards(self) -> list[Card]:
@@ -95,7 +105,7 @@ class Shelf(QWidget):
         if self.cards:
             self.view.show_card(self.session.key if self.session.key is not None else self._here())
             self.view.setFocus()
-        elif self.first.isVisibleTo(self):
+        elif not self.all:
             self.first.take_focus()
         else:
             self.search.setFocus()
@@ -105,9 +115,11 @@ class Shelf(QWidget):
 
     def refresh(self) -> None:
         """Show the shop as it stands."""
+        self.session.busy()
         self.all = self.session.store.cards(archived=bool(self.away.value), program=self.program)
         self.looked_at &= {(card.id, card.revision) for card in self.all}
-        self.first.setVisible(not self.all)
+        if self.made_first is not None or not self.all:
+            self.first.setVisible(not self.all)
         for widget in (self.search, self.sort, self.new_button, self.view):
             widget.setVisible(bool(self.all))
         self._filter()
@@ -131,11 +143,13 @@ class Shelf(QWidget):
         if key in self.looked_at:
             return
         self.looked_at.add(key)
-        text, version = self.session.store.text(card.id)
-        mark = self.session.store.mark(text)
-        if card.kept is not None and card.kept.mark == mark:
-            self.model.kept[key] = card.kept
+        store = self.session.store
+        known = store.kept(card, self.program) if card.state else None
+        if known is not None:
+            self.model.kept[key] = known
             return
+        text, version = store.text(card.id)
+        mark = store.mark(text)
         looked = Looked(text, version, mark, SPEECH.tongue)
         self.session.works.ask(("card", card.id), stand_of, looked, partial(self._stands, card), self._not_looked)
 
@@ -162,21 +176,33 @@ class Shelf(QWidget):
         """Show the cards that match the search, in order."""
         words = self.search.text().casefold().split()
         here = self._here()
-        cards = [card for card in self.all if not words or all(word in _found_by(card) for word in words)]
+        cards = self._found(words) if words else list(self.all)
         by = self.sort.value
         if by == "name":
             cards.sort(key=lambda c: c.name.casefold())
         elif by == "owner":
             cards.sort(key=lambda c: (c.owner.casefold(), c.name.casefold()))
         elif by == "state":
-            self.unseen = [card for card in cards if card.kept is None and (card.id, card.revision) not in self.looked_at]
+            self.unseen = [card for card in cards if not card.state and (card.id, card.revision) not in self.looked_at]
             self.looking.start()
             cards.sort(key=self._urgency)
         if cards != self.model.cards:
-            at = self.view.verticalScrollBar().value()
-            self.model.show(cards)
-            self.view.show_card(here)
-            self.view.verticalScrollBar().setValue(at)
+            self.view.show_cards(cards, here)
+
+    def _found(self, words: list[str]) -> list[Card]:
+        """The jobs that hold all words. The words of forms are only loaded when something is searched for."""
+        from omnipel.core.forms import FORMS
+
+        forms = {key: say(form.words) for key, form in FORMS.items()}
+        found = []
+        for card in self.all:
+            key = (card.id, card.revision)
+            text = self.texts.get(key)
+            if text is None:
+                text = self.texts[key] = f"{card.name} {card.owner} {card.place} {forms.get(card.form, card.form)}".casefold()
+            if all(word in text for word in words):
+                found.append(card)
+        return found
 
     def _look_on(self) -> None:
         """What needs doing is to be known of all jobs, not only of those that are seen: some at a time."""
@@ -187,8 +213,9 @@ class Shelf(QWidget):
             self.looking.stop()
 
     def _urgency(self, card: Card) -> int:
-        kept = self.model.kept.get((card.id, card.revision)) or card.kept
-        return -RANK[State(kept.state)] if kept is not None else 1
+        kept = self.model.kept.get((card.id, card.revision))
+        state = kept.state if kept is not None else card.state
+        return -RANK[State(state)] if state else 1
 
     # Jobs
 
@@ -234,11 +261,3 @@ class Shelf(QWidget):
 
     def dropEvent(self, event: QDropEvent) -> None:
         self.dropped.emit([url.toLocalFile() for url in event.mimeData().urls()])
-
-
-def _found_by(card: Card) -> str:
-    """What a search looks at. The words of forms are only loaded when something is searched for."""
-    from omnipel.core.forms import FORMS
-
-    form = FORMS.get(card.form)
-    return f"{card.name} {card.owner} {card.place} {say(form.words) if form else card.form}".casefold()
