@@ -30,6 +30,7 @@ def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int]
     found = {("shelf", ""): faults(sample_window)}
     for card in sample_window.session.store.cards():
         sample_window.session.open(card.id)
+        sample_window.session.try_all()
         for station in ("object", "tape", "cover", "panels"):
             sample_window.show_station(station)
             for _ in range(8):

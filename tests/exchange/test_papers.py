@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 import shapely
 from pdfminer.high_level import extract_pages, extract_text
-from pdfminer.layout import LTCurve, LTPage
+from pdfminer.layout import LTCurve, LTLine, LTPage
 from tests.jobs import drum
 
 from omnipel.core.draft import draft
@@ -18,11 +18,12 @@ from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Clearance, Override
 from omnipel.core.job.findings import Act, Change
-from omnipel.core.pictures.pens import PAPERS
+from omnipel.core.pictures.drawing import Label, Path
+from omnipel.core.pictures.pens import PAPERS, Layer
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.pattern import LAP, pattern_pdf, tiling
+from omnipel.exchange.pattern import LAP, laid, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
 
 MM = 72.0 / 25.4
@@ -52,10 +53,11 @@ def test_on_a_large_sheet_every_panel_measures_true() -> None:
 def test_tiles_laid_cross_on_cross_give_the_panel_back(paper: str) -> None:
     wall = next(p for p in SMALL.panels if p.name == "wall")
     before = SMALL.panels[: SMALL.panels.index(wall)]
-    spread = {p.name: tiling(panel_drawing(p, Voice(SMALL.job.unit), 5.0, dimensions=False), PAPERS[paper]) for p in SMALL.panels}
-    first = 1 + sum(spread[p.name].columns * spread[p.name].rows for p in before)
-    own = spread["wall"]
-    assert own.columns > 1
+    spread = {p.name: laid(p, PAPERS[paper], Voice(SMALL.job.unit)) for p in SMALL.panels}
+    first = 1 + sum(spread[p.name][1].count for p in before)
+    drawing, own = spread["wall"]
+    whole = next(item.points for item in drawing.items if isinstance(item, Path) and item.layer is Layer.CUT)
+    assert own.columns * own.rows > 1
     found = []
     all_pages = pages(paper)
     for i, (column, row) in enumerate(own.tiles()):
@@ -66,22 +68,51 @@ def test_tiles_laid_cross_on_cross_give_the_panel_back(paper: str) -> None:
         found += [
             c + shift
             for c in curves(page)
-            if len(c) >= 4 and np.ptp(c + shift, axis=0) == pytest.approx(np.ptp(cut_line(wall), axis=0), abs=0.1)
+            if len(c) >= 4 and np.ptp(c + shift, axis=0) == pytest.approx(np.ptp(whole, axis=0), abs=0.1)
         ]
     assert found
     for outline in found:
-        assert outline.min(axis=0) == pytest.approx(cut_line(wall).min(axis=0), abs=0.1)
+        assert outline.min(axis=0) == pytest.approx(whole.min(axis=0), abs=0.1)
 
 
 def test_the_printer_reaches_everything_and_tiles_overlap() -> None:
     for paper in ("A4", "Letter"):
         for panel in SMALL.panels:
-            drawing = panel_drawing(panel, Voice(SMALL.job.unit), 5.0, dimensions=False)
-            spread = tiling(drawing, PAPERS[paper])
+            drawing, spread = laid(panel, PAPERS[paper], Voice(SMALL.job.unit))
             x0, y0, x1, y1 = drawing.bounds
             assert spread.columns * spread.step_x + LAP >= x1 - x0
             assert spread.rows * spread.step_y + LAP >= y1 - y0
             assert spread.step_x + LAP + 2 * PAPERS[paper].margin <= PAPERS[paper].width + 1e-9
+
+
+@pytest.mark.parametrize("paper", PAPERS)
+def test_a_dashed_line_is_only_where_another_sheet_follows(paper: str) -> None:
+    sheets = iter(pages(paper)[1:])
+    for panel in SMALL.panels:
+        _, spread = laid(panel, PAPERS[paper], Voice(SMALL.job.unit))
+        for column, row in spread.tiles():
+            page = next(sheets)
+            lines = [
+                i
+                for i in page
+                if isinstance(i, LTLine) and i.dashing_style and i.dashing_style[0] and i.stroking_color not in (0, 0.0)
+            ]
+            upright = [i for i in lines if i.width < 0.1 and i.height > 0.9 * spread.step_y * MM]
+            level = [i for i in lines if i.height < 0.1 and i.width > 0.9 * spread.step_x * MM]
+            assert (len(upright) == 1) is (column < spread.columns - 1)
+            assert (len(level) == 1) is (row < spread.rows - 1)
+
+
+def test_a_strip_lies_along_a_roll() -> None:
+    strip = draft(drum(1763.0, 300.0))
+    wall = next(panel for panel in strip.panels if panel.name == "wall")
+    across = tiling(panel_drawing(wall, Voice(), 5.0, dimensions=False), PAPERS["roll914"])
+    drawing, along = laid(wall, PAPERS["roll914"], Voice())
+    assert (across.columns, across.rows) == (3, 1)
+    assert along.count == 1
+    words = [item for item in drawing.items if isinstance(item, Label)]
+    assert words
+    assert all(label.angle == pytest.approx(math.pi / 2) for label in words if label.words.startswith("wall"))
 
 
 def test_the_test_square_is_fifty_and_the_cutting_sheet_is_one_page() -> None:

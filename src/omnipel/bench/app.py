@@ -21,6 +21,7 @@ from omnipel.bench.session import Session
 from omnipel.bench.window.place import SETTING, take_place
 from omnipel.bench.window.window import Window
 from omnipel.core.words.phrases import Name, Phrase, Voice, tr
+from omnipel.shop.demo import unpack
 from omnipel.shop.opening import StoreError
 from omnipel.shop.store import Store
 
@@ -36,9 +37,7 @@ def run(*, demo: bool = False, shop: Path | None = None) -> int:
             if not demo:
                 return _work(Store(shop or own_shop()))
             with tempfile.TemporaryDirectory(prefix="omnipel-demo-") as folder:
-                from omnipel.shop.sample import fill  # makes jobs: only here
-
-                return _work(fill(Path(folder) / "quillet-hill.sqlite"))
+                return _work(unpack(Path(folder) / "quillet-hill.sqlite"))
         except StoreError as error:
             return _failed(error.phrase)
         except OSError as error:

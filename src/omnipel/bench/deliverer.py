@@ -1,6 +1,8 @@
-"""The way from another thread into the window's."""
+"""The way from another thread into the window's, and when that thread may work."""
 
+import time
 from collections.abc import Callable
+from typing import Final
 
 from PySide6.QtCore import QObject, Qt, Signal, Slot
 
@@ -17,3 +19,27 @@ class Deliverer(QObject):
     @Slot(object)
     def _run(self, call: Callable[[], None]) -> None:
         call()
+
+
+PAUSE_S: Final = 0.25
+
+
+class Pace:
+    """When there is time for what is worked out behind the window: everything is loaded, and nobody types or scrolls."""
+
+    def __init__(self) -> None:
+        self.until = 0.0
+        self.loaded = False
+
+    def busy(self) -> None:
+        """A person types, scrolls, or has changed something."""
+        self.until = time.monotonic() + PAUSE_S
+
+    @property
+    def typing(self) -> bool:
+        """Whether somebody has just done so."""
+        return self.until > time.monotonic()
+
+    def wait(self) -> float:
+        """How long to wait, s; 0 or less when there is time."""
+        return self.until - time.monotonic() if self.loaded else PAUSE_S

@@ -5,13 +5,12 @@ What drafts and checks jobs is loaded when the first one is opened: the shelf is
 
 from __future__ import annotations
 
-import time
 from collections.abc import Callable
 from typing import TYPE_CHECKING, NoReturn
 
-from PySide6.QtCore import QObject, QTimer, Signal
+from PySide6.QtCore import QObject, Signal
 
-from omnipel.bench.deliverer import Deliverer
+from omnipel.bench.deliverer import Deliverer, Pace
 from omnipel.bench.speech import SPEECH
 from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
 from omnipel.core.words.refs import Of, Ref
@@ -32,7 +31,6 @@ if TYPE_CHECKING:
     from omnipel.shop.whole import NotWritten
 
 LONGEST_REASON = 160
-PAUSE_S = 0.25
 
 
 class Session(QObject):
@@ -66,11 +64,9 @@ class Session(QObject):
         self.withdrawn: list[tuple[int, Job, str]] = []
         self.along: dict[str, str] = {}
         self.deliverer = Deliverer()
-        self.busy_until = 0.0
-        self.works = Works(self.deliverer.came.emit, lambda: self.busy_until - time.monotonic())
+        self.pace = Pace()
+        self.works = Works(self.deliverer.came.emit, self.pace.wait)
         self.trying: Trying | None = None
-        self.idle = QTimer(self, interval=0)
-        self.idle.timeout.connect(self._try_more)
 
     # Opening
 
@@ -104,16 +100,13 @@ class Session(QObject):
             self.say("stop", fault)
         return None
 
-    def busy(self) -> None:
-        """A person types or scrolls: what is worked out behind the window waits until that has ended."""
-        self.busy_until = time.monotonic() + PAUSE_S
-
     def fault(self, error: Exception) -> NoReturn:
         """What went wrong behind the window is our own fault: it goes where all such faults go."""
         raise error
 
     def close_job(self) -> None:
         """Back to the shelf."""
+        self.works.forget("remedies")
         self.key = self.job = self.draft = self.measuring = self.trying = None
         self.opened.emit()
 
@@ -135,31 +128,44 @@ class Session(QObject):
         from omnipel.core.remedies import Trying
         from omnipel.shop.document import lawful
 
+        self.pace.busy()  # what a change comes to is shown before its remedies are tried
         self.job = job
         drafted = draft(job)
         self.measuring = Measuring(job, drafted.measured)
         self.trying = Trying(drafted, lawful)
-        self.draft = self.trying.advised  # remedies are tried while nothing else is to be done
-        self.idle.start()
+        self.draft = self.trying.advised
+        self._try_more()
 
     def _try_more(self) -> None:
-        """Try what the next finding offers."""
-        if self.trying is not None and self.trying.step():
-            return
-        self.idle.stop()
+        """Have the next finding's remedies tried, behind the window and one finding at a time, so that what is newer need not wait long."""
         if self.trying is not None:
-            self.draft, self.trying = self.trying.advised, None
-            self.advised.emit()
+            self.works.ask("remedies", _try_next, self.trying, self._tried, self.fault)
+
+    def _tried(self, more: bool) -> None:
+        if more:
+            self._try_more()
+        elif self.trying is not None:
+            self._told(self.trying)
+
+    def _told(self, tried: Trying) -> None:
+        self.draft, self.trying = tried.advised, None
+        self.advised.emit()
 
     def try_all(self) -> None:
-        """Try what is left at once: somebody asks for it."""
-        while self.trying is not None:
-            self._try_more()
+        """Try all at once: somebody asks for it. What is under way behind the window is no longer waited for."""
+        if self.trying is None:
+            return
+        from omnipel.core.remedies import Trying  # as above
+
+        self.works.forget("remedies")
+        tried = Trying(self.trying.drafted, self.trying.lawful)
+        while tried.step():
+            pass
+        self._told(tried)
 
     def rest(self) -> None:
         """Nothing is worked on any more: the window is being closed."""
         self.ending.emit()
-        self.idle.stop()
         self.works.close()
 
     # Changing
@@ -292,10 +298,8 @@ class Session(QObject):
         self._step(lambda key: self.store.go_to(key, number), tr("That revision is gone."))
 
     def _last_reason(self) -> str:
-        if self.key is None:
-            return ""
-        revisions, position = self.store.history(self.key)
-        return next((r.reason for r in revisions if r.number == position), "")
+        revisions, position = self.store.history(self.key or 0)
+        return {r.number: r.reason for r in revisions}.get(position, "")
 
     def _step(self, step: Callable[[int], Job | None], nothing: Phrase) -> None:
         from omnipel.shop.document import DocumentError  # as above
@@ -385,17 +389,7 @@ class Session(QObject):
         known = self.draft.body if self.draft is not None else None
         return known or (plausible(self.job) if self.job is not None else None)
 
-    def names(self) -> dict[str, float]:
-        """What may be written in a tape field besides numbers: the readings taken, by their words and by their letter on the card."""
-        from omnipel.core.draft import letters  # as above
-        from omnipel.core.tape.readings import value
 
-        if self.job is None:
-            return {}
-        taken = {reading.place: value(reading) for reading in self.job.readings}
-        named: dict[str, float] = {}
-        for i, place in enumerate(self.places):
-            if place.key in taken:
-                named[self.tell(place.words)] = taken[place.key]
-                named[letters(i)] = taken[place.key]
-        return named
+def _try_next(trying: Trying) -> bool:
+    """What the next finding offers, tried; whether there was one left."""
+    return trying.step()

@@ -36,6 +36,11 @@ class Tiling:
     left: float
     low: float
 
+    @property
+    def count(self) -> int:
+        """So many sheets."""
+        return self.columns * self.rows
+
     def tiles(self) -> Iterator[tuple[int, int]]:
         """Column and row of every tile, top row first, as one lays them on the floor."""
         for row in reversed(range(self.rows)):
@@ -101,13 +106,19 @@ def sheets(draft: Drafted, paper_name: str = "A4", voice: Voice | None = None) -
         KeyError: no such paper.
     """
     paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
-    spreads = (tiling(panel_drawing(panel, voice, 5.0, dimensions=False), paper) for panel in draft.panels)
-    return 1 + sum(spread.columns * spread.rows for spread in spreads)
+    return 1 + sum(laid(panel, paper, voice)[1].count for panel in draft.panels)
+
+
+def laid(panel: Panel, paper: Paper, voice: Voice) -> tuple[Drawing, Tiling]:
+    """A panel's drawing and its tiling, turned along the paper where that takes fewer sheets: a strip lies along a roll."""
+    upright = panel_drawing(panel, voice, 5.0, dimensions=False)
+    along = upright.turned()
+    here, there = tiling(upright, paper), tiling(along, paper)
+    return (along, there) if there.count < here.count else (upright, here)
 
 
 def _panel_pages(canvas: Any, panel: Panel, draft: Drafted, paper: Paper, voice: Voice, *, first: bool) -> None:
-    drawing = panel_drawing(panel, voice, 5.0, dimensions=False)
-    spread = tiling(drawing, paper)
+    drawing, spread = laid(panel, paper, voice)
     for count, (column, row) in enumerate(spread.tiles()):
         _tile(canvas, drawing, spread, column, row, paper)
         _foot(canvas, panel, draft, spread, column, row, paper, voice)
@@ -136,7 +147,11 @@ def _tile(canvas: Any, drawing: Drawing, spread: Tiling, column: int, row: int, 
     canvas.setLineWidth(0.25 * mm)
     canvas.setStrokeGray(0.45)
     canvas.setDash([1.5 * mm, 1.5 * mm], 0)
-    canvas.rect(origin_x * mm, origin_y * mm, spread.step_x * mm, spread.step_y * mm)
+    # Only where another sheet follows: elsewhere what lies beyond the step is the panel's own edge.
+    if column < spread.columns - 1:
+        canvas.line((origin_x + spread.step_x) * mm, origin_y * mm, (origin_x + spread.step_x) * mm, (origin_y + high) * mm)
+    if row < spread.rows - 1:
+        canvas.line(origin_x * mm, (origin_y + spread.step_y) * mm, (origin_x + wide) * mm, (origin_y + spread.step_y) * mm)
     canvas.setDash([], 0)
     canvas.setStrokeGray(0.0)
     for cx in (origin_x, origin_x + spread.step_x):

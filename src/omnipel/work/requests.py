@@ -6,7 +6,6 @@ What these functions need is loaded where they run, on the worker: the window th
 from __future__ import annotations
 
 from dataclasses import dataclass
-from importlib import import_module
 from typing import TYPE_CHECKING, Final
 
 from omnipel.core.job.state import State
@@ -55,11 +54,6 @@ WANTED: Final = (
     *("omnipel.core.pictures.sheet", "omnipel.core.pictures.worn", "omnipel.shop.document", "omnipel.shop.starter"),
 )
 """What a job that is opened needs, in pieces that take no longer than a blink."""
-
-
-def load(module: str) -> None:
-    """Load a module while the shelf is being looked at."""
-    import_module(module)
 
 
 def drafts_of(jobs: tuple[Job, ...]) -> tuple[Draft, ...]:

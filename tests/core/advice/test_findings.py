@@ -42,6 +42,7 @@ def with_feature(kind: FeatureKind, **more: Any) -> Job:
 
 PROVOKED: dict[str, Job] = {
     "port-missing": sticking_out(Treatment.PORT),
+    "nothing-to-cover": sticking_out(Treatment.BELOW, from_top=10.0),
     "covers-too-far": sticking_out(Treatment.BELOW, from_top=500.0),
     "sticks-out-unreckoned": replace(
         job("tub", "tapered-tub", {"girth_bottom": 1180.0, "girth_top": 1470.0, "height": 360.0}),

@@ -11,6 +11,8 @@ from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.core.draft import letters
+from omnipel.core.tape.readings import value
 from omnipel.core.tolerances import AS_TYPED, LONGEST
 from omnipel.core.words.notation import TapeError, parse_length
 from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Value, mm, tr
@@ -18,6 +20,19 @@ from omnipel.core.words.units import Unit, format_length
 
 Doubts = Callable[[float], Phrase]
 """What makes a length hardly the one that was meant; nothing when it may well be."""
+
+
+def names_of(session: Session) -> dict[str, float]:
+    """What may be written in a tape field besides numbers: the readings taken, by their words and by their letter on the card."""
+    if session.job is None:
+        return {}
+    taken = {reading.place: value(reading) for reading in session.job.readings}
+    named: dict[str, float] = {}
+    for i, place in enumerate(session.places):
+        if place.key in taken:
+            named[session.tell(place.words)] = taken[place.key]
+            named[letters(i)] = taken[place.key]
+    return named
 
 
 class TapeField(QWidget):
@@ -99,7 +114,7 @@ class TapeField(QWidget):
     def _parsed(self) -> float | None:
         """The length that stands in the field, or None when it is none; the note says why."""
         try:
-            length = parse_length(self.line.text(), self.session.unit, self.session.names())
+            length = parse_length(self.line.text(), self.session.unit, names_of(self.session))
         except TapeError as error:
             self._say(self.session.sentence(error.phrase), wrong=True)
             return None

@@ -229,7 +229,11 @@ class StateMark(QWidget):
     def __init__(self, state: str = "open", size: float = 14.0) -> None:
         super().__init__()
         self.state, self.size_px = state, size
-        self.setFixedSize(LOOK.px(size), LOOK.px(size))
+        self.rescale()
+
+    def rescale(self) -> None:
+        """Take the size that the text scale asks for."""
+        self.setFixedSize(LOOK.px(self.size_px), LOOK.px(self.size_px))
 
     def set_state(self, state: str) -> None:
         """Show another state."""

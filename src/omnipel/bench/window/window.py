@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from functools import partial
+from importlib import import_module
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -31,7 +32,7 @@ from omnipel.bench.commands.dress import put_on, read_dress
 from omnipel.bench.commands.registry import all_commands, later
 from omnipel.bench.commands.units import shop_unit
 from omnipel.bench.parts.asking import Question, answered
-from omnipel.bench.parts.widgets import Elided, button, row
+from omnipel.bench.parts.widgets import Elided, StateMark, button, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
@@ -42,7 +43,7 @@ from omnipel.bench.window.workingline import WorkingLine
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, term, tr, trn
 from omnipel.core.words.refs import Of, Ref
-from omnipel.work.requests import WANTED, load
+from omnipel.work.requests import WANTED
 
 if TYPE_CHECKING:
     from omnipel.bench.window.tally import Tally
@@ -109,6 +110,9 @@ class Window(QMainWindow):
         self.own_keys = [QKeySequence(command.keys) for command in self.commands if command.keys]
         self.undo_keys = [QKeySequence("Ctrl+Z"), QKeySequence("Ctrl+Shift+Z")]
         self.filtered: QWidget | None = None
+        self.wanted = list(WANTED)
+        self.loading = QTimer(self, interval=10)
+        self.loading.timeout.connect(self._load)
         app = QApplication.instance()
         if isinstance(app, QApplication):
             app.focusChanged.connect(self._listen)
@@ -130,7 +134,7 @@ class Window(QMainWindow):
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         """Our keys are ours also while a line has the focus; only undo of what is just being typed is left to the line."""
         if event.type() == QEvent.Type.KeyPress:
-            self.session.busy()
+            self.session.pace.busy()
         if event.type() == QEvent.Type.ShortcutOverride and isinstance(event, QKeyEvent) and self.isActiveWindow():
             typed = QKeySequence(event.keyCombination())
             typing = isinstance(watched, QLineEdit) and watched.isModified() and watched.isUndoAvailable()
@@ -300,6 +304,8 @@ class Window(QMainWindow):
         if self.made_tally is not None:
             self.made_tally.rescale()
         for widget in self.findChildren(QWidget):
+            if isinstance(widget, StateMark):
+                widget.rescale()
             widget.updateGeometry()
         self.refresh()
         self.update()
@@ -315,6 +321,7 @@ class Window(QMainWindow):
         if self.session.store.writable:
             self.session.keep_setting(SETTING, place_of(self))
         self.shelf.save_kept()
+        self.loading.stop()
         self.session.rest()
         self.session.store.close()
         super().closeEvent(event)
@@ -336,14 +343,24 @@ class Window(QMainWindow):
             return bool(folder) and bool(later("jobs:write_unsaved")(self, Path(folder)))
         return answer == 2
 
+    def _load(self) -> None:
+        """Load the next piece of what a job needs, when nobody types. Here and not behind the window: two threads that load the same
+        libraries may each see the other's half-made ones."""
+        if self.session.pace.typing:
+            return
+        if self.wanted:
+            import_module(self.wanted.pop(0))
+            return
+        self.loading.stop()
+        self.session.pace.loaded = True
+
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]
-        self.session.busy()  # first the window is painted
+        self.session.pace.busy()  # first the window is painted
         QTimer.singleShot(0, self, self._first_focus)
 
     def _first_focus(self) -> None:
         """Once the window is there: to what the shelf asks first; and what a job needs is loaded meanwhile."""
-        for module in WANTED:
-            self.session.works.ask(("load", module), load, module, lambda _done: None, self.session.fault)
+        self.loading.start()
         if QApplication.focusWidget() is None and self.here == "shelf":
             self.shelf.take_focus()

@@ -79,7 +79,7 @@ def _left_below(job: Job, measured: Measured, thing: SticksOut, others: tuple[Re
         return
     if most < SHORTEST:
         text = tr("The {thing} is to stay free below the cover, but it stands at the top: nothing would be covered.", thing=name)
-        yield Finding("covers-too-far", Severity.STOP, text, ref, others)
+        yield Finding("nothing-to-cover", Severity.STOP, text, ref, others)
         return
     text = tr("The cover reaches {drop} down, over the {thing} that is to stay below it.", drop=mm(drop.value), thing=name)
     shorter = Remedy(

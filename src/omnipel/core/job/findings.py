@@ -189,6 +189,11 @@ CATALOGUE: dict[str, Entry] = {
         LOOK, "Something that sticks out is to get an opening, and the cover has none for it.", tr("Add a port at its place.")
     ),
     "covers-too-far": Entry(LOOK, "The cover reaches over something it is to leave below.", tr("Make the drop shorter.")),
+    "nothing-to-cover": Entry(
+        STOP,
+        "What is to stay free below the cover stands at its top.",
+        tr("Cover over it, give it a port, or measure its place again from the top edge."),
+    ),
     "sticks-out-beside": Entry(
         LOOK,
         "Something is said to stick out where the object is not, or further than can be meant.",

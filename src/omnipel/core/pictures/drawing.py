@@ -1,5 +1,6 @@
 """The display list that every picture is made of: paths and labels on named layers, millimetres, y up."""
 
+import math
 from collections.abc import Iterable
 from dataclasses import dataclass
 from functools import cached_property
@@ -62,10 +63,22 @@ class Drawing:
         """The same picture elsewhere."""
         return Drawing(tuple(_moved(item, dx, dy) for item in self.items))
 
+    def turned(self) -> "Drawing":
+        """The same picture a quarter turn to the left."""
+        return Drawing(tuple(_turned(item) for item in self.items))
+
 
 def together(drawings: Iterable[Drawing]) -> Drawing:
     """Several pictures as one."""
     return Drawing(tuple(item for drawing in drawings for item in drawing.items))
+
+
+def _turned(item: Item) -> Item:
+    if isinstance(item, Path):
+        points = np.column_stack((-item.points[:, 1], item.points[:, 0]))
+        return Path(points, item.layer, item.closed, item.fill, item.tone, item.ref, item.pairs, item.far)
+    at = (-item.at[1], item.at[0])
+    return Label(at, item.words, item.size, item.layer, item.anchor, item.angle + math.pi / 2.0, item.strong, item.ref)
 
 
 def _moved(item: Item, dx: float, dy: float) -> Item:

@@ -1,7 +1,7 @@
 """The seam ledger: both sides of every seam as bars."""
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QFont, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.parts.look import LOOK
@@ -36,8 +36,27 @@ class Ledger(QWidget):
 
     @property
     def line(self) -> int:
-        """Height of one seam, px."""
-        return LOOK.px(46)
+        """Height of one seam, px: its lengths get a line of their own where not all of them fit beside the names."""
+        return LOOK.px(64) if self.narrow else LOOK.px(46)
+
+    @property
+    def narrow(self) -> bool:
+        """Whether names and lengths do not fit beside one another."""
+        name, numbers = QFontMetrics(LOOK.font(14, QFont.Weight.DemiBold)), QFontMetrics(LOOK.font(13))
+        widest = max(
+            (name.horizontalAdvance(self._name(t)) + numbers.horizontalAdvance(self._numbers(t)) for t in self.seams), default=0
+        )
+        return widest + LOOK.px(24) + 16 > self.width()
+
+    def _name(self, trued: Trued) -> str:
+        gathered = abs(trued.seam.ratio - 1.0) > 1e-9
+        return say(term(trued.seam.name)) + (say(tr("  gathered {ratio}", ratio=Ratio(trued.seam.ratio))) if gathered else "")
+
+    def _numbers(self, trued: Trued) -> str:
+        return f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {self.session.tell(truth(trued))}"
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self.setMinimumHeight(len(self.seams) * self.line + 4)
 
     def show_seams(self, seams: tuple[Trued, ...]) -> None:
         """Show these seams."""
@@ -74,27 +93,21 @@ class Ledger(QWidget):
             painter.fillRect(box, LOOK.colour("glow"))
         state = "fine" if trued.true else "stop"
         paint_state(painter, QRectF(box.left() + 4, box.top() + 4, LOOK.px(14), LOOK.px(14)), state)
-        painter.setPen(LOOK.colour("ink"))
-        painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
-        gathered = abs(trued.seam.ratio - 1.0) > 1e-9
-        ratio = say(tr("  gathered {ratio}", ratio=Ratio(trued.seam.ratio))) if gathered else ""
-        name_left = box.left() + LOOK.px(24)
-        words = self.session.tell(truth(trued))
-        numbers = f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {words}"
+        name_left, right, narrow = box.left() + LOOK.px(24), box.right() - 6, self.narrow
+        numbers = self._numbers(trued)
         painter.setFont(LOOK.font(13))
-        right, measures = box.right() - 6, painter.fontMetrics()
-        if right - measures.horizontalAdvance(numbers) - name_left < LOOK.px(90):
-            numbers = words  # which seam it is matters more than its 64ths: those stand in the sum of what is pointed at
-        wide = measures.horizontalAdvance(numbers)
+        if narrow and painter.fontMetrics().horizontalAdvance(numbers) > right - name_left:
+            numbers = f"{self._short(trued.length_a)} : {self._short(trued.length_b)}"  # the mark says whether it is true
+        wide = painter.fontMetrics().horizontalAdvance(numbers)
         painter.setPen(LOOK.colour("stop" if not trued.true else "soft"))
-        painter.drawText(int(right - wide), int(box.top() + LOOK.px(16)), numbers)
+        at = (name_left, LOOK.px(34)) if narrow else (right - wide, LOOK.px(16))
+        painter.drawText(int(at[0]), int(box.top() + at[1]), numbers)
         painter.setFont(LOOK.font(14, QFont.Weight.DemiBold))
         painter.setPen(LOOK.colour("ink"))
-        name = painter.fontMetrics().elidedText(
-            say(term(trued.seam.name)) + ratio, Qt.TextElideMode.ElideRight, int(right - wide - name_left - 10)
-        )
+        room = right - name_left - (0 if narrow else wide + 10)
+        name = painter.fontMetrics().elidedText(self._name(trued), Qt.TextElideMode.ElideRight, int(room))
         painter.drawText(int(name_left), int(box.top() + LOOK.px(16)), name)
-        top, room = box.top() + LOOK.px(23), box.width() - LOOK.px(24) - 10
+        top, room = box.top() + LOOK.px(41 if narrow else 23), box.width() - LOOK.px(24) - 10
         for k, length in enumerate((trued.length_a, trued.length_b * trued.seam.ratio)):
             bar = QRectF(name_left, top + k * LOOK.px(8), max(2.0, room * length / longest), LOOK.px(6))
             painter.fillRect(bar, LOOK.colour("accent") if k == 0 else LOOK.colour("soft"))

@@ -62,7 +62,7 @@ class Shelf(QWidget):
         self.view = CardView(self.model)
         self.view.opened.connect(self._open)
         self.view.asked.connect(self._ask)
-        self.view.verticalScrollBar().valueChanged.connect(lambda _v: session.busy())
+        self.view.verticalScrollBar().valueChanged.connect(lambda _v: session.pace.busy())
         self.made_first: FirstStart | None = None
         self.whole = layout = column(head, self.view, spacing=12)
         layout.setContentsMargins(16, 16, 16, 8)
@@ -115,7 +115,7 @@ class Shelf(QWidget):
 
     def refresh(self) -> None:
         """Show the shop as it stands."""
-        self.session.busy()
+        self.session.pace.busy()
         self.all = self.session.store.cards(archived=bool(self.away.value), program=self.program)
         self.looked_at &= {(card.id, card.revision) for card in self.all}
         if self.made_first is not None or not self.all:
