@@ -1,4 +1,4 @@
-"""Run any number of attacks: `python -m tests.attack chains|drawings|documents|arguments|lines 2000 [seed]`."""
+"""Run any number of attacks: `python -m tests.attack chains|drawings|documents|arguments|lines|window 2000 [seed]`."""
 
 import sys
 import time
@@ -7,7 +7,7 @@ from collections.abc import Callable
 from random import Random
 
 from omnipel.core.draft import draft
-from tests.attack import documents, drawings
+from tests.attack import documents, drawings, window
 from tests.attack.chains import chain, faults
 from tests.attack.jobs import attacked
 
@@ -56,6 +56,7 @@ ATTACKS = {
     "documents": told(documents.documents),
     "arguments": told(documents.arguments),
     "lines": told(documents.lines),
+    "window": told(window.soak),
 }
 
 if __name__ == "__main__":

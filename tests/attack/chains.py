@@ -92,6 +92,8 @@ def faults(job: Job, drafted: Draft) -> Iterator[Fault]:
     before = shown(drafted)
     stops = {key(f) for f in drafted.findings if f.severity is Severity.STOP}
     for finding in advised(drafted, lawful).findings:
+        if finding.code == "our-fault":
+            yield Fault("a fault of ours", finding.code, Voice(job.unit).say(finding.text), job, "")
         for remedy in finding.remedies:
             yield from _faults(job, drafted, finding, remedy, before, stops)
         if finding.severity is Severity.STOP and not finding.remedies and not on_the_object(finding):

@@ -5,9 +5,11 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
+from PySide6.QtWidgets import QApplication
 
 from tests.attack.documents import Report, arguments, documents, lines
 from tests.attack.drawings import attack, bombs, outcome
+from tests.attack.window import soak
 
 SEEDS = (11, 12, 13)
 
@@ -28,3 +30,12 @@ def test_small_drawings_that_want_to_be_large(name: str, content: bytes, tmp_pat
     assert fault == ""
     assert taken == ("read" if name == "many figures" else "refused")
     assert time.process_time() - begun < 60.0  # a bomb takes hours
+
+
+def test_a_window_that_is_used_without_a_plan_neither_fails_nor_grows(
+    qapp: QApplication, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
+) -> None:
+    monkeypatch.setenv("HOME", str(tmp_path))
+    did, faults = soak(300, 5)
+    assert faults == []
+    assert len(did) == 8

@@ -1,5 +1,6 @@
 """From a job to its draft: the whole pipeline, short enough to read at a glance."""
 
+import logging
 from dataclasses import dataclass, replace
 
 from omnipel.core.advice.judgement import in_order, of_drafted, of_measured
@@ -90,7 +91,19 @@ Draft = Drafted | NotYet
 
 
 def draft(job: Job) -> Draft:
-    """Draft a job. The same job always gives the same draft; nothing is ever raised for what a person may have typed."""
+    """Draft a job. The same job always gives the same draft; nothing is ever raised: a fault of ours is a finding that says so."""
+    try:
+        return _drafted(job)
+    except Exception as error:  # whatever it is, it must not take the window, or a batch of jobs, with it
+        logging.getLogger(__name__).exception("a fault while drafting")
+        text = tr(
+            "This cover cannot be drafted: something went wrong inside Omnipel ({fault}). What you measured and decided is kept.",
+            fault=Name(f"{type(error).__name__}: {error}"[:120]),
+        )
+        return NotYet(job, None, None, (Finding("our-fault", Severity.STOP, text, refs.of_job("name")),))
+
+
+def _drafted(job: Job) -> Draft:
     measured, body = None, None
     try:
         form, scheme = chosen(job)

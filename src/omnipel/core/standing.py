@@ -73,6 +73,7 @@ def subject(finding: Finding) -> Phrase:
         "elastic-does-not-hold": tr("an elastic that does not hold"),
         "gore-excess": tr("too few gores"),
         "port-missing": tr("a port that is missing"),
+        "our-fault": tr("a fault of the program"),
         "nothing-to-cover": tr("a thing to leave free at the top"),
         "covers-too-far": tr("a cover that reaches too far"),
         "sticks-out-unreckoned": tr("what sticks out"),

@@ -24,6 +24,7 @@ from omnipel.core.job.finish import double_hem
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import SticksOut, Thing, Treatment
 from omnipel.core.remedies import advised
+from omnipel.core.words.phrases import Voice
 from omnipel.shop.document import lawful
 
 BY_HAND = Override(size="wall_sew_length", value=1860.0, reason="an old wall is to be used")
@@ -101,7 +102,22 @@ def codes(job: Job) -> list[str]:
 
 
 def test_every_code_is_provoked() -> None:
-    assert set(PROVOKED) == set(CATALOGUE)
+    assert set(PROVOKED) == set(CATALOGUE) - {"our-fault"}  # which no job may provoke
+
+
+def test_a_fault_of_ours_is_a_finding_and_stands_in_the_log(
+    monkeypatch: pytest.MonkeyPatch, caplog: pytest.LogCaptureFixture
+) -> None:
+    def broken(*_arguments: object) -> None:
+        raise ZeroDivisionError("by nothing")
+
+    monkeypatch.setattr("omnipel.core.draft.measure", broken)
+    drafted = draft(drum())
+    assert [finding.code for finding in drafted.findings] == ["our-fault"]
+    assert "ZeroDivisionError: by nothing" in Voice().say(drafted.findings[0].text)
+    assert drafted.stops
+    assert "Traceback" in caplog.text
+    caplog.clear()
 
 
 @pytest.mark.parametrize("code", PROVOKED)

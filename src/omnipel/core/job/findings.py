@@ -189,6 +189,12 @@ CATALOGUE: dict[str, Entry] = {
         LOOK, "Something that sticks out is to get an opening, and the cover has none for it.", tr("Add a port at its place.")
     ),
     "covers-too-far": Entry(LOOK, "The cover reaches over something it is to leave below.", tr("Make the drop shorter.")),
+    "our-fault": Entry(
+        STOP,
+        "Something went wrong inside the program: a fault of ours, not of the job.",
+        tr("Take back the last change, and tell us what it was."),
+        by_person=True,
+    ),
     "nothing-to-cover": Entry(
         STOP,
         "What is to stay free below the cover stands at its top.",
