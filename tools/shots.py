@@ -13,7 +13,7 @@ from omnipel.bench.commands.dress import set_dark
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
 from omnipel.bench.window.window import Window
-from omnipel.shop.sample import fill
+from omnipel.shop.demo import unpack
 from omnipel.shop.store import Store
 
 TARGET = Path(__file__).parent.parent / "docs" / "screenshots"
@@ -47,7 +47,7 @@ def main() -> None:
         first.show()
         take(first, "first-start")
         first.close()
-        window = Window(Session(fill(Path(folder) / "quillet.sqlite")))
+        window = Window(Session(unpack(Path(folder) / "quillet.sqlite")))
         window.resize(1280, 800)
         window.show()
         take(window, "shelf")

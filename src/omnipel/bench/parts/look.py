@@ -196,7 +196,8 @@ def _lists(look: Look) -> str:
     return f"""
     QScrollArea {{ border: none; background: transparent; }}
     QScrollArea > QWidget > QWidget {{ background: transparent; }}
-    QTableView#shelf {{ background: transparent; border: none; }}
+    QTableView#shelf {{ background: transparent; border: none; selection-background-color: transparent; }}
+    QTableView#shelf::item, QTableView#shelf::item:selected {{ background: transparent; }}
     QListWidget {{ background: {c.surface}; border: 1px solid {c.line}; border-radius: 3px; outline: none; }}
     QListWidget::item {{ padding: {px(5)}px {px(8)}px; }}
     QListWidget::item:selected {{ background: {c.accent}; color: {c.on_accent}; }}

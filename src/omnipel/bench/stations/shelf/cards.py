@@ -239,7 +239,7 @@ def _picture(packed: bytes, wide: int, high: int, fineness: float, _colours: Col
     made.fill(Qt.GlobalColor.transparent)
     painter = QPainter(made)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    unpacked(packed).paint(painter, QRectF(0, 0, wide, high))
+    unpacked(packed).paint(painter, QRectF(2, 2, wide - 4, high - 4))  # room for the lines along the edge
     painter.end()
     return made
 
