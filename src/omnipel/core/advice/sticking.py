@@ -121,8 +121,8 @@ def _misplaced(thing: SticksOut, body: Body, forget: Remedy) -> Iterator[Finding
             away=mm(abs(thing.from_centre)),
         )
         inward = math.copysign(max(0.0, across - half), thing.from_centre)
-        move = Remedy(
-            tr("{thing}: {across} from the centre line", thing=name, across=mm(abs(inward))),
-            (Change(ref.at("from_centre"), inward),),
-        )
+        where = tr("{thing}: {across} from the centre line", thing=name, across=mm(abs(inward)))
+        if not inward:
+            where = tr("{thing}: on the centre line", thing=name)
+        move = Remedy(where, (Change(ref.at("from_centre"), inward),))
         yield Finding("sticks-out-beside", Severity.LOOK, text, ref, (move, forget))
