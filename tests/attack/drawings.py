@@ -96,11 +96,6 @@ def bombs() -> Iterator[tuple[str, bytes]]:
     yield "entities", b'<!DOCTYPE svg [<!ENTITY a "aaaa"><!ENTITY b "&a;&a;&a;">]><svg>&b;</svg>'
 
 
-def fault_of(content: bytes, folder: Path) -> str:
-    """What reading a drawing did that it must not, or "" with nothing to say; "read" and "refused" are kept apart by `outcome`."""
-    return outcome(content, folder)[1]
-
-
 def outcome(content: bytes, folder: Path) -> tuple[str, str]:
     """How a drawing was taken, and the fault, if there is one."""
     path = folder / "drawing.svg"

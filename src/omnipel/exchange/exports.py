@@ -61,6 +61,10 @@ class Export:
     keys: str = ""
     menu: Phrase | None = None
 
+    def possible(self, draft: Draft | None) -> bool:
+        """Whether there is what it needs."""
+        return draft is not None and (not self.needs_panels or bool(draft.panels))
+
 
 class NotExported(Exception):
     """An export that is not made, and why; `asks` when it would be if a person said so."""
@@ -82,7 +86,7 @@ def exported(export: Export, order: Order, *said: str) -> bytes:
     """
     draft, voice = order.draft, order.voice
     first = Name(voice.sentence(draft.findings[0].text)) if draft.findings else Name("")
-    if export.needs_panels and not draft.panels:
+    if not export.possible(draft):
         raise NotExported(tr("there are no panels yet. {finding}", finding=first))
     if export.needs_panels and draft.stops and DESPITE_STOP not in said:
         raise NotExported(tr("do not cut. {finding}", finding=first), DESPITE_STOP)

@@ -185,6 +185,13 @@ class Store:
         ).fetchone()
         return (str(row[0]), int(row[1])) if row else ("", 0)
 
+    def name(self, key: int) -> str:
+        """What a job is called, whether or not it can be read; "" when there is none."""
+        row = self.db.execute(
+            "SELECT name FROM revisions JOIN jobs ON job = jobs.id AND number = position WHERE job = ?", (key,)
+        ).fetchone()
+        return str(row[0]) if row else ""
+
     @staticmethod
     def mark(text: str) -> int:
         """A check sum of a document: what has been kept of a job counts while its document is the same."""

@@ -84,7 +84,7 @@ def duplicate(desk: Desk, key: int) -> None:
 def delete(desk: Desk, key: int) -> None:
     """Take a job off the shelf; a link in the working line brings it back, and so does the list of deleted jobs."""
     session = desk.session
-    name = next((card.name for card in session.store.cards(archived=True) if card.id == key), "")
+    name = session.store.name(key)
     try:
         session.store.delete(key)
     except StoreError as error:
@@ -104,8 +104,7 @@ def bring_back(desk: Desk, key: int) -> None:
         desk.session.say("stop", error.phrase)
         return
     desk.station("shelf").refresh()
-    name = next((card.name for card in desk.session.store.cards(archived=True) if card.id == key), "")
-    desk.session.say("fine", tr("{job} is back.", job=Name(name)))
+    desk.session.say("fine", tr("{job} is back.", job=Name(desk.session.store.name(key))))
 
 
 def show_deleted(desk: Desk) -> None:
@@ -220,8 +219,7 @@ def export_job(desk: Desk) -> None:
 def write_document(desk: Desk, key: int) -> None:
     """Write what the shop holds of a job as a job file, as it is: also what this program cannot read."""
     job = desk.session.store.text(key)[0]
-    card = next((card for card in desk.session.store.cards(archived=True) if card.id == key), None)
-    name = card.name if card is not None else ""
+    name = desk.session.store.name(key)
     path, _ = QFileDialog.getSaveFileName(
         desk.widget,
         say(tr("Write the job file")),

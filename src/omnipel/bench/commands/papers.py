@@ -24,7 +24,7 @@ class PapersDialog(QDialog):
         super().__init__(parent)
         self.session, self.export = session, export
         self.setWindowTitle(say(tr("Papers")))
-        self.can = [e for e in EXPORTS.values() if possible(session, e)]
+        self.can = [e for e in EXPORTS.values() if e.possible(session.draft)]
         self.what = combo(tr("What is written"), [(e.words, e) for e in self.can], lambda _e: self._chosen())
         self.what.show_value(export)
         self.choice = combo(
@@ -129,16 +129,11 @@ class PapersDialog(QDialog):
         self.accept()
 
 
-def possible(session: Session, export: Export) -> bool:
-    """Whether there is what an export needs."""
-    return session.draft is not None and (not export.needs_panels or bool(session.draft.panels))
-
-
 def ask_export(desk: Desk, key: str = "pdf") -> None:
     """Ask on which paper and where to, and write it."""
     session, export = desk.session, EXPORTS[key]
     session.try_all()
-    if not possible(session, export):
+    if not export.possible(session.draft):
         session.say("look", tr("There are no panels to print yet."))
         return
     dialog = PapersDialog(desk.widget, session, export)

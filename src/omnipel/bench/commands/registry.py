@@ -11,7 +11,7 @@ from omnipel.bench.commands import dress
 from omnipel.bench.commands.desk import Command, Desk
 from omnipel.bench.stations import STATIONS
 from omnipel.core.words.phrases import tr
-from omnipel.exchange.exports import EXPORTS, Export
+from omnipel.exchange.exports import EXPORTS
 
 
 def later(where: str) -> Callable[..., Any]:
@@ -43,12 +43,6 @@ def with_rounding(desk: Desk) -> bool:
     return bool(roundings(desk.session.job))
 
 
-def exportable(export: Export, desk: Desk) -> bool:
-    """Whether there is what an export needs."""
-    draft = desk.session.draft
-    return draft is not None and (not export.needs_panels or bool(draft.panels))
-
-
 def all_commands() -> tuple[Command, ...]:
     """Everything a person can do, in the order of the menu."""
     return (
@@ -63,7 +57,7 @@ def all_commands() -> tuple[Command, ...]:
                 f"export-{export.id}",
                 export.menu or tr("Write: {export}", export=export.words),
                 export.keys,
-                partial(exportable, export),
+                lambda desk, e=export: e.possible(desk.session.draft),  # type: ignore[misc]
                 partial(_export, export.id),
             )
             for export in EXPORTS.values()

@@ -31,6 +31,7 @@ class Ledger(QWidget):
         self.session = session
         self.seams: tuple[Trued, ...] = ()
         self.chosen = ""
+        self.narrow = False
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
 
@@ -39,14 +40,14 @@ class Ledger(QWidget):
         """Height of one seam, px: its lengths get a line of their own where not all of them fit beside the names."""
         return LOOK.px(64) if self.narrow else LOOK.px(46)
 
-    @property
-    def narrow(self) -> bool:
-        """Whether names and lengths do not fit beside one another."""
+    def _measure(self) -> None:
+        """Whether names and lengths do not fit beside one another, and how high that makes the ledger."""
         name, numbers = QFontMetrics(LOOK.font(14, QFont.Weight.DemiBold)), QFontMetrics(LOOK.font(13))
         widest = max(
             (name.horizontalAdvance(self._name(t)) + numbers.horizontalAdvance(self._numbers(t)) for t in self.seams), default=0
         )
-        return widest + LOOK.px(24) + 16 > self.width()
+        self.narrow = widest + LOOK.px(24) + 16 > self.width()
+        self.setMinimumHeight(len(self.seams) * self.line + 4)
 
     def _name(self, trued: Trued) -> str:
         gathered = abs(trued.seam.ratio - 1.0) > 1e-9
@@ -56,12 +57,12 @@ class Ledger(QWidget):
         return f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {self.session.tell(truth(trued))}"
 
     def resizeEvent(self, event: QResizeEvent) -> None:
-        self.setMinimumHeight(len(self.seams) * self.line + 4)
+        self._measure()
 
     def show_seams(self, seams: tuple[Trued, ...]) -> None:
         """Show these seams."""
         self.seams = seams
-        self.setMinimumHeight(len(seams) * self.line + 4)
+        self._measure()
         told = listed(
             (
                 tr("{seam}: {a} to {b}, {state}", seam=term(t.seam.name), a=mm(t.length_a), b=mm(t.length_b), state=truth(t))
