@@ -8,8 +8,7 @@ from pathlib import Path
 
 import pytest
 from pdfminer.high_level import extract_text
-from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QApplication
+from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
 from omnipel.bench.commands.goto import goals
@@ -30,7 +29,7 @@ from omnipel.exchange.tape_card import tape_card
 from omnipel.shop.document import read, write
 from omnipel.shop.starter import plausible, starter
 from tests import toys
-from tests.bench.conftest import open_window, settle
+from tests.bench.conftest import in_dialog, open_window, settle
 from tests.core.covers.test_slopes import check, everything_read
 from tests.core.drafting.test_one_size import measured_alike
 
@@ -87,7 +86,7 @@ def test_files_papers_and_command_line_know_it(tmp_path: Path, capsys: pytest.Ca
     assert [panel["name"] for panel in told["panels"]] == ["blanket"]
     assert main(["export", str(tmp_path / "log.json"), "--pdf", str(tmp_path / "log.pdf"), "--paper", "A0"]) == 0
     assert "blanket" in extract_text(str(tmp_path / "log.pdf"), page_numbers=[0])
-    card = tape_card(job, plausible(job), toys.FORM.places(job.readings, job.thing))
+    card = tape_card(job, plausible(job), toys.FORM.places(job.readings, job.thing), "A4")
     assert "Over the arch" in extract_text(io.BytesIO(card)) or "over the arch" in extract_text(io.BytesIO(card))
     assert main(["new", "--list"]) == 0
     assert "half-log blanket" in capsys.readouterr().out
@@ -135,15 +134,13 @@ def test_an_export_is_in_menu_dialog_and_command_line(open_window: Callable[...,
     window.session.add(starter("half-log", "blanket"), tr("new"))
     window.show_station("panels")
 
-    def in_the_dialog() -> None:
-        dialog = QApplication.activeModalWidget()
-        assert isinstance(dialog, PapersDialog)
+    def in_the_dialog(dialog: PapersDialog) -> None:
         assert dialog.export is toys.EXPORT
         assert not dialog.on_paper.isVisible()
         dialog.file = tmp_path / "by window.txt"
         qtbot.keyClick(dialog, Qt.Key.Key_Return)
 
-    QTimer.singleShot(100, in_the_dialog)
+    in_dialog(PapersDialog, in_the_dialog)
     qtbot.keyClick(window, Qt.Key.Key_Y, Qt.KeyboardModifier.ControlModifier)
     assert (tmp_path / "by window.txt").read_bytes() == b"TOY 1 panels\n"
     assert "Read it." in window.working.text.text()

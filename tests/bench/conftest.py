@@ -2,10 +2,11 @@
 
 from collections.abc import Callable, Iterator
 from pathlib import Path
+from typing import TypeVar
 
 import pytest
-from PySide6.QtCore import QEvent, Qt
-from PySide6.QtWidgets import QApplication
+from PySide6.QtCore import QEvent, Qt, QTimer
+from PySide6.QtWidgets import QApplication, QDialog
 from pytestqt.qtbot import QtBot
 
 from omnipel.bench.parts.look import LIGHT, LOOK, load_type
@@ -13,6 +14,8 @@ from omnipel.bench.session import Session
 from omnipel.bench.window.window import Window
 from omnipel.shop.sample import fill
 from omnipel.shop.store import Store
+
+Asked = TypeVar("Asked", bound=QDialog)
 
 
 @pytest.fixture
@@ -49,6 +52,28 @@ def settle(window: Window) -> None:
     window.activateWindow()
     QApplication.processEvents()
     assert window.isActiveWindow()
+
+
+def in_dialog(kind: type[Asked], act: Callable[[Asked], object]) -> None:
+    """Do something in the dialog that is asked next, once it has the keyboard; what goes wrong in it closes it, and no test waits for ever."""
+    looks = iter(range(1000))
+
+    def look() -> None:
+        dialog, focused = QApplication.activeModalWidget(), QApplication.focusWidget()
+        if not isinstance(dialog, kind) or focused is None or focused.window() is not dialog:
+            if next(looks, None) is not None:
+                QTimer.singleShot(10, look)
+                return
+            if isinstance(dialog, QDialog):
+                dialog.reject()
+            raise AssertionError(f"no {kind.__name__} with the keyboard, but {dialog}")
+        try:
+            act(dialog)
+        except BaseException:
+            dialog.reject()
+            raise
+
+    QTimer.singleShot(10, look)
 
 
 def open_job(window: Window, name: str, station: str) -> None:

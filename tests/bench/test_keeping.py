@@ -7,10 +7,9 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QApplication, QDialog
 from pytestqt.qtbot import QtBot
-from tests.bench.conftest import open_job, settle
+from tests.bench.conftest import in_dialog, open_job, settle
 
 from omnipel.bench.commands import jobs
 from omnipel.bench.parts.asking import QuestionDialog
@@ -33,13 +32,11 @@ def full(window: Window, yes: bool) -> None:
 def answer(which: int, seen: list[str]) -> None:
     """Press a button of the question that will be asked."""
 
-    def press() -> None:
-        dialog = QApplication.activeModalWidget()
-        assert isinstance(dialog, QuestionDialog)
+    def press(dialog: QuestionDialog) -> None:
         seen.append(dialog.buttons[which].text())
         dialog.buttons[which].click()
 
-    QTimer.singleShot(100, press)
+    in_dialog(QuestionDialog, press)
 
 
 def test_unsaved_changes_stay_in_sight_and_come_first_when_there_is_room(sample_window: Window) -> None:
@@ -153,7 +150,7 @@ def test_dialogs_are_freed(sample_window: Window, qtbot: QtBot) -> None:
     open_job(sample_window, "Rain butt", "panels")
 
     def once(command: str) -> None:
-        QTimer.singleShot(50, lambda: QApplication.activeModalWidget().close())
+        in_dialog(QDialog, QDialog.close)
         sample_window.run_command(command)
         settle(sample_window)
         qtbot.wait(1)

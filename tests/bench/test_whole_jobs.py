@@ -12,10 +12,10 @@ import numpy as np
 import pytest
 from pdfminer.high_level import extract_pages, extract_text
 from pdfminer.layout import LTCurve, LTTextContainer
-from PySide6.QtCore import Qt, QTimer
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QApplication, QLineEdit, QPushButton, QRadioButton
 from pytestqt.qtbot import QtBot
-from tests.bench.conftest import settle
+from tests.bench.conftest import in_dialog, settle
 
 from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.parts.pick import PickDialog
@@ -76,13 +76,11 @@ class Hands:
     def go(self, words: str) -> None:
         """Ctrl+K, a few letters, Enter."""
 
-        def pick() -> None:
-            dialog = QApplication.activeModalWidget()
-            assert isinstance(dialog, PickDialog)
+        def pick(dialog: PickDialog) -> None:
             self.qtbot.keyClicks(dialog.line, words)
             self.qtbot.keyClick(dialog.line, Keys.Key_Return)
 
-        QTimer.singleShot(100, pick)
+        in_dialog(PickDialog, pick)
         self.press(Keys.Key_K, CTRL)
         settle(self.window)  # without a screen nobody gives the window back its place
 
@@ -90,9 +88,7 @@ class Hands:
         """Ctrl+P, the paper by the arrow keys, Enter."""
         file = self.folder / file_name(self.window.session.open_job.name, ".pdf")
 
-        def in_the_dialog() -> None:
-            dialog = QApplication.activeModalWidget()
-            assert isinstance(dialog, PapersDialog)
+        def in_the_dialog(dialog: PapersDialog) -> None:
             assert dialog.file.name == file.name
             dialog.file = file
             for _ in range(downs):
@@ -100,7 +96,7 @@ class Hands:
             assert dialog.paper() == paper
             self.qtbot.keyClick(dialog, Keys.Key_Return)
 
-        QTimer.singleShot(100, in_the_dialog)
+        in_dialog(PapersDialog, in_the_dialog)
         self.press(Keys.Key_P, CTRL)
         return file.read_bytes()
 
@@ -157,7 +153,7 @@ def test_a_drum_by_keys_alone(hands: Hands) -> None:
     hands.write_over("0.7")
     hands.press(Keys.Key_Z, CTRL)  # Enter took it: one press brings the old gap back, not the typed text
     assert hands.window.session.open_job.cover.clearance.amount == pytest.approx(12.7)
-    pdf = hands.print_it("A0", 2)
+    pdf = hands.print_it("A0", 1)
     u = 1 / 2 + T / 2
     ring = 69 + 7 / 16 + 2 * math.pi * u
     wall = ring + 2 * 3 / 4, 25.75 + u + 3 / 8 + 1 + 5 / 8
@@ -190,7 +186,7 @@ def test_a_press_from_a_card_with_another_scheme(hands: Hands, qtbot: QtBot) -> 
     for _ in range(3):  # through the other units and back: nothing moves
         hands.press(Keys.Key_U, CTRL)
     assert session.unit is Unit.INCH_16
-    pdf = hands.print_it("A0", 2)
+    pdf = hands.print_it("A0", 1)
     u = 3 / 8 + T / 2
     long, wide = 15.5 + 2 * u, 9 + 2 * u
     wall = 2 * (long + wide) + 2 * 1 / 2, 12.25 + u + 1 / 2 + 2 + 1 / 2
@@ -224,7 +220,7 @@ def test_a_wheel_that_stands_on_the_ground(hands: Hands, qtbot: QtBot) -> None:
     for _ in range(60):  # the wheel whose arc above both marks is 36 1/2: r = arc / 2(π − acos((r − 4)/r))
         radius = 36.5 / (2 * (math.pi - math.acos((radius - 4) / radius)))
     assert session.draft.measured.numbers["diameter"].value / 25.4 == pytest.approx(2 * radius, abs=1e-6)  # type: ignore[union-attr]
-    pdf = hands.print_it("A0", 2)
+    pdf = hands.print_it("A0", 1)
     disc = 2 * (radius + 1 / 2 + T / 2 + 1 / 2)
     first = session.draft.panels[0]  # type: ignore[union-attr]
     assert told(pdf, first.name)[0] == pytest.approx(sixteenth(disc))
@@ -311,7 +307,7 @@ def test_a_drum_whose_stops_are_put_right_by_the_one_button(hands: Hands, qtbot:
     assert any("port" in words for words in said)
     assert any("Hem" in words for words in said), said
     assert session.store.history(session.key)[1] >= len(said)  # type: ignore[arg-type]
-    pdf = hands.print_it("A0", 2)
+    pdf = hands.print_it("A0", 1)
     u = 1 / 2 + T / 2
     ring = 69 + 7 / 16 + 2 * math.pi * u
     wall = ring + 2 * 1 / 2, 12.75 + u + 1 / 2 + hem.width / 25.4 + hem.turn_under / 25.4

@@ -5,10 +5,10 @@ from collections.abc import Callable
 from pathlib import Path
 
 import pytest
-from PySide6.QtCore import QPoint, Qt, QTimer
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QPushButton
 from pytestqt.qtbot import QtBot
-from tests.bench.conftest import open_job, type_into_focus
+from tests.bench.conftest import in_dialog, open_job, type_into_focus
 
 from omnipel.bench.commands.goto import goals
 from omnipel.bench.commands.jobs import bring_in
@@ -50,7 +50,7 @@ def test_first_start_to_printed_pattern_by_keys(open_window: Opener, qtbot: QtBo
     assert window.here == "panels"
     assert "2 of 2" in window.tally.seams.value.text()
     target = tmp_path / "pattern.pdf"
-    write_export(window.session, EXPORTS["pdf"], target, Order(draft, window.session.voice))
+    write_export(window.session, EXPORTS["pdf"], target, Order(draft, window.session.voice, "A4"))
     assert target.read_bytes().startswith(b"%PDF")
 
 
@@ -96,10 +96,10 @@ def test_a_hem_deeper_than_the_wall_stops_and_says_so(sample_window: Window) -> 
     sample_window.session.set(refs.choice("hem.width"), 400.0, tr("hem"))
     sample_window.session.set(refs.reading("drop").at("repeats"), (300.0,), tr("drop"))
     station = sample_window.stations["panels"]
-    assert station.empty.isVisible()
-    assert "deeper than the wall" in station.empty.text()
-    sample_window.session.undo()
     assert station.board.isVisible()
+    assert "deeper than the wall" in sample_window.tally.next.text.text()
+    sample_window.session.undo()
+    assert "deeper" not in sample_window.tally.next.text.text()
 
 
 def test_units_flip_everywhere_and_the_lengths_stay(sample_window: Window, qtbot: QtBot) -> None:
@@ -223,15 +223,13 @@ def test_a_shop_that_cannot_be_written_says_so_and_keeps_changes_until_it_can(op
 def test_the_pattern_is_printed_by_keys_alone(sample_window: Window, qtbot: QtBot, tmp_path: Path) -> None:
     open_job(sample_window, "Rain butt", "panels")
 
-    def in_the_dialog() -> None:
-        dialog = QApplication.activeModalWidget()
-        assert isinstance(dialog, PapersDialog)
+    def in_the_dialog(dialog: PapersDialog) -> None:
         dialog.file = tmp_path / "by keys.pdf"
         dialog.choice.setFocus()
         qtbot.keyClick(dialog.choice, Qt.Key.Key_Down)
         qtbot.keyClick(dialog, Qt.Key.Key_Return)
 
-    QTimer.singleShot(200, in_the_dialog)
+    in_dialog(PapersDialog, in_the_dialog)
     qtbot.keyClick(sample_window, Qt.Key.Key_P, CTRL)
     assert (tmp_path / "by keys.pdf").read_bytes().startswith(b"%PDF")
     assert "Written" in sample_window.working.text.text()

@@ -76,7 +76,7 @@ def test_the_tape_card_names_every_reading(sample_window: Window, tmp_path: Path
     card = tmp_path / "card.pdf"
     session = sample_window.session
     assert session.draft is not None
-    write_export(session, EXPORTS["card"], card, Order(session.draft, session.voice))
+    write_export(session, EXPORTS["card"], card, Order(session.draft, session.voice, "A4"))
     text = extract_text(str(card))
     for place in sample_window.stations["tape"].places:
         assert str(place.words) in text

@@ -32,18 +32,18 @@ def huge() -> Order:
 
 @pytest.mark.parametrize("export", EXPORTS.values(), ids=lambda e: e.id)
 def test_each_writes_its_kind_when_it_may_and_says_why_not(export) -> None:  # type: ignore[no-untyped-def]
-    content = exported(export, Order(GOOD, Voice()))
+    content = exported(export, Order(GOOD, Voice(), "A4"))
     assert content.startswith(export.begins)
     assert isinstance(OPEN, NotYet)
     assert STOPPED.stops
     if export.needs_panels:
         with pytest.raises(NotExported, match="no panels yet"):
-            exported(export, Order(OPEN, Voice()), DESPITE_STOP)
+            exported(export, Order(OPEN, Voice(), "A4"), DESPITE_STOP)
         with pytest.raises(NotExported, match="do not cut") as caught:
-            exported(export, Order(STOPPED, Voice()))
+            exported(export, Order(STOPPED, Voice(), "A4"))
         assert caught.value.asks == DESPITE_STOP
     else:
-        assert exported(export, Order(OPEN, Voice())).startswith(export.begins)
+        assert exported(export, Order(OPEN, Voice(), "A4")).startswith(export.begins)
 
 
 def test_very_many_sheets_are_asked_about_and_far_too_many_are_not_made() -> None:

@@ -4,7 +4,7 @@ import argparse
 from pathlib import Path
 
 from omnipel.cli.usage import Commands, UsageError, may_replace, said
-from omnipel.core.pictures.pens import SMALL
+from omnipel.core.pictures.pens import SMALL, at_home
 from omnipel.core.words.phrases import Name, Voice, tr
 
 
@@ -13,7 +13,9 @@ def add(commands: Commands) -> None:
     parser = commands.add_parser("card", help=said(tr("the blank tape card of a job, as PDF")))
     parser.add_argument("job", type=Path, metavar="JOB")
     parser.add_argument("pdf", type=Path, metavar="F")
-    parser.add_argument("--paper", default="A4", choices=SMALL)
+    parser.add_argument(
+        "--paper", choices=SMALL, help=said(tr("otherwise what those who measure in the job's unit have at home"))
+    )
     parser.add_argument("--replace", action="store_true", help=said(tr("write over a file that is something else")))
     parser.set_defaults(run=run)
 
@@ -28,7 +30,7 @@ def run(asked: argparse.Namespace) -> int:
     job = read(asked.job)
     may_replace(asked.pdf, asked.replace, EXPORTS["card"].begins)
     try:
-        write_whole(asked.pdf, exported(EXPORTS["card"], Order(draft(job), Voice(job.unit), asked.paper)))
+        write_whole(asked.pdf, exported(EXPORTS["card"], Order(draft(job), Voice(job.unit), asked.paper or at_home(job.unit))))
     except NotExported as error:
         raise UsageError(tr("{job}: {fault}", job=Name(asked.job.name), fault=error.phrase)) from None
     return 0

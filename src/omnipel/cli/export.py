@@ -4,7 +4,7 @@ import argparse
 from pathlib import Path
 
 from omnipel.cli.usage import Commands, UsageError, may_replace, said
-from omnipel.core.pictures.pens import PAPERS
+from omnipel.core.pictures.pens import PAPERS, at_home
 from omnipel.core.words.phrases import Count, Name, Voice, listed, plain, tr
 from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS
 
@@ -15,7 +15,9 @@ def add(commands: Commands) -> None:
     parser.add_argument("job", type=Path, metavar="JOB")
     for export in EXPORTS.values():
         parser.add_argument(f"--{export.id}", type=Path, metavar="F", help=said(export.words))
-    parser.add_argument("--paper", default="A4", choices=tuple(PAPERS))
+    parser.add_argument(
+        "--paper", choices=tuple(PAPERS), help=said(tr("otherwise what those who measure in the job's unit have at home"))
+    )
     parser.add_argument(f"--{DESPITE_STOP}", action="store_true", help=said(tr("export although a finding says: do not cut")))
     parser.add_argument(f"--{MANY_SHEETS}", action="store_true", help=said(tr("export more than {n} sheets", n=Count(MANY))))
     parser.add_argument("--replace", action="store_true", help=said(tr("write over a file that is something else")))
@@ -38,7 +40,7 @@ def run(asked: argparse.Namespace) -> int:
     made = []
     for export, path in wanted:
         may_replace(path, asked.replace, export.begins)
-        paper = asked.paper if asked.paper in export.papers or not export.papers else export.papers[0]
+        paper = asked.paper if asked.paper in export.papers else at_home(drafted.job.unit)
         try:
             made.append((path, exported(export, Order(drafted, Voice(drafted.job.unit), paper), *yes)))
         except NotExported as error:

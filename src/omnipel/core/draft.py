@@ -149,16 +149,14 @@ def chosen(job: Job) -> tuple[Form, Scheme]:
     if form is None:
         raise Impossible(tr("there is no form named “{form}”", form=Name(job.thing.form)), refs.thing("form"))
     remedies = [
-        Remedy(tr("Use {scheme}", scheme=s.words), (Change(refs.choice("scheme"), s.key), Change(refs.option(), {})))
+        Remedy(tr("Use {scheme}", scheme=s.words), (Change(refs.SCHEME, s.key), Change(refs.option(), {})))
         for s in schemes_for(form)
     ]
     if scheme is None:
-        raise Impossible(
-            tr("there is no scheme named “{scheme}”", scheme=Name(job.cover.scheme)), refs.choice("scheme"), *remedies
-        )
+        raise Impossible(tr("there is no scheme named “{scheme}”", scheme=Name(job.cover.scheme)), refs.SCHEME, *remedies)
     if not scheme.serves_form(form):
         text = tr("the scheme “{scheme}” does not serve the form “{form}”", scheme=scheme.words, form=form.words)
-        raise Impossible(text, refs.choice("scheme"), *remedies)
+        raise Impossible(text, refs.SCHEME, *remedies)
     return form, scheme
 
 

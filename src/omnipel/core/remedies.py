@@ -20,8 +20,8 @@ from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, Phrase, Value, listed, mm, term, tr
-from omnipel.core.words.refs import Of
+from omnipel.core.words.phrases import Name, Phrase, Value, listed, mm, tr
+from omnipel.core.words.refs import Of, Ref
 
 MOST_OFFERED: Final = 5
 MOST_CURES: Final = 3
@@ -29,16 +29,16 @@ MOST_LAST: Final = 3
 MOST_TRIED: Final = 12
 """With more findings than this the first are enough to begin with: the others are tried when those are put right."""
 GENERAL: Final = (
-    "hem",
-    "clearance",
-    "closure",
-    "seam_allowance",
-    "closing_allowance",
-    "padding",
-    "padding_inset",
-    "lining.school",
-    "cloth.thickness",
-    "quilting",
+    refs.HEM,
+    refs.ANY_CLEARANCE,
+    refs.CLOSURE,
+    refs.SEAM_ALLOWANCE,
+    refs.CLOSING_ALLOWANCE,
+    refs.PADDING,
+    refs.PADDING_INSET,
+    refs.LINING_SCHOOL,
+    refs.CLOTH_THICKNESS,
+    refs.QUILTING,
 )
 """Choices that are led back to what is usual, when nothing else helps."""
 
@@ -159,7 +159,7 @@ def _last_resorts(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[
         for doubt in doubts
         for remedy in doubt.remedies
     ]
-    for remedy in (*borrowed, *_shallower(drafted.job, finding), *finding.remedies, *ways_back(drafted.job)):
+    for remedy in (*borrowed, *finding.remedies, *ways_back(drafted.job)):
         brought = _brought(drafted, finding, remedy, lawful)
         if brought == []:
             yield remedy
@@ -174,18 +174,6 @@ def _without(job: Job, remedy: Remedy, ids: set[str]) -> Remedy:
     gone = [feature for feature in job.cover.features if feature.id in ids]
     words = tr("{remedy}, and leave {features} out", remedy=remedy.words, features=listed(Name(feature.name) for feature in gone))
     return Remedy(words, (*remedy.changes, *(Change(refs.feature(feature.id), act=Act.REMOVE) for feature in gone)))
-
-
-def _shallower(job: Job, finding: Finding) -> Iterator[Remedy]:
-    """A hem less deep."""
-    if finding.code == "hem-too-deep":
-        for share in (0.5, 0.25, 0.1):
-            width = max(job.cover.habits.system.step, job.cover.habits.system.near(job.cover.hem.width * share))
-            words = tr("Hem {width}", width=mm(width))
-            yield Remedy(
-                words,
-                (Change(refs.HEM.at("width"), width), Change(refs.HEM.at("turn_under"), min(width, job.cover.hem.turn_under))),
-            )
 
 
 def ways_back(job: Job) -> Iterator[Remedy]:
@@ -206,16 +194,20 @@ def ways_back(job: Job) -> Iterator[Remedy]:
     if len(job.cover.overrides) > 1:
         yield Remedy(tr("Drop the sizes set by hand"), (Change(refs.by_hand(), ()),))
     usual_job = replace(job, cover=usual_choices(scheme, job.cover.habits))
-    for path in GENERAL:
-        ref = refs.choice(path)
+    for ref in GENERAL:
         if meant(job, ref) != meant(usual_job, ref):
-            yield Remedy(tr("{what}: back to what is usual", what=_called(path)), (Change(ref, meant(usual_job, ref)),))
+            yield Remedy(tr("{what}: back to what is usual", what=_called(ref)), (Change(ref, meant(usual_job, ref)),))
     for feature in job.cover.features:
         words = tr("Leave {feature} out", feature=Name(feature.name))
         yield Remedy(words, (Change(refs.feature(feature.id), act=Act.REMOVE),))
 
 
-def _called(path: str) -> Phrase:
+def _called(ref: Ref) -> Phrase:
     """What a choice is called."""
-    groups = {"hem": tr("lower edge"), "clearance": tr("clearance"), "closure": tr("closure"), "quilting": tr("quilting")}
-    return groups.get(path) or FIELDS.get(path) or term(path)
+    groups = {
+        refs.HEM: tr("lower edge"),
+        refs.ANY_CLEARANCE: tr("clearance"),
+        refs.CLOSURE: tr("closure"),
+        refs.QUILTING: tr("quilting"),
+    }
+    return groups.get(ref) or FIELDS[ref]

@@ -69,6 +69,9 @@ SURE_SPARE: Final = 0.01
 GORE_EXCESS: Final = 0.01
 """Share by which flat gore edges may exceed the meridian before more gores are proposed."""
 
+BAND_EXCESS: Final = 0.05
+"""Share of its radius by which the seams between flat bands may stand off a dome before more bands are proposed."""
+
 SHORTEST: Final = 1.0
 """Nothing shorter can be measured with a tape or sewn."""
 

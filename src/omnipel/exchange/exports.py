@@ -24,7 +24,7 @@ class Order:
 
     draft: Draft
     voice: Voice
-    paper: str = "A4"
+    paper: str
 
 
 @dataclass(frozen=True, slots=True)

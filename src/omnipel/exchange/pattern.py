@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.pictures.drawing import Drawing, Label, Path
-from omnipel.core.pictures.pens import PAPERS, Paper
+from omnipel.core.pictures.pens import PAPERS, SMALL, Paper, at_home
 from omnipel.core.pictures.sheet import count_words, panel_drawing
 from omnipel.core.words.phrases import Count, Name, Voice, term, tr
 from omnipel.exchange.cutting import cutting_sheet
@@ -59,20 +59,19 @@ def tiling(drawing: Drawing, paper: Paper) -> Tiling:
     return Tiling(columns, rows, step_x, step_y, x0 - spare_x / 2.0, y0 - spare_y / 2.0)
 
 
-def pattern_pdf(draft: Drafted, paper_name: str = "A4", voice: Voice | None = None) -> bytes:
+def pattern_pdf(draft: Drafted, paper_name: str, voice: Voice | None = None) -> bytes:
     """The pattern of a job: cutting sheet, then for every panel its tile map and tiles, full size.
 
     Raises:
         KeyError: no such paper.
     """
-    paper = PAPERS[paper_name]
-    voice = voice or Voice(draft.job.unit)
+    paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
     load_type()
     target = io.BytesIO()
     canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
     canvas.setTitle(voice.say(tr("{job} · pattern", job=Name(draft.job.name))))
     canvas.setAuthor("Omnipel")
-    sheet_paper = PAPERS[paper.sheet]
+    sheet_paper = PAPERS[paper_name if paper_name in SMALL else at_home(voice.unit)]
     canvas.setPageSize((sheet_paper.width * mm, sheet_paper.height * mm))
     cutting_sheet(canvas, draft, sheet_paper, voice)
     canvas.setPageSize((paper.width * mm, paper.height * mm))
@@ -82,7 +81,7 @@ def pattern_pdf(draft: Drafted, paper_name: str = "A4", voice: Voice | None = No
     return target.getvalue()
 
 
-def cutting_sheet_pdf(draft: Drafted, paper_name: str = "A4", voice: Voice | None = None) -> bytes:
+def cutting_sheet_pdf(draft: Drafted, paper_name: str, voice: Voice | None = None) -> bytes:
     """The cutting sheet of a job by itself.
 
     Raises:
@@ -99,7 +98,7 @@ def cutting_sheet_pdf(draft: Drafted, paper_name: str = "A4", voice: Voice | Non
     return target.getvalue()
 
 
-def sheets(draft: Drafted, paper_name: str = "A4", voice: Voice | None = None) -> int:
+def sheets(draft: Drafted, paper_name: str, voice: Voice | None = None) -> int:
     """How many sheets the pattern takes, its cutting sheet counted.
 
     Raises:

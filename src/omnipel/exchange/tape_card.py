@@ -23,7 +23,7 @@ HIGH = 30.0
 """Height of a reading on the card, mm."""
 
 
-def tape_card(job: Job, body: Body | None, places: Sequence[Place], paper_name: str = "A4", voice: Voice | None = None) -> bytes:
+def tape_card(job: Job, body: Body | None, places: Sequence[Place], paper_name: str, voice: Voice | None = None) -> bytes:
     """The card as PDF, on as many pages as the readings take."""
     paper, voice = PAPERS[paper_name], voice or Voice(job.unit)
     load_type()

@@ -13,22 +13,23 @@ from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import ClosureKind, Job
 from omnipel.core.job.findings import Change, Severity
 from omnipel.core.words import refs
+from omnipel.core.words.refs import Ref
 from omnipel.shop.starter import starter
 
 STEPS = 9
 BOUNDS = {
-    "hem.width": 500.0,
-    "hem.turn_under": 500.0,
-    "seam_allowance": 500.0,
-    "closing_allowance": 500.0,
-    "cloth.thickness": 1000.0,
-    "padding": 1000.0,
-    "padding_inset": 1000.0,
-    "clearance.amount": 1000.0,
-    "cloth.shrink_warp": 0.5,
-    "cloth.shrink_weft": 0.5,
-    "quilting.along": 0.5,
-    "quilting.across": 0.5,
+    refs.HEM_WIDTH: 500.0,
+    refs.TURN_UNDER: 500.0,
+    refs.SEAM_ALLOWANCE: 500.0,
+    refs.CLOSING_ALLOWANCE: 500.0,
+    refs.CLOTH_THICKNESS: 1000.0,
+    refs.PADDING: 1000.0,
+    refs.PADDING_INSET: 1000.0,
+    refs.CLEARANCE: 1000.0,
+    refs.SHRINK_WARP: 0.5,
+    refs.SHRINK_WEFT: 0.5,
+    refs.QUILTING_ALONG: 0.5,
+    refs.QUILTING_ACROSS: 0.5,
 }
 """What a job file may hold at the most."""
 
@@ -69,16 +70,16 @@ def climbed(job: Job, put: Callable[[Job, float], Job], low: float, high: float,
     return [said(put(job, float(round(v)) if whole else v)) for v in values]
 
 
-@pytest.mark.parametrize("path", BOUNDS)
+@pytest.mark.parametrize("ref", BOUNDS, ids=str)
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
-def test_no_absurd_choice_is_silent(form: str, scheme: str, path: str) -> None:
-    job, ref = starter(form, scheme), refs.choice(path)
-    if path in ("padding_inset", "quilting.along", "quilting.across") and "padding" not in SCHEMES[scheme].without:
-        job = changed(job, Change(refs.choice("padding"), 6.0))
-    if not uses(SCHEMES[scheme], path, job.cover, draft(job).panels):
+def test_no_absurd_choice_is_silent(form: str, scheme: str, ref: Ref) -> None:
+    job = starter(form, scheme)
+    if ref in (refs.PADDING_INSET, refs.QUILTING_ALONG, refs.QUILTING_ACROSS) and refs.PADDING not in SCHEMES[scheme].without:
+        job = changed(job, Change(refs.PADDING, 6.0))
+    if not uses(SCHEMES[scheme], ref, job.cover, draft(job).panels):
         return
-    low = float(meant(job, ref)) or (0.01 if BOUNDS[path] < 1.0 else 1.0)
-    seen = climbed(job, lambda j, v: changed(j, Change(ref, v)), low, BOUNDS[path])
+    low = float(meant(job, ref)) or (0.01 if BOUNDS[ref] < 1.0 else 1.0)
+    seen = climbed(job, lambda j, v: changed(j, Change(ref, v)), low, BOUNDS[ref])
     assert seen == sorted(seen)
     assert seen[-1]
 
@@ -107,7 +108,7 @@ def test_no_absurd_choice_of_a_scheme_is_silent(form: str, scheme: str) -> None:
 
 
 @pytest.mark.parametrize("kind", [kind for kind in ClosureKind if kind is not ClosureKind.NONE])
-@pytest.mark.parametrize(("form", "scheme"), [pair for pair in lawful_pairs() if "closure" not in SCHEMES[pair[1]].without])
+@pytest.mark.parametrize(("form", "scheme"), [pair for pair in lawful_pairs() if refs.CLOSURE not in SCHEMES[pair[1]].without])
 def test_no_absurd_closure_is_silent(form: str, scheme: str, kind: ClosureKind) -> None:
     job = changed(starter(form, scheme), Change(refs.choice("closure.kind"), kind), Change(refs.choice("hem.width"), 35.0))
 

@@ -42,8 +42,8 @@ def domed(draw: st.DrawFn, scheme: str) -> tuple[Job, list[float], list[float], 
 
 
 def sphere(radius: float, rise: float, u: float) -> tuple[float, float]:
-    """Radius of the cover's sphere and half its opening angle: the dome grows in proportion, so its centre stays."""
-    grown = rise * (radius + u) / radius
+    """Radius of the cover's sphere and half its opening angle: it lies u outside the rim and u over the crown."""
+    grown = rise + u
     ball = ((radius + u) ** 2 + grown**2) / (2 * grown)
     return ball, math.atan2(radius + u, ball - grown)
 
@@ -54,23 +54,44 @@ def sides(radii: list[float], heights: list[float]) -> list[float]:
 
 @tried(40)
 @given(domed("bands"), st.integers(1, 5), st.integers(1, 4))
-def test_bands_of_a_dome_are_chords_of_its_sphere(
+def test_bands_of_a_dome_touch_its_sphere_from_outside(
     case: tuple[Job, list[float], list[float], float, float], n: int, parts: int
 ) -> None:
     job, radii, heights, rise, u = case
     drafted = draft(replace(job, cover=replace(job.cover, options={"dome_bands": float(n), "panels": float(parts)})))
     assert isinstance(drafted, Drafted)
     ball, half = sphere(radii[-1], rise, u)
-    step = half / (n + 0.5)
-    slants = [*sides(radii, heights), *[2 * ball * math.sin(step / 2)] * n]
-    around = [2 * PI * (r + u) for r in radii] + [2 * PI * ball * math.sin(half - k * step) for k in range(1, n + 1)]
+    step = half / n
+    tangent = ball * math.tan(step / 2)
+    slants = [*sides(radii, heights), tangent, *[2 * tangent] * (n - 1)]
+    tops = [2 * PI * ball / math.cos(step / 2) * math.sin(half - (k - 0.5) * step) for k in range(1, n + 1)]
+    around = [*(2 * PI * (r + u) for r in radii), *tops]
     sizes = drafted.cover.sizes
     assert [sizes[f"band_{k}_slant"].value for k in range(1, len(slants) + 1)] == pytest.approx(slants, rel=1e-9)
     for k, (low, high) in enumerate(pairwise(around), 1):
         assert sizes[f"band_{k}_lower_arc"].value * parts == pytest.approx(low, rel=1e-9)
         assert sizes[f"band_{k}_upper_arc"].value * parts == pytest.approx(high, rel=1e-9)
-    assert sizes["top_sew_radius"].value == pytest.approx(ball * math.sin(step / 2), rel=1e-9)
+    assert sizes["top_sew_radius"].value == pytest.approx(tangent, rel=1e-9)
     assert all(seam.true for seam in drafted.seams)
+    assert least_gap(drafted, radii[-1], rise) > 0.0
+
+
+def least_gap(drafted: Drafted, rim: float, rise: float) -> float:
+    """How near the cover as it is cut comes to the dome: its bands stood up as cones from the rim."""
+    ball = (rim**2 + rise**2) / (2 * rise)
+    sizes, low, nearest = drafted.cover.sizes, 0.0, math.inf
+    bands = len(drafted.panels) - 1
+    below = len(drafted.body.stations) - 1  # type: ignore[union-attr]
+    parts = drafted.panels[0].count
+    for k in range(below + 1, bands + 1):
+        near, far = (sizes[f"band_{k}_{end}_arc"].value * parts / (2 * PI) for end in ("lower", "upper"))
+        slant = sizes[f"band_{k}_slant"].value
+        up = math.sqrt(slant**2 - (far - near) ** 2)
+        for part in (i / 50 for i in range(51)):
+            x, y = near + (far - near) * part, low + up * part
+            nearest = min(nearest, math.hypot(x, y - (rise - ball)) - ball)
+        low += up
+    return min(nearest, low - rise)
 
 
 @tried(40)
@@ -111,7 +132,8 @@ def test_the_fewest_gores_that_are_enough_are_proposed(case: tuple[Job, list[flo
     job = case[0]
     drafted = draft(job)
     assert isinstance(drafted, Drafted)
-    up = Profile.over(drafted.body, walls(drafted.body, SCHEMES["gores"].brief(job.cover)))  # type: ignore[arg-type]
+    brief = SCHEMES["gores"].brief(job.cover)
+    up = Profile.over(drafted.body, brief, walls(drafted.body, brief))  # type: ignore[arg-type]
     n = proposed(up.meridian())
     excess = {m: up.petal_edge(m).value / up.length().value - 1.0 for m in (n - 2, n)}
     assert n % 2 == 0

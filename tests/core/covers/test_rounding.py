@@ -113,7 +113,7 @@ def test_every_length_that_is_chosen_is_rounded_and_nothing_else() -> None:
     kinds = (CoverChoices, ClothChoice, Lining, Closure, Finish, Feature, Clearance, Override)
     numbers = {f.name for kind in kinds for f in fields(kind) if get_type_hints(kind)[f.name] is float}
     measured, shares = {"padding", "thickness", "sewing_sigma"}, {"gather_limit", "shrink_warp", "shrink_weft"}
-    chosen = {path.rpartition(".")[2] for path in LENGTHS} | set(FEATURE_LENGTHS) | {"amount", "value"}
+    chosen = {ref.part.rpartition(".")[2] for ref in LENGTHS} | set(FEATURE_LENGTHS) | {"amount", "value"}
     assert numbers - measured - shares == chosen
 
 

@@ -7,6 +7,7 @@ import pytest
 from tests.attack.chains import shown
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
+from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.covers.used import options_used, uses
 from omnipel.core.draft import draft
@@ -15,32 +16,33 @@ from omnipel.core.job.document import ClipSchool, Closure, ClosureKind, HemOrder
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import FinishKind
 from omnipel.core.words import refs
+from omnipel.core.words.refs import Ref
 from omnipel.shop.starter import starter
 
-OTHERS: dict[str, Any] = {
-    "clearance.amount": 3.0,
-    "seam_allowance": 19.0,
-    "closing_allowance": 21.0,
-    "hem.kind": FinishKind.SINGLE_HEM,
-    "hem.width": 33.0,
-    "hem.turn_under": 9.0,
-    "ring": RingSchool.MEET_AND_TRIM,
-    "hem_order": HemOrder.HEM_FIRST,
-    "clips": ClipSchool.DISC,
-    "cloth.thickness": 2.0,
-    "cloth.usable_width": 999.0,
-    "padding": 5.0,
-    "padding_inset": 33.0,
-    "quilting.along": 0.04,
-    "quilting.across": 0.04,
-    "cloth.shrink_warp": 0.04,
-    "cloth.shrink_weft": 0.04,
-    "lining.school": LiningSchool.BAGGED,
-    "lining.seam_allowance": 17.0,
-    "lining.turning_gap": 90.0,
-    "lining.cloth.usable_width": 901.0,
-    "closure.kind": ClosureKind.ZIP,
-    "closure.length": 150.0,
+OTHERS: dict[Ref, Any] = {
+    refs.CLEARANCE: 3.0,
+    refs.SEAM_ALLOWANCE: 19.0,
+    refs.CLOSING_ALLOWANCE: 21.0,
+    refs.HEM_KIND: FinishKind.SINGLE_HEM,
+    refs.HEM_WIDTH: 33.0,
+    refs.TURN_UNDER: 9.0,
+    refs.RING: RingSchool.MEET_AND_TRIM,
+    refs.HEM_ORDER: HemOrder.HEM_FIRST,
+    refs.CLIPS: ClipSchool.DISC,
+    refs.CLOTH_THICKNESS: 2.0,
+    refs.CLOTH_WIDTH: 999.0,
+    refs.PADDING: 5.0,
+    refs.PADDING_INSET: 33.0,
+    refs.QUILTING_ALONG: 0.04,
+    refs.QUILTING_ACROSS: 0.04,
+    refs.SHRINK_WARP: 0.04,
+    refs.SHRINK_WEFT: 0.04,
+    refs.LINING_SCHOOL: LiningSchool.BAGGED,
+    refs.LINING_ALLOWANCE: 17.0,
+    refs.TURNING_GAP: 90.0,
+    refs.LINING_WIDTH: 901.0,
+    refs.CLOSURE_KIND: ClosureKind.ZIP,
+    refs.CLOSURE_LENGTH: 150.0,
 }
 """Another value for each choice about a cover."""
 
@@ -68,11 +70,10 @@ def test_a_choice_is_offered_if_it_changes_anything(form: str, scheme: str, made
     job = small(made(form, scheme))
     drafted = draft(job)
     before = shown(drafted)
-    for path, other in OTHERS.items():
-        ref = refs.choice(path)
-        value = 0.0 if path == "padding" and job.cover.padding else LiningSchool.BOUND if meant(job, ref) == other else other
+    for ref, other in OTHERS.items():
+        value = 0.0 if ref == refs.PADDING and job.cover.padding else LiningSchool.BOUND if meant(job, ref) == other else other
         changes = shown(draft(changed(job, Change(ref, value)))) != before
-        assert changes is uses(SCHEMES[scheme], path, job.cover, drafted.panels), (path, value)
+        assert changes is uses(SCHEMES[scheme], ref, job.cover, drafted.panels), (ref, value)
 
 
 def other_values(option: Option, job: Job) -> list[Any]:
@@ -122,3 +123,11 @@ def test_every_size_that_can_be_set_by_hand_is_cut(form: str, scheme: str) -> No
         after = shown(draft(changed(drafted.job, Change(refs.by_hand(), made, Act.ADD))))
         # Panels (1) or what is bought (4) change, not only the number itself.
         assert (after[1] != before[1]) or (after[4] != before[4]), name
+
+
+def test_every_reference_to_a_choice_leads_somewhere() -> None:
+    job = starter("drum", "wall-and-lid")
+    known = [ref for ref in vars(refs).values() if isinstance(ref, Ref) and ref.of is refs.Of.CHOICE]
+    assert {*FIELDS, *(ref for scheme in SCHEMES.values() for ref in scheme.without)} <= {*known}
+    for ref in known:
+        meant(job, ref)

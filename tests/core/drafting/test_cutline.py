@@ -9,7 +9,7 @@ from hypothesis import assume, example, given
 from hypothesis import strategies as st
 from tests.wild import tried
 
-from omnipel.core.drafting.cutline import cut_line, cut_size
+from omnipel.core.drafting.cutline import crowded, cut_line, cut_size
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.shapes import disc, outline, rectangle, sector
 from omnipel.core.job.finish import BOUND, ON_FOLD, RAW, Finish, cord_casing, double_hem, seam, single_hem
@@ -175,3 +175,21 @@ def test_a_very_sharp_corner_is_blunted_one_allowance_beyond_its_point(degrees: 
         outward = np.array([direction[1], -direction[0]])
         wanted = np.array(tip) + outward * allowance + away * wide
         assert np.hypot(*(ring - wanted).T).min() < 1e-3
+
+
+@tried(100)
+@given(st.floats(4.0, 80.0), st.floats(2.0, 20.0), st.floats(2.0, 20.0), st.floats(0.0, 0.15))
+def test_a_slit_keeps_both_its_allowances_or_is_said_to_be_crowded(wide: float, a: float, b: float, lean: float) -> None:
+    """A piece with a slit 400 deep, `wide` at its foot and widening upward: on its left side `a` is allowed, on its right `b`."""
+    out = wide + 400.0 * lean
+    ring = [(0, 0), (500 + out, 0), (500 + out, 600), (250 + out, 600), (250 + wide, 200), (250, 200), (250, 600), (0, 600)]
+    made = polygon(np.array(ring, float), [RAW, RAW, seam(5.0), seam(b), seam(1.0), seam(a), seam(5.0), RAW])
+    found, cut = crowded(made), shapely.Polygon(cut_line(made))
+    place = np.array([(250.0 + a * 0.999, y) for y in np.linspace(320.0, 590.0, 28)])
+    kept = (shapely.distance(cut.exterior, shapely.points(place)) < 0.6).all()
+    if found is None:
+        assert kept
+    else:
+        assert {found.edge.name, found.facing.name} == {"e3", "e5"}
+        assert wide - 1e-6 <= found.apart <= a + b + 25.0
+        assert wide < a + b + 1.0

@@ -11,7 +11,7 @@ from omnipel.core.draft import Drafted, draft
 from omnipel.core.job.changes import changed
 from omnipel.core.job.findings import Change, Impossible
 from omnipel.core.job.thing import Outline
-from omnipel.core.plane.trace import MOST_CORNERS, MOST_POINTS, corners_of, ring_of
+from omnipel.core.plane.trace import MOST_CORNERS, MOST_POINTS, corners_of, drawn, ring_of
 from omnipel.core.words import refs
 from omnipel.shop.starter import starter
 
@@ -31,6 +31,11 @@ def test_a_trace_rougher_than_a_pencil_is_refused_and_a_finer_one_is_smoothed_ou
     assert len(ring) <= MOST_POINTS
     assert len(corners_of(ring)) <= MOST_CORNERS
     assert shapely.Polygon(ring).area == pytest.approx(np.pi * 300.15**2, rel=0.01)
+    said = draft(changed(starter("traced", "traced-ends"), Change(refs.OUTLINE, Outline(points=star(corners, 0.3)))))
+    off = next(dict(f.text.values)["off"].mm for f in said.findings if f.code == "outline-simplified")
+    assert (
+        shapely.hausdorff_distance(shapely.Polygon(ring), shapely.Polygon(star(corners, 0.3) + np.array([300, 300]))) < off + 0.4
+    )
 
 
 @pytest.mark.parametrize("path", ["M0 0 h1e308 v10 z", "M0 0 L1e300 0 L1e300 1e300 Z", "M0 0 H2e5 V10 Z"])
@@ -52,6 +57,11 @@ def test_smoothing_never_makes_an_outline_cross_itself(arms: list[tuple[float, f
     except Impossible:
         return
     assert shapely.Polygon(ring).is_valid
+    said = draft(
+        changed(starter("traced", "traced-ends"), Change(refs.OUTLINE, Outline(points=points, smoothing=reach)))
+    ).findings
+    less = any(f.code == "outline-smoothed-less" for f in said)
+    assert less is (drawn(Outline(points=points, smoothing=reach)).smoothed < reach)
 
 
 @pytest.mark.parametrize("rounding", [10.0, 30.0, 60.0])

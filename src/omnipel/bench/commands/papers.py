@@ -10,7 +10,7 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, check, column, combo, label, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.core.pictures.pens import PAPERS
+from omnipel.core.pictures.pens import PAPERS, at_home
 from omnipel.core.words.phrases import Count, Name, tr, trn
 from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, MOST, Export, NotExported, Order, exported
 from omnipel.shop.document import file_name
@@ -58,6 +58,7 @@ class PapersDialog(QDialog):
         self.setLayout(layout)
         self.setMinimumWidth(LOOK.px(520))
         self.asked_over: Path | None = None
+        self.choice.show_value(at_home(session.unit))
         self._chosen()
         self.choice.setFocus()
 
@@ -71,7 +72,7 @@ class PapersDialog(QDialog):
         for i, name in enumerate(self.choice.values):
             self.choice.view().setRowHidden(i, name not in self.export.papers)  # type: ignore[attr-defined]
         if self.export.papers and self.choice.value not in self.export.papers:
-            self.choice.show_value(self.export.papers[0])
+            self.choice.show_value(at_home(self.session.unit))
         self._shown()
 
     def _name(self) -> str:

@@ -23,6 +23,7 @@ def of_measured(job: Job, measured: Measured) -> list[Finding]:
         *readings.repeats(job, measured.places),
         *readings.contradictions(job, measured),
         *readings.doubts(job, measured),
+        *readings.traced(job),
     ]
 
 
@@ -39,6 +40,7 @@ def of_drafted(
     """What there is to say about a whole draft."""
     found = [
         *of_measured(job, measured),
+        *sense.panels(job, scheme, cover),
         *cover.findings,
         *making.drops(job, measured),
         *sticking_out(job, form, measured, body, cover),
@@ -47,7 +49,6 @@ def of_drafted(
         *making.by_hand(job, cover),
         *making.cloth(job, cover),
         *sense.beyond_sense(job, scheme, cover),
-        *sense.panels(job, cover),
         *sense.loose(job, scheme, isinstance(fit, Fit)),
     ]
     return in_order(found)

@@ -93,7 +93,7 @@ def _open(job: Job, fit: Fit) -> tuple[Remedy, ...]:
     length = job.cover.habits.system.up(needed + 20.0)
     if length > lowest:
         return ()
-    changes = (Change(refs.choice("closure.kind"), ClosureKind.ZIP), Change(refs.choice("closure.length"), length))
+    changes = (Change(refs.CLOSURE_KIND, ClosureKind.ZIP), Change(refs.CLOSURE_LENGTH, length))
     return (Remedy(tr("Let a zip of {length} open it from below", length=mm(length)), changes),)
 
 
@@ -116,7 +116,7 @@ def widened(job: Job, fit: Fit) -> tuple[Remedy, ...]:
         more = max(wanted - min(s.clearance for s in fit.slacks), WANTED_CLEARANCE - fit.tightest.clearance)
     if given.school is ClearanceSchool.GIRTH:
         amount = system.up(wanted)
-        changes = (Change(refs.choice("clearance.school"), ClearanceSchool.SIDE), Change(refs.CLEARANCE, amount))
+        changes = (Change(refs.CLEARANCE_SCHOOL, ClearanceSchool.SIDE), Change(refs.CLEARANCE, amount))
         return (Remedy(tr("Give the clearance by the side: {gap}", gap=mm(amount)), changes),)
     side = given.school is ClearanceSchool.SIDE
     amount = max(0.0, system.up(given.amount + (more if side else 2.0 * more)))

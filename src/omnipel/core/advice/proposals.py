@@ -54,7 +54,7 @@ def _scheme(job: Job) -> Iterator[Proposal]:
     key, reason = form.best_scheme(values, job.thing)
     if key and key != job.cover.scheme and key in SCHEMES and SCHEMES[key].serves_form(form):
         scheme = SCHEMES[key]
-        changes = [Change(refs.choice("scheme"), key), Change(refs.option(), {}), Change(refs.by_hand(), ())]
+        changes = [Change(refs.SCHEME, key), Change(refs.option(), {}), Change(refs.by_hand(), ())]
         changes += [
             Change(refs.choice(name), begun) for name, begun in begins_with(scheme, job.cover.habits).items() if name != "cloth"
         ]
@@ -84,15 +84,13 @@ def _closure(job: Job) -> Iterator[Proposal]:
         yield Proposal(
             tr("Closure: drawcord"),
             tr("Out all season: drawn in below, no wind gets under it."),
-            (Change(refs.choice("closure"), Closure(kind=ClosureKind.CORD)),),
+            (Change(refs.CLOSURE, Closure(kind=ClosureKind.CORD)),),
         )
     if job.thing.comes_off is ComesOff.DAILY:
         drop = job.reading("drop") or job.reading("height")
         if drop is not None:
             kind = Closure(kind=ClosureKind.ZIP, length=rounded_up(value(drop) * 0.6, job.unit, 10.0, 0.5))
-            yield Proposal(
-                tr("Closure: zip"), tr("Off every day: a zip saves the tugging."), (Change(refs.choice("closure"), kind),)
-            )
+            yield Proposal(tr("Closure: zip"), tr("Off every day: a zip saves the tugging."), (Change(refs.CLOSURE, kind),))
 
 
 def _edge(job: Job) -> Iterator[Proposal]:
@@ -119,5 +117,5 @@ def _lining(job: Job) -> Iterator[Proposal]:
         yield Proposal(
             tr("Lining: bagged"),
             tr("Handled every day indoors: a lining spares the finish and the seams."),
-            (Change(refs.choice("lining.school"), LiningSchool.BAGGED),),
+            (Change(refs.LINING_SCHOOL, LiningSchool.BAGGED),),
         )

@@ -7,9 +7,10 @@ from dataclasses import replace
 from omnipel.core.forms.form import Doubt, Measured, Place
 from omnipel.core.forms.measuring import MissingReading
 from omnipel.core.job.document import Job
-from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
+from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Face, SticksOut
+from omnipel.core.plane.trace import drawn
 from omnipel.core.tape.misreads import Misread, named
 from omnipel.core.tape.readings import misreads
 from omnipel.core.tape.settling import Contradiction
@@ -22,6 +23,30 @@ def missing(open_: MissingReading) -> Iterator[Finding]:
     """One finding for each reading that would be enough."""
     for place in open_.easiest:
         yield Finding("reading-missing", Severity.OPEN, tr("To measure: {place}.", place=place.words), refs.reading(place.key))
+
+
+def traced(job: Job) -> Iterator[Finding]:
+    """What was done to a tracing so that it can be sewn."""
+    outline = job.thing.outline
+    if outline is None:
+        return
+    try:
+        made = drawn(outline)
+    except Impossible:
+        return  # a form that makes no use of it has nothing to say about it
+    if made.simplified:
+        text = tr(
+            "The outline was traced with more points and corners than can be sewn. It is drafted simpler, {off} off at the most.",
+            off=mm(made.simplified, fine=True),
+        )
+        yield Finding("outline-simplified", Severity.NOTE, text, refs.OUTLINE)
+    if made.smoothed < outline.smoothing:
+        text = tr(
+            "Smoothed by {asked} the outline would cross itself: it is smoothed by {made}.",
+            asked=mm(outline.smoothing, fine=True),
+            made=mm(made.smoothed, fine=True),
+        )
+        yield Finding("outline-smoothed-less", Severity.NOTE, text, refs.OUTLINE.at("smoothing"))
 
 
 def repeats(job: Job, places: Sequence[Place]) -> Iterator[Finding]:

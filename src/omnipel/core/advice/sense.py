@@ -12,14 +12,16 @@ from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.scheme import Cover, Scheme, one_each
 from omnipel.core.covers.starting import usual_choices
 from omnipel.core.covers.used import uses
+from omnipel.core.drafting.cutline import Crowded, crowded
 from omnipel.core.drafting.panel import Cloth, Edge, Panel
 from omnipel.core.job.changes import meant
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
-from omnipel.core.job.finish import FOLDED, SEWN
+from omnipel.core.job.finish import FOLDED, SEWN, Finish
 from omnipel.core.tolerances import SAME_POINT
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Phrase, Share, Value, mm, term, tr
+from omnipel.core.words.phrases import NOTHING, Count, Phrase, Share, Value, mm, term, tr
+from omnipel.core.words.refs import Ref
 
 
 @dataclass(frozen=True, slots=True)
@@ -34,18 +36,18 @@ class Sense:
         return Share(value, 1) if self.share else mm(value, fine=True)
 
 
-SENSE: Final[Mapping[str, Sense]] = {
-    "seam_allowance": Sense(50.0),
-    "closing_allowance": Sense(50.0),
-    "hem.width": Sense(200.0),
-    "cloth.thickness": Sense(8.0),
-    "padding": Sense(100.0),
-    "padding_inset": Sense(80.0),
-    "lining.seam_allowance": Sense(50.0),
-    "quilting.along": Sense(0.12, share=True),
-    "quilting.across": Sense(0.12, share=True),
-    "cloth.shrink_warp": Sense(0.15, share=True),
-    "cloth.shrink_weft": Sense(0.15, share=True),
+SENSE: Final[Mapping[Ref, Sense]] = {
+    refs.SEAM_ALLOWANCE: Sense(50.0),
+    refs.CLOSING_ALLOWANCE: Sense(50.0),
+    refs.HEM_WIDTH: Sense(200.0),
+    refs.CLOTH_THICKNESS: Sense(8.0),
+    refs.PADDING: Sense(100.0),
+    refs.PADDING_INSET: Sense(80.0),
+    refs.LINING_ALLOWANCE: Sense(50.0),
+    refs.QUILTING_ALONG: Sense(0.12, share=True),
+    refs.QUILTING_ACROSS: Sense(0.12, share=True),
+    refs.SHRINK_WARP: Sense(0.15, share=True),
+    refs.SHRINK_WEFT: Sense(0.15, share=True),
 }
 """Twice and more of the widest that is sewn; the widest cloth of a shop shrinks by a tenth."""
 HALF: Final = 0.5
@@ -55,62 +57,63 @@ HALF: Final = 0.5
 def beyond_sense(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
     """General choices far beyond what any cover has."""
     usual = usual_choices(scheme, job.cover.habits)
-    for path, sense in SENSE.items():
-        value = float(meant(job, refs.choice(path)))
-        if value > sense.most and uses(scheme, path, job.cover, cover.panels):
+    for ref, sense in SENSE.items():
+        value = float(meant(job, ref))
+        if value > sense.most and uses(scheme, ref, job.cover, cover.panels):
             text = tr(
                 "{what}: {value}. Hardly any cover has more than {most}.",
-                what=FIELDS[path],
+                what=FIELDS[ref],
                 value=sense.shown(value),
                 most=sense.shown(sense.most),
             )
-            back = float(meant(replace(job, cover=usual), refs.choice(path)))
-            words = tr("{what}: back to {usual}", what=FIELDS[path], usual=sense.shown(back))
-            yield Finding(
-                "hardly-meant", Severity.LOOK, text, refs.choice(path), (Remedy(words, (Change(refs.choice(path), back),)),)
-            )
+            back = float(meant(replace(job, cover=usual), ref))
+            words = tr("{what}: back to {usual}", what=FIELDS[ref], usual=sense.shown(back))
+            yield Finding("hardly-meant", Severity.LOOK, text, ref, (Remedy(words, (Change(ref, back),)),))
     yield from _turned_under(job, scheme, cover)
     yield from _no_use(job, scheme)
 
 
 def _turned_under(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
     """A turn-under wider than the hem it lies in sticks out above it."""
-    hem, path = job.cover.hem, "hem.turn_under"
-    if uses(scheme, path, job.cover, cover.panels) and hem.turn_under > hem.width:
+    hem, ref = job.cover.hem, refs.TURN_UNDER
+    if uses(scheme, ref, job.cover, cover.panels) and hem.turn_under > hem.width:
         text = tr(
             "The turn-under of {turn} is wider than the hem of {hem} that it lies in: it would stick out above.",
             turn=mm(hem.turn_under),
             hem=mm(hem.width),
         )
-        less = Remedy(tr("Turn under {width}", width=mm(hem.width)), (Change(refs.choice(path), hem.width),))
-        yield Finding("hardly-meant", Severity.LOOK, text, refs.choice(path), (less,))
+        less = Remedy(tr("Turn under {width}", width=mm(hem.width)), (Change(ref, hem.width),))
+        yield Finding("hardly-meant", Severity.LOOK, text, ref, (less,))
 
 
 def _no_use(job: Job, scheme: Scheme) -> Iterator[Finding]:
     """What was decided, and what a cover of this scheme has no use for."""
     plain = usual_choices(scheme, job.cover.habits)
-    decided: dict[str, tuple[Phrase, bool, object]] = {
-        "closure": (tr("the closure of the lower edge"), job.cover.closure.kind is not ClosureKind.NONE, plain.closure),
-        "padding": (tr("padding"), job.cover.padding > 0.0, 0.0),
-        "lining.school": (tr("a lining"), job.cover.lining.school != plain.lining.school, plain.lining.school),
+    decided: dict[Ref, tuple[Phrase, bool, object]] = {
+        refs.CLOSURE: (tr("the closure of the lower edge"), job.cover.closure.kind is not ClosureKind.NONE, plain.closure),
+        refs.PADDING: (tr("padding"), job.cover.padding > 0.0, 0.0),
+        refs.LINING_SCHOOL: (tr("a lining"), job.cover.lining.school != plain.lining.school, plain.lining.school),
     }
-    for path, (what, there, without) in decided.items():
-        if there and path in scheme.without:
+    for ref, (what, there, without) in decided.items():
+        if there and ref in scheme.without:
             text = tr("{scheme} has no use for {what}: it changes nothing.", scheme=scheme.words, what=what)
-            remedy = Remedy(tr("Do without {what}", what=what), (Change(refs.choice(path), without),))
-            yield Finding("choice-unused", Severity.LOOK, text, refs.choice(path), (remedy,))
+            remedy = Remedy(tr("Do without {what}", what=what), (Change(ref, without),))
+            yield Finding("choice-unused", Severity.LOOK, text, ref, (remedy,))
 
 
-def panels(job: Job, cover: Cover) -> Iterator[Finding]:
+def panels(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
     """Hems deeper than there is room for them, and allowances wider than half of what they are on."""
-    narrowest: dict[refs.Ref, tuple[float, Panel, Edge]] = {}
+    narrowest: dict[Ref, tuple[float, Panel, Edge]] = {}
+    usual = usual_choices(scheme, job.cover.habits).hem
     for panel in one_each(cover.panels).values():
         if panel.cloth is not Cloth.OUTER:
             continue
         for edge in panel.edges:
             if edge.finish.kind in FOLDED and edge.finish.folded >= room_for_fold(panel, edge):
-                yield _too_deep(job, panel, edge)
+                yield _too_deep(job, usual, panel, edge)
                 break
+        if (meets := crowded(panel)) is not None:
+            yield _meeting(job, scheme, panel, meets)
         short = min(panel.length.value, panel.width.value)
         for edge in panel.edges:
             where = refs.CLOSING_ALLOWANCE if edge.finish.width != job.cover.seam_allowance else refs.SEAM_ALLOWANCE
@@ -142,7 +145,7 @@ def room_for_fold(panel: Panel, edge: Edge) -> float:
     return far
 
 
-def _too_deep(job: Job, panel: Panel, edge: Edge) -> Finding:
+def _too_deep(job: Job, usual: Finish, panel: Panel, edge: Edge) -> Finding:
     room = max(0.0, room_for_fold(panel, edge))
     text = tr(
         "The {finish} of {depth} along the {edge} is deeper than the {panel} has room for{room}.",
@@ -155,15 +158,39 @@ def _too_deep(job: Job, panel: Panel, edge: Edge) -> Finding:
     remedies = []
     if edge.finish == job.cover.hem:
         system = job.cover.habits.system
-        width = max(system.step, system.down(room * 0.5))
-        changes = [Change(refs.HEM.at("width"), width)]
+        width = min(usual.width, max(system.step, system.down(room * HALF)))
+        changes = [Change(refs.HEM_WIDTH, width)]
         if job.cover.hem.turn_under > width:
-            changes.append(Change(refs.HEM.at("turn_under"), width))
+            changes.append(Change(refs.TURN_UNDER, width))
         remedies.append(Remedy(tr("Hem {width}", width=mm(width)), tuple(changes)))
     return Finding("hem-too-deep", Severity.STOP, text, refs.panel(panel.name, edge.name), tuple(remedies))
 
 
-def _too_wide(job: Job, panel: Panel, edge: Edge, where: refs.Ref, short: float) -> Finding:
+def _meeting(job: Job, scheme: Scheme, panel: Panel, meets: Crowded) -> Finding:
+    """Two allowances that would lie on each other."""
+    text = tr(
+        "The {edge} and the {facing} of the {panel} lie {apart} apart: there is no room for the allowances on both.",
+        edge=term(meets.edge.name),
+        facing=term(meets.facing.name),
+        panel=term(panel.name),
+        apart=mm(meets.apart),
+    )
+    remedies = [
+        Remedy(tr("{what}: {n}", what=option.words, n=Count(more)), (Change(refs.option(option.key), float(more)),))
+        for option in scheme.options
+        if option.key == "panels" and (more := panel.count + 1) <= option.high
+    ]
+    less = job.cover.habits.system.down(meets.apart * HALF)
+    if less > 0.0:
+        remedies += [
+            Remedy(tr("{what}: {less}", what=FIELDS[ref], less=mm(less)), (Change(ref, less),))
+            for ref in (refs.CLOSING_ALLOWANCE, refs.SEAM_ALLOWANCE)
+            if uses(scheme, ref, job.cover) and meant(job, ref) > less
+        ]
+    return Finding("allowances-meet", Severity.STOP, text, refs.panel(panel.name, meets.edge.name), tuple(remedies))
+
+
+def _too_wide(job: Job, panel: Panel, edge: Edge, where: Ref, short: float) -> Finding:
     text = tr(
         "The allowance of {allowance} is wide for the {panel}, which is {short} at its narrowest.",
         allowance=mm(edge.finish.width),
@@ -172,7 +199,7 @@ def _too_wide(job: Job, panel: Panel, edge: Edge, where: refs.Ref, short: float)
     )
     system = job.cover.habits.system
     less = max(system.step, system.down(short * HALF * 0.5))
-    remedy = Remedy(tr("{what}: {less}", what=FIELDS[where.part], less=mm(less)), (Change(where, less),))
+    remedy = Remedy(tr("{what}: {less}", what=FIELDS[where], less=mm(less)), (Change(where, less),))
     return Finding("allowance-too-wide", Severity.LOOK, text, where, (remedy,))
 
 
@@ -180,10 +207,10 @@ def loose(job: Job, scheme: Scheme, passes: bool) -> Iterator[Finding]:
     """A clearance far beyond sense on a cover that has to pass over nothing."""
     given = job.cover.clearance
     most = {ClearanceSchool.SIDE: 100.0, ClearanceSchool.DIMENSION: 200.0, ClearanceSchool.GIRTH: 0.3}[given.school]
-    if passes or given.amount <= most or not uses(scheme, "clearance", job.cover):
+    if passes or given.amount <= most or not uses(scheme, refs.CLEARANCE, job.cover):
         return
     usual = job.cover.habits.mm("clearance")
     share = given.school is ClearanceSchool.GIRTH
     text = tr("The clearance is {value}: the cover would be a tent.", value=Share(given.amount) if share else mm(given.amount))
-    changes = (Change(refs.choice("clearance.school"), ClearanceSchool.SIDE), Change(refs.CLEARANCE, usual))
+    changes = (Change(refs.CLEARANCE_SCHOOL, ClearanceSchool.SIDE), Change(refs.CLEARANCE, usual))
     yield Finding("hardly-meant", Severity.LOOK, text, refs.CLEARANCE, (Remedy(tr("Clearance {gap}", gap=mm(usual)), changes),))

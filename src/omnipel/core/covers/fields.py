@@ -3,50 +3,52 @@
 from collections.abc import Mapping
 from typing import Final
 
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.refs import Ref
 
-FIELDS: Final[Mapping[str, Phrase]] = {
-    "clearance.school": tr("school"),
-    "clearance.amount": tr("gap or ease"),
-    "seam_allowance": tr("seam allowance"),
-    "closing_allowance": tr("closing seam allowance"),
-    "hem.kind": tr("lower edge"),
-    "hem.width": tr("hem or casing width"),
-    "hem.turn_under": tr("turn-under"),
-    "ring": tr("joining a strip to a ring"),
-    "hem_order": tr("hem"),
-    "clips": tr("relief clips"),
-    "cloth.name": tr("cloth"),
-    "cloth.kind": tr("kind of cloth"),
-    "cloth.thickness": tr("thickness of the cloth"),
-    "padding": tr("thickness of padding"),
-    "cloth.usable_width": tr("usable width"),
-    "closure.kind": tr("lower edge opens by"),
-    "closure.length": tr("how far it opens"),
-    "lining.school": tr("lining"),
-    "lining.seam_allowance": tr("lining seam allowance"),
-    "lining.cloth.usable_width": tr("usable width of the lining"),
-    "lining.turning_gap": tr("turning gap"),
-    "padding_inset": tr("padding ends short of the seam by"),
-    "quilting.along": tr("quilting takes up, along"),
-    "quilting.across": tr("quilting takes up, across"),
-    "cloth.shrink_warp": tr("first wash, along the warp"),
-    "cloth.shrink_weft": tr("first wash, across it"),
-    "features": tr("on the panels: ports, pockets, fasteners"),
+FIELDS: Final[Mapping[Ref, Phrase]] = {
+    refs.CLEARANCE_SCHOOL: tr("school"),
+    refs.CLEARANCE: tr("gap or ease"),
+    refs.SEAM_ALLOWANCE: tr("seam allowance"),
+    refs.CLOSING_ALLOWANCE: tr("closing seam allowance"),
+    refs.HEM_KIND: tr("lower edge"),
+    refs.HEM_WIDTH: tr("hem or casing width"),
+    refs.TURN_UNDER: tr("turn-under"),
+    refs.RING: tr("joining a strip to a ring"),
+    refs.HEM_ORDER: tr("hem"),
+    refs.CLIPS: tr("relief clips"),
+    refs.CLOTH_NAME: tr("cloth"),
+    refs.CLOTH_KIND: tr("kind of cloth"),
+    refs.CLOTH_THICKNESS: tr("thickness of the cloth"),
+    refs.PADDING: tr("thickness of padding"),
+    refs.CLOTH_WIDTH: tr("usable width"),
+    refs.CLOSURE_KIND: tr("lower edge opens by"),
+    refs.CLOSURE_LENGTH: tr("how far it opens"),
+    refs.LINING_SCHOOL: tr("lining"),
+    refs.LINING_ALLOWANCE: tr("lining seam allowance"),
+    refs.LINING_WIDTH: tr("usable width of the lining"),
+    refs.TURNING_GAP: tr("turning gap"),
+    refs.PADDING_INSET: tr("padding ends short of the seam by"),
+    refs.QUILTING_ALONG: tr("quilting takes up, along"),
+    refs.QUILTING_ACROSS: tr("quilting takes up, across"),
+    refs.SHRINK_WARP: tr("first wash, along the warp"),
+    refs.SHRINK_WEFT: tr("first wash, across it"),
+    refs.FEATURES: tr("on the panels: ports, pockets, fasteners"),
 }
-"""By their path in the cover."""
+"""By what they decide."""
 
 LENGTHS: Final = (
-    "seam_allowance",
-    "closing_allowance",
-    "hem.width",
-    "hem.turn_under",
-    "cloth.usable_width",
-    "padding_inset",
-    "lining.seam_allowance",
-    "lining.cloth.usable_width",
-    "lining.turning_gap",
-    "closure.length",
+    refs.SEAM_ALLOWANCE,
+    refs.CLOSING_ALLOWANCE,
+    refs.HEM_WIDTH,
+    refs.TURN_UNDER,
+    refs.CLOTH_WIDTH,
+    refs.PADDING_INSET,
+    refs.LINING_ALLOWANCE,
+    refs.LINING_WIDTH,
+    refs.TURNING_GAP,
+    refs.CLOSURE_LENGTH,
 )
 """Those that are chosen as a length; thicknesses are measured."""
 

@@ -6,14 +6,13 @@ What was measured is never touched.
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from operator import attrgetter
 from typing import Final
 
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FEATURE_FIELDS, FEATURE_LENGTHS, FIELDS, LENGTHS, PLACES
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.covers.sizes import size_words
-from omnipel.core.job.changes import changed
+from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import ClearanceSchool, Job
 from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import AS_TYPED
@@ -78,8 +77,8 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
 
     if cover.clearance.school is not ClearanceSchool.GIRTH:
         yield one(refs.CLEARANCE, tr("clearance"), cover.clearance.amount)
-    for path in LENGTHS:
-        yield one(refs.choice(path), FIELDS[path], attrgetter(path)(cover))
+    for ref in LENGTHS:
+        yield one(ref, FIELDS[ref], meant(job, ref))
     for feature in cover.features:
         for name in FEATURE_LENGTHS:
             words = tr("{whole}, {what}", whole=Name(feature.name), what=FEATURE_FIELDS[name])

@@ -96,11 +96,11 @@ class Brief:
     @property
     def t(self) -> Worked:
         """Thickness of all layers."""
-        total, lining = worked(tr("cloth"), self.choices.cloth.thickness, refs.choice("cloth.thickness")), self.choices.lining
+        total, lining = worked(tr("cloth"), self.choices.cloth.thickness, refs.CLOTH_THICKNESS), self.choices.lining
         if self.choices.padding:
-            total = total + worked(tr("padding"), self.choices.padding, refs.choice("padding"))
+            total = total + worked(tr("padding"), self.choices.padding, refs.PADDING)
         if lining.school is not LiningSchool.NONE:
-            total = total + worked(tr("lining"), lining.cloth.thickness, refs.choice("lining.cloth.thickness"))
+            total = total + worked(tr("lining"), lining.cloth.thickness, refs.LINING_THICKNESS)
         return total
 
     def clearance(self, girth: Worked) -> Worked:
@@ -194,7 +194,7 @@ class Scheme:
         draft: from body and brief to a cover.
         starts_with: changes to a new job's choices that suit this scheme; lengths as names of habits.
         rings: whether it joins a strip to a ring, so that one can ask how.
-        without: choices about a cover that it has no use for, by their path.
+        without: choices about a cover that it has no use for.
     """
 
     key: str
@@ -205,7 +205,7 @@ class Scheme:
     draft: Callable[[Any, Brief], Cover]
     starts_with: Mapping[str, Any] = field(default_factory=dict)
     rings: bool = False
-    without: frozenset[str] = frozenset()
+    without: frozenset[Ref] = frozenset()
 
     def serves_form(self, form: Form) -> bool:
         """Whether a form has an ability that this scheme asks for."""

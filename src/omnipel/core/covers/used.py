@@ -11,6 +11,8 @@ from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, Fea
 from omnipel.core.job.finish import SEWN, TURNED_UNDER, FinishKind
 from omnipel.core.plane.curves import Arc
 from omnipel.core.tolerances import CLIP_RADIUS
+from omnipel.core.words import refs
+from omnipel.core.words.refs import Ref
 
 SEWN_WITH_OURS: Final = frozenset((FeatureKind.PORT, FeatureKind.VENT, FeatureKind.POCKET, FeatureKind.HANDLE))
 """Features whose own pieces take the job's seam allowance."""
@@ -27,12 +29,12 @@ def options_used(scheme: Scheme, choices: CoverChoices, body: Body | None) -> tu
     )
 
 
-def uses(scheme: Scheme, path: str, choices: CoverChoices, panels: tuple[Panel, ...] = ()) -> bool:
-    """Whether a choice about the cover, by its path, changes anything, as the others stand."""
-    if path.split(".")[0] in scheme.without or path in scheme.without:
-        rescued = _RESCUED.get(path)
+def uses(scheme: Scheme, ref: Ref, choices: CoverChoices, panels: tuple[Panel, ...] = ()) -> bool:
+    """Whether a choice about the cover changes anything, as the others stand."""
+    if any(ref.within(unused) for unused in scheme.without):
+        rescued = _RESCUED.get(ref)
         return rescued is not None and rescued(choices)
-    rule = _RULES.get(path)
+    rule = _RULES.get(ref)
     return rule is None or rule(scheme, choices, panels)
 
 
@@ -49,23 +51,21 @@ def _bent(edge: Edge) -> bool:
     return edge.finish.kind in SEWN and isinstance(curve, Arc) and abs(curve.curvature) * CLIP_RADIUS > 1.0
 
 
-_RESCUED: Final[Mapping[str, Callable[[CoverChoices], bool]]] = {
-    "seam_allowance": lambda c: any(f.kind in SEWN_WITH_OURS for f in c.features) or c.options.get("layers") == "reversible"
+_RESCUED: Final[Mapping[Ref, Callable[[CoverChoices], bool]]] = {
+    refs.SEAM_ALLOWANCE: lambda c: any(f.kind in SEWN_WITH_OURS for f in c.features) or c.options.get("layers") == "reversible"
 }
 """What a scheme has no use for itself, but what is put on its panels may have."""
 
-_RULES: Final[Mapping[str, Callable[[Scheme, CoverChoices, tuple[Panel, ...]], bool]]] = {
-    "ring": lambda s, c, p: s.rings,
-    "clips": lambda s, c, p: _clipped(c, p),
-    "hem.width": lambda s, c, p: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE, FinishKind.BOUND),
-    "hem.turn_under": lambda s, c, p: c.hem.kind in TURNED_UNDER,
-    "closure.length": lambda s, c, p: c.closure.kind is not ClosureKind.NONE,
-    "padding_inset": lambda s, c, p: c.padding > 0.0,
-    "quilting.along": lambda s, c, p: c.padding > 0.0,
-    "quilting.across": lambda s, c, p: c.padding > 0.0,
-    "lining.seam_allowance": lambda s, c, p: c.lining.school is LiningSchool.BAGGED,
-    "lining.turning_gap": lambda s, c, p: c.lining.school is LiningSchool.BAGGED,
-    "lining.cloth.usable_width": lambda s, c, p: (
-        c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in p)
-    ),
+_RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, tuple[Panel, ...]], bool]]] = {
+    refs.RING: lambda s, c, p: s.rings,
+    refs.CLIPS: lambda s, c, p: _clipped(c, p),
+    refs.HEM_WIDTH: lambda s, c, p: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE, FinishKind.BOUND),
+    refs.TURN_UNDER: lambda s, c, p: c.hem.kind in TURNED_UNDER,
+    refs.CLOSURE_LENGTH: lambda s, c, p: c.closure.kind is not ClosureKind.NONE,
+    refs.PADDING_INSET: lambda s, c, p: c.padding > 0.0,
+    refs.QUILTING_ALONG: lambda s, c, p: c.padding > 0.0,
+    refs.QUILTING_ACROSS: lambda s, c, p: c.padding > 0.0,
+    refs.LINING_ALLOWANCE: lambda s, c, p: c.lining.school is LiningSchool.BAGGED,
+    refs.TURNING_GAP: lambda s, c, p: c.lining.school is LiningSchool.BAGGED,
+    refs.LINING_WIDTH: lambda s, c, p: c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in p),
 }

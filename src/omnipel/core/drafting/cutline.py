@@ -7,9 +7,11 @@ more. At an inward corner the parallels cross, and the outline is the union of t
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.drafting.panel import Edge, Panel
@@ -17,6 +19,10 @@ from omnipel.core.job.finish import FinishKind
 from omnipel.core.plane.curves import Arc, Points, Trace, turn_between
 from omnipel.core.tolerances import CHORD_ERROR, MITRE_ALLOWANCE, MITRE_REACH, SAME_POINT, STRAIGHT_ANGLE
 
+LOST = 0.5
+"""A cut line nearer to the sew line than the allowance by this has lost it, mm."""
+MOST_PLACES = 400
+"""No more places along an edge than this are looked at."""
 MOST_DRIFT = 2.0
 """A side that drifts by more than this per mm of depth is no end of a hem but its continuation: nothing is reflected there."""
 
@@ -31,15 +37,74 @@ def cut_line(panel: Panel) -> Points:
     """
     kept = panel.kept
     if kept.edges is not panel.edges or kept.mitred is not panel.mitred:
-        ring = _outline(panel.edges)
+        ring, joined = _outline(panel.edges)
         if panel.mitred:
             ring = _without_mitres(ring, panel.edges)
         ring.setflags(write=False)
-        kept.edges, kept.mitred, kept.ring = panel.edges, panel.mitred, ring
+        kept.edges, kept.mitred, kept.ring, kept.joined = panel.edges, panel.mitred, ring, joined
     return kept.ring
 
 
-def _outline(edges: Sequence[Edge]) -> Points:
+@dataclass(frozen=True, slots=True)
+class Crowded:
+    """Two places far apart along a sew line that face each other with less between them than their allowances take."""
+
+    edge: Edge
+    facing: Edge
+    apart: float
+
+
+def crowded(panel: Panel) -> Crowded | None:
+    """Where the cut line of a panel loses an allowance, as across a slit; None when every point of every edge has its own.
+
+    At an inward corner two allowances share their cloth for a little way, and a clip parts them: that is none.
+    """
+    whole = shapely.Polygon(cut_line(panel))
+    if not panel.kept.joined:
+        return None
+    shapely.prepare(whole)
+    lines = [edge.curve.points(0.5) for edge in panel.edges]
+    around = shapely.LinearRing(np.concatenate([line[:-1] for line in lines]))
+    ends = np.cumsum([float(np.hypot(*np.diff(line, axis=0).T).sum()) for line in lines])
+    reach = 2.0 * MITRE_REACH * max(edge.finish.allowance for edge in panel.edges)
+    worst: Crowded | None = None
+    for edge, line, begins in zip(panel.edges, lines, (0.0, *ends), strict=False):
+        if not edge.finish.allowance:
+            continue
+        at, out, runs = _spread(line, edge.finish.allowance)
+        far = at + edge.finish.allowance * out
+        lost = np.asarray(shapely.contains_xy(whole, far))
+        lost[lost] = shapely.distance(whole.exterior, shapely.points(far[lost])) > LOST
+        if not lost.any():
+            continue
+        faces = np.asarray(shapely.line_locate_point(around, shapely.points(far[lost])))
+        along = np.abs(faces - (begins + runs[lost]))
+        slit = (along > reach) & (along < ends[-1] - reach)
+        if slit.any():
+            other = shapely.get_coordinates(shapely.line_interpolate_point(around, faces[slit]))
+            away = other - at[lost][slit]
+            apart = np.hypot(away[:, 0], away[:, 1])
+            nearest = int(apart.argmin())
+            facing = panel.edges[min(int(np.searchsorted(ends, faces[slit][nearest])), len(panel.edges) - 1)]
+            if worst is None or apart[nearest] < worst.apart:
+                worst = Crowded(edge, facing, float(apart[nearest]))
+    return worst
+
+
+def _spread(line: Points, allowance: float) -> tuple[Points, Points, NDArray[np.float64]]:
+    """Places along an edge's points, no further apart than its allowance: where, outward there, and how far along."""
+    steps = np.diff(line, axis=0)
+    long = np.hypot(*steps.T)
+    runs = np.concatenate(([0.0], np.cumsum(long)))
+    count = int(np.clip(runs[-1] / allowance, 3, MOST_PLACES))
+    where = (np.arange(count) + 0.5) / count * runs[-1]
+    segment = np.clip(np.searchsorted(runs, where, side="right") - 1, 0, len(long) - 1)
+    units = steps[segment] / long[segment, None]
+    at = line[segment] + units * (where - runs[segment])[:, None]
+    return at, np.column_stack((units[:, 1], -units[:, 0])), where
+
+
+def _outline(edges: Sequence[Edge]) -> tuple[Points, bool]:
     sew = np.concatenate([edge.curve.points(CHORD_ERROR)[:-1] for edge in edges])
     corners = [_corner(edge, edges[(i + 1) % len(edges)]) for i, edge in enumerate(edges)]
     parallels = [None if any(inward for _, inward in corners) else _parallel(edge) for edge in edges]
@@ -53,9 +118,9 @@ def _outline(edges: Sequence[Edge]) -> Points:
             ]
         )
         ring = _without_doubles(ring)
-        if shapely.Polygon(ring).is_valid:
-            return ring
-    return _union(edges, [corner for corner, _ in corners], sew)
+        if len(ring) > 2 and shapely.Polygon(ring).is_valid:
+            return ring, False
+    return _union(edges, [corner for corner, _ in corners], sew), True
 
 
 def _parallel(edge: Edge) -> Points | None:

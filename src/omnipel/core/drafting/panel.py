@@ -69,10 +69,11 @@ class Figure:
 
 @dataclass(slots=True)
 class Kept:
-    """The cut line of a panel, computed when it is first asked for and kept with it: for which edges, and the ring."""
+    """The cut line of a panel, computed when it is first asked for and kept with it: for which edges, the ring, and whether parallels met in it."""
 
     edges: tuple[Edge, ...] = ()
     mitred: bool = False
+    joined: bool = False
     ring: Points = field(default_factory=lambda: np.empty((0, 2)))
 
 

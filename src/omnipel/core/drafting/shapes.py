@@ -40,19 +40,6 @@ def with_allowances(size: Worked, *finishes: tuple[Finish, Ref | None]) -> Worke
     return size
 
 
-def _fits(finish: Finish, panel: str, height: float) -> None:
-    """A hem or casing is less deep than its panel is high."""
-    if finish.folded >= height:
-        text = tr(
-            "the {finish} of {depth} is deeper than the {panel}, which is {height} high",
-            finish=term(finish.kind),
-            depth=mm(finish.folded),
-            panel=term(panel),
-            height=mm(height),
-        )
-        raise Impossible(text, refs.choice("hem.width"), code="hem-too-deep")
-
-
 def rectangle(
     name: str,
     length: Worked,
@@ -88,8 +75,6 @@ def rectangle(
         checked(length, tr("the length of the {panel}", panel=term(name)), refs.panel(name)),
         checked(width, tr("the height of the {panel}", panel=term(name)), refs.panel(name)),
     )
-    for finish in (bottom, top):
-        _fits(finish, name, y)
     corners = ((0.0, 0.0), (x, 0.0), (x, y), (0.0, y))
     finishes = {"bottom": bottom, "right": right, "top": top, "left": left}
     edges = tuple(

@@ -16,7 +16,7 @@ from omnipel.core.words.working import Worked, worked
 SPREAD = 1.0
 """An open slit spreads by about its own length at the edge: each side leans out by 30°."""
 OPENS = (ClosureKind.ZIP, ClosureKind.HOOK_AND_LOOP, ClosureKind.LACING)
-BELONGS = refs.choice("closure")
+BELONGS = refs.CLOSURE
 USUAL_SHARE = 0.6
 """A closure that opens so much of the height lets a cover on and off without tugging."""
 LEAST_OPENING = 20.0

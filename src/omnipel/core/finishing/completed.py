@@ -11,19 +11,21 @@ from omnipel.core.finishing.features import with_features
 from omnipel.core.finishing.layers import with_layers
 from omnipel.core.job.document import CoverChoices, HemOrder, LiningSchool
 from omnipel.core.job.finish import SEWN
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
+from omnipel.core.words.refs import Ref
 
 
-def completed(cover: Cover, choices: CoverChoices, without: frozenset[str] = frozenset()) -> Cover:
+def completed(cover: Cover, choices: CoverChoices, without: frozenset[Ref] = frozenset()) -> Cover:
     """The cover with everything that was chosen besides its scheme, but for what it has no use for."""
     cover = replace(cover, hosts=tuple(dict.fromkeys(panel.name for panel in cover.panels if panel.cloth is Cloth.OUTER)))
-    if "padding" in without:
+    if refs.PADDING in without:
         choices = replace(choices, padding=0.0)
-    if "lining.school" in without:
+    if refs.LINING_SCHOOL in without:
         choices = replace(choices, lining=replace(choices.lining, school=LiningSchool.NONE))
     if choices.features:
         cover = with_features(cover, choices)
-    if "closure" not in without:
+    if refs.CLOSURE not in without:
         cover = with_closure(cover, choices)
     cover = with_layers(cover, choices)
     panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), choices), choices) for panel in cover.panels)

@@ -96,7 +96,7 @@ def _lining_runs(side: tuple[Run, ...]) -> tuple[Run, ...]:
 
 def _with_gap(panels: list[Panel], gap: float, habits: Habits) -> tuple[list[Panel], list[Finding]]:
     """The gap in the middle of the longest straight seam of the lining, as two marks; and whether a hand goes through."""
-    where = refs.choice("lining.turning_gap")
+    where = refs.TURNING_GAP
     findings = []
     if not LEAST_GAP <= gap <= MOST_GAP:
         least, most = Rule(80.0, 3.0), Rule(150.0, 6.0)
@@ -133,12 +133,12 @@ def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
                 panel=term(host.name),
                 inset=mm(choices.padding_inset),
             )
-            half = Remedy(tr("No inset"), (Change(refs.choice("padding_inset"), 0.0),))
-            findings.append(Finding("padding-too-small", Severity.LOOK, text, refs.choice("padding_inset"), (half,)))
+            half = Remedy(tr("No inset"), (Change(refs.PADDING_INSET, 0.0),))
+            findings.append(Finding("padding-too-small", Severity.LOOK, text, refs.PADDING_INSET, (half,)))
             continue
         ring = shapely.get_coordinates(shapely.normalize(inner))[-2::-1]
         edge = Edge("outline", Trace(np.vstack((ring, ring[:1]))), RAW)
-        inset = worked(tr("inset"), choices.padding_inset, refs.choice("padding_inset")) * 2.0
+        inset = worked(tr("inset"), choices.padding_inset, refs.PADDING_INSET) * 2.0
         spans = np.ptp(ring, axis=0)
         plain = abs(spans[0] - (host.length - inset).value) < 0.01 and abs(spans[1] - (host.width - inset).value) < 0.01
         sizes = (host.length - inset, host.width - inset) if plain else (None, None)

@@ -225,7 +225,7 @@ def _met(body: Body, depth: float, cover: Cover, lowest: float) -> list[Section]
 def _opened(cover: Cover, depth: float) -> Worked:
     """What an open closure adds at a depth."""
     opened = float(np.interp(depth, [d for d, _ in cover.opens], [mm for _, mm in cover.opens])) if cover.opens else 0.0
-    return worked(tr("closure open"), opened, refs.choice("closure.length"))
+    return worked(tr("closure open"), opened, refs.CLOSURE_LENGTH)
 
 
 def _variances(size: Worked, sigmas: Mapping[str, float]) -> dict[str, float]:

@@ -164,6 +164,9 @@ CATALOGUE: dict[str, Entry] = {
     "hardly-meant": Entry(
         LOOK, "A decision is far beyond what any cover has.", tr("Go back to what is usual, if it was not meant.")
     ),
+    "allowances-meet": Entry(
+        STOP, "Two edges of a panel face each other with no room for both allowances.", tr("More panels, or narrower allowances.")
+    ),
     "allowance-too-wide": Entry(
         LOOK, "An allowance is wider than half of the panel that it is on.", tr("Make the allowance narrower.")
     ),
@@ -182,6 +185,10 @@ CATALOGUE: dict[str, Entry] = {
     "gore-excess": Entry(
         LOOK, "Flat gore edges are much longer than the meridian.", tr("Use more gores, or ease the excess in.")
     ),
+    "dome-coarse": Entry(LOOK, "The seams between so few bands stand far off the dome.", tr("Use more bands in the dome.")),
+    "corner-too-round": Entry(
+        STOP, "The ends' corners are rounded so far that they cut into the object's.", tr("Round the corners by less.")
+    ),
     "rounding-measured": Entry(
         NOTE, "The over-the-top path says that the top edges are rounded.", tr("Round the end panels by as much.")
     ),
@@ -194,6 +201,15 @@ CATALOGUE: dict[str, Entry] = {
         "Something went wrong inside the program: a fault of ours, not of the job.",
         tr("Take back the last change, and tell us what it was."),
         by_person=True,
+    ),
+    "outline-simplified": Entry(
+        NOTE,
+        "A tracing had more points and corners than can be sewn.",
+        tr("Look whether the panel still has its shape."),
+        by_person=True,
+    ),
+    "outline-smoothed-less": Entry(
+        NOTE, "Smoothed as far as asked an outline would cross itself.", tr("Look whether it is smooth enough."), by_person=True
     ),
     "nothing-to-cover": Entry(
         STOP,

@@ -5,7 +5,9 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
+from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Phrase, Rule, tr
+from omnipel.core.words.units import Unit
 
 
 class Layer(StrEnum):
@@ -84,20 +86,28 @@ FAR: Final = Pen(0.25, (1.0, 1.0), "accent", 1.4, (2.0, 2.0))
 
 @dataclass(frozen=True, slots=True)
 class Paper:
-    """A paper: what it is called, its size and the margin that a printer leaves, mm; `sheet` is what its cutting sheet is printed on."""
+    """A paper: what it is called, its size and the margin that a printer leaves, mm."""
 
     words: Phrase
     width: float
     height: float
     margin: float = 10.0
-    sheet: str = "A4"
 
 
 PAPERS: Final[Mapping[str, Paper]] = {
     "A4": Paper(tr("A4, tiled"), 210.0, 297.0),
-    "Letter": Paper(tr("Letter, tiled"), 215.9, 279.4, sheet="Letter"),
+    "Letter": Paper(tr("Letter, tiled"), 215.9, 279.4),
     "A0": Paper(tr("A0"), 841.0, 1189.0),
     "roll914": Paper(tr("roll, {width} wide", width=Rule(914.0, 36.0)), 914.0, 2000.0),
 }
 SMALL: Final = ("A4", "Letter")
 """Papers of a home printer, for cards and sheets."""
+
+
+def at_home(unit: Unit) -> str:
+    """The paper in the printer of those who measure in a unit.
+
+    >>> at_home(Unit.INCH_16), at_home(Unit.MM)
+    ('Letter', 'A4')
+    """
+    return "Letter" if System.of(unit) is System.INCH else "A4"

@@ -3,6 +3,8 @@
 import itertools
 import math
 from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any, Literal
 
 import numpy as np
@@ -25,11 +27,30 @@ FARTHEST = LONGEST
 """No point of an outline lies further from the origin than this, mm."""
 
 
+@dataclass(frozen=True)
+class Drawn:
+    """An outline as it is drafted: its ring, how far it leaves the tracing because that had too many points, and how far it was smoothed, mm."""
+
+    ring: Points
+    simplified: float
+    smoothed: float
+
+
 def ring_of(outline: Outline) -> Points:
     """The outline as a counter-clockwise ring without repeated end, `(n, 2)`, its lowest left corner at 0, 0.
 
     Raises:
         Impossible: fewer than three different points, no area, or it crosses itself (says where).
+    """
+    return drawn(outline).ring
+
+
+@lru_cache(maxsize=16)
+def drawn(outline: Outline) -> Drawn:
+    """The outline as it is drafted, and what was done to it.
+
+    Raises:
+        Impossible: as of its ring.
     """
     points = path_points(outline.path) if outline.path else np.array(outline.points, dtype=np.float64).reshape(-1, 2)
     if not (np.abs(points) <= FARTHEST).all():
@@ -52,14 +73,17 @@ def ring_of(outline: Outline) -> Points:
         raise Impossible(tr("the traced outline holds no area"), WHERE)
     if not polygon.exterior.is_ccw:
         points = points[::-1]
-    points = _sewable(points)
-    if outline.smoothing > 0.0:
-        points = _smoothed_soundly(points, outline.smoothing)
-    return np.ascontiguousarray(points - points.min(axis=0))
+    points, off = _sewable(points)
+    reach = outline.smoothing
+    if reach > 0.0:
+        points, reach = _smoothed_soundly(points, reach)
+    ring = np.ascontiguousarray(points - points.min(axis=0))
+    ring.setflags(write=False)
+    return Drawn(ring, off, reach)
 
 
-def _sewable(points: Points) -> Points:
-    """The ring with no more corners and points than can be sewn: as much simplified as that takes.
+def _sewable(points: Points) -> tuple[Points, float]:
+    """The ring with no more corners and points than can be sewn, and by how much it was simplified for that.
 
     Raises:
         Impossible: it stays too rough.
@@ -67,7 +91,7 @@ def _sewable(points: Points) -> Points:
     for off in SIMPLER:
         made = shapely.get_coordinates(shapely.Polygon(points).simplify(off))[:-1] if off else points
         if len(made) >= 3 and len(made) <= MOST_POINTS and len(corners_of(made)) <= MOST_CORNERS:
-            return made
+            return made, off
     found = len(corners_of(points))
     raise Impossible(
         tr("the traced outline has {n} corners, and no more than {most} can be sewn", n=Count(found), most=Count(MOST_CORNERS)),
@@ -75,14 +99,14 @@ def _sewable(points: Points) -> Points:
     )
 
 
-def _smoothed_soundly(points: Points, reach: float) -> Points:
-    """The ring smoothed, by less where it would cross itself."""
+def _smoothed_soundly(points: Points, reach: float) -> tuple[Points, float]:
+    """The ring smoothed, by less where it would cross itself, and by how much."""
     while reach > SHORTEST / 8.0:
         made = smoothed(points, reach)
         if np.isfinite(made).all() and shapely.Polygon(made).is_valid:
-            return made
+            return made, reach
         reach /= 2.0
-    return points
+    return points, 0.0
 
 
 def path_points(path: str) -> Points:

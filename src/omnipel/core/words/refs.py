@@ -50,6 +50,14 @@ class Ref:
         """
         return replace(self, part=f"{self.part}.{part}" if self.part else part)
 
+    def within(self, other: "Ref") -> bool:
+        """Whether it is another, or a part of it.
+
+        >>> choice("hem.width").within(choice("hem")), choice("hem_order").within(choice("hem"))
+        (True, False)
+        """
+        return (self.of, self.id) == (other.of, other.id) and f"{self.part}.".startswith(f"{other.part}." if other.part else "")
+
     @property
     def whole(self) -> "Ref":
         """What it is a part of."""
@@ -147,8 +155,40 @@ def seam(name: str = "") -> Ref:
 FIT: Final = Ref(Of.FIT)
 PAPERS: Final = Ref(Of.PAPERS)
 TAPE_CARD: Final = Ref(Of.PAPERS, "card")
+ANY_CLEARANCE: Final = choice("clearance")
+CLEARANCE_SCHOOL: Final = choice("clearance.school")
 CLEARANCE: Final = choice("clearance.amount")
 SEAM_ALLOWANCE: Final = choice("seam_allowance")
 CLOSING_ALLOWANCE: Final = choice("closing_allowance")
 HEM: Final = choice("hem")
+HEM_KIND: Final = choice("hem.kind")
+HEM_WIDTH: Final = choice("hem.width")
+TURN_UNDER: Final = choice("hem.turn_under")
+HEM_ORDER: Final = choice("hem_order")
+RING: Final = choice("ring")
+CLIPS: Final = choice("clips")
+CLOTH: Final = choice("cloth")
+CLOTH_NAME: Final = choice("cloth.name")
+CLOTH_KIND: Final = choice("cloth.kind")
+CLOTH_THICKNESS: Final = choice("cloth.thickness")
+CLOTH_WIDTH: Final = choice("cloth.usable_width")
+GATHER_LIMIT: Final = choice("cloth.gather_limit")
+SHRINK_WARP: Final = choice("cloth.shrink_warp")
+SHRINK_WEFT: Final = choice("cloth.shrink_weft")
+PADDING: Final = choice("padding")
+PADDING_INSET: Final = choice("padding_inset")
+QUILTING: Final = choice("quilting")
+QUILTING_ALONG: Final = choice("quilting.along")
+QUILTING_ACROSS: Final = choice("quilting.across")
+LINING_SCHOOL: Final = choice("lining.school")
+LINING_ALLOWANCE: Final = choice("lining.seam_allowance")
+TURNING_GAP: Final = choice("lining.turning_gap")
+LINING_CLOTH: Final = choice("lining.cloth")
+LINING_WIDTH: Final = choice("lining.cloth.usable_width")
+LINING_THICKNESS: Final = choice("lining.cloth.thickness")
+CLOSURE: Final = choice("closure")
+CLOSURE_KIND: Final = choice("closure.kind")
+CLOSURE_LENGTH: Final = choice("closure.length")
+FEATURES: Final = choice("features")
+SCHEME: Final = choice("scheme")
 OUTLINE: Final = thing("outline")

@@ -61,9 +61,9 @@ class ChoiceForm(QWidget):
         self.fields: dict[Ref, QWidget] = {}
         self.named: dict[Ref, Phrase] = {}
         self.fills: list[Callable[[CoverChoices], object]] = []
-        self.rows: list[tuple[str, QWidget]] = []
-        self.heads: list[tuple[QWidget, list[str]]] = []
-        self.shown: frozenset[str] = frozenset()
+        self.rows: list[tuple[Ref, QWidget]] = []
+        self.heads: list[tuple[QWidget, list[Ref]]] = []
+        self.shown: frozenset[Ref] | None = None
         self.other_ways: set[QWidget] = set()
         self.form = QFormLayout(self)
         self.form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
@@ -80,7 +80,7 @@ class ChoiceForm(QWidget):
         self.fills.clear()
         self.rows.clear()
         self.heads.clear()
-        self.shown = frozenset({"none"})
+        self.shown = None
         while self.form.rowCount():
             self.form.removeRow(0)
 
@@ -91,44 +91,37 @@ class ChoiceForm(QWidget):
             fill(self.session.open_job.cover)
         if offered != self.shown:
             self.shown = offered
-            for path, row in self.rows:
-                self.form.setRowVisible(row, path in offered and row not in self.other_ways)
-            for head, paths in self.heads:
-                self.form.setRowVisible(head, any(path in offered for path in paths))
+            for ref, row in self.rows:
+                self.form.setRowVisible(row, ref in offered and row not in self.other_ways)
+            for head, refs_ in self.heads:
+                self.form.setRowVisible(head, not offered.isdisjoint(refs_))
 
-    def _offered(self) -> frozenset[str]:
-        """The paths of all fields that change anything, as the others stand."""
+    def _offered(self) -> frozenset[Ref]:
+        """All fields that change anything, as the others stand."""
         cover, draft = self.session.open_job.cover, self.session.draft
         scheme = SCHEMES[cover.scheme]
         panels = draft.panels if draft is not None else ()
-        own = {f"options.{option.key}" for option in options_used(scheme, cover, self.session.body)}
-        return frozenset(
-            path for path, _ in self.rows if (path in own if path.startswith("options.") else uses(scheme, path, cover, panels))
-        )
+        own = {refs.option(option.key) for option in options_used(scheme, cover, self.session.body)}
+        return frozenset(ref for ref, _ in self.rows if (ref in own if ref.of is Of.OPTION else uses(scheme, ref, cover, panels)))
 
     @property
     def named_now(self) -> dict[Ref, Phrase]:
         """What each field is called that is there now."""
-        there = {ref_of(path) for path in self.shown}
-        return {ref: words for ref, words in self.named.items() if ref in there}
+        return {ref: words for ref, words in self.named.items() if self.shown is not None and ref in self.shown}
 
-    def one_of(self, path: str, one: QWidget, other: QWidget) -> None:
+    def one_of(self, ref: Ref, one: QWidget, other: QWidget) -> None:
         """Show one of two rows that decide the same, in two ways."""
         self.other_ways = {other}
         for row in (one, other):
-            self.form.setRowVisible(row, row is one and path in self.shown)
+            self.form.setRowVisible(row, row is one and self.shown is not None and ref in self.shown)
 
     def go_to(self, ref: Ref) -> None:
         """Put the focus on the field that decides what a reference means, or the nearest that it lies in."""
-        wanted = refs.choice("features") if ref.of is Of.FEATURE else ref
+        wanted = refs.FEATURES if ref.of is Of.FEATURE else ref
         while wanted not in self.fields and wanted.part:
             wanted = replace(wanted, part=wanted.part.rpartition(".")[0])
         if wanted in self.fields:
             reveal(self.fields[wanted])
-
-    def set(self, path: str, value: object, reason: Phrase) -> None:
-        """Change one choice."""
-        self.session.set(ref_of(path), value, reason)
 
     # Rows
 
@@ -138,31 +131,31 @@ class ChoiceForm(QWidget):
         self.form.addRow(head)
         self.heads.append((head, []))
 
-    def row(self, path: str, field: QWidget, words: Phrase | None = None, why: Why | None = None) -> None:
+    def row(self, ref: Ref, field: QWidget, words: Phrase | None = None, why: Why | None = None) -> None:
         """A field with its name, and a sentence below it."""
-        words = FIELDS[path] if words is None else words
-        self.fields[ref_of(path)] = field
+        words = FIELDS[ref] if words is None else words
+        self.fields[ref] = field
         if words:
-            self.named[ref_of(path)] = words
+            self.named[ref] = words
         name = label(words, wrap=True)
         name.setMinimumWidth(LOOK.px(150))
         name.setBuddy(field)
         self.form.addRow(name, field)
-        self.under(path, field)
+        self.under(ref, field)
         if why is not None:
             self.why(why)
 
-    def under(self, path: str, row: QWidget) -> None:
-        """A row that is there while the field at a path is."""
-        self.rows.append((path, row))
+    def under(self, ref: Ref, row: QWidget) -> None:
+        """A row that is there while a field is."""
+        self.rows.append((ref, row))
         if self.heads:
-            self.heads[-1][1].append(path)
+            self.heads[-1][1].append(ref)
 
-    def whole_row(self, path: str, field: QWidget) -> None:
+    def whole_row(self, ref: Ref, field: QWidget) -> None:
         """A field as wide as the form."""
-        self.fields[ref_of(path)], self.named[ref_of(path)] = field, FIELDS[path]
+        self.fields[ref], self.named[ref] = field, FIELDS[ref]
         self.form.addRow(field)
-        self.under(path, field)
+        self.under(ref, field)
 
     def why(self, why: Why) -> None:
         """A sentence below the last field."""
@@ -172,91 +165,87 @@ class ChoiceForm(QWidget):
             self.under(self.rows[-1][0], under)
         self.fills.append(lambda c: under.setText(self.session.tell(why(c))))
 
-    def length(self, path: str, *, strict: bool = False, fine: bool = False) -> None:
+    def length(self, ref: Ref, *, strict: bool = False, fine: bool = False) -> None:
         """A length."""
-        words, get = FIELDS[path], attrgetter(path)
+        words, get = FIELDS[ref], attrgetter(ref.part)
 
         def commit(length: float) -> None:
             before = mm(get(self.session.open_job.cover), fine=True)
-            self.set(path, length, tr("{what} {before} → {after}", what=words, before=before, after=mm(length, fine=True)))
+            self.session.set(ref, length, tr("{what} {before} → {after}", what=words, before=before, after=mm(length, fine=True)))
 
         field = length_field(self.session, words, commit, strict=strict, fine=fine)
-        self.row(path, field)
+        self.row(ref, field)
         self.fills.append(lambda c: field.show_length(get(c)))
 
-    def short_text(self, path: str) -> None:
+    def short_text(self, ref: Ref) -> None:
         """A short text."""
-        words, get, field = FIELDS[path], attrgetter(path), line(FIELDS[path])
+        words, get, field = FIELDS[ref], attrgetter(ref.part), line(FIELDS[ref])
 
         def done() -> None:
             if field.isModified():
                 field.setModified(False)
-                self.set(path, field.text()[:120], tr("{what}: {text}", what=words, text=Name(field.text())))
+                self.session.set(ref, field.text()[:120], tr("{what}: {text}", what=words, text=Name(field.text())))
 
         field.editingFinished.connect(done)
-        self.row(path, field)
+        self.row(ref, field)
         self.fills.append(lambda c: None if field.isModified() else field.setText(get(c)))
 
     def pick(
-        self, path: str, picks: list[tuple[Value, object]], *, picked: Callable[..., object] | None = None, why: Why | None = None
+        self, ref: Ref, picks: list[tuple[Value, object]], *, picked: Callable[..., object] | None = None, why: Why | None = None
     ) -> None:
         """One of several."""
-        words, get = FIELDS[path], attrgetter(path)
-        field = combo(words, picks, picked or (lambda p: self.set(path, p, tr("{what}: {value}", what=words, value=term(p)))))
-        self.row(path, field, why=why)
+        words, get = FIELDS[ref], attrgetter(ref.part)
+        field = combo(
+            words, picks, picked or (lambda p: self.session.set(ref, p, tr("{what}: {value}", what=words, value=term(p))))
+        )
+        self.row(ref, field, why=why)
         self.fills.append(lambda c: field.show_value(get(c)))
 
-    def share(self, path: str) -> None:
+    def share(self, ref: Ref) -> None:
         """A share: 40 %, 40% or 0.4."""
-        words, get = FIELDS[path], attrgetter(path)
-        commit = lambda part: self.set(path, part, tr("{what}: {share}", what=words, share=Share(part, 1)))  # noqa: E731
+        words, get = FIELDS[ref], attrgetter(ref.part)
+        commit = lambda part: self.session.set(ref, part, tr("{what}: {share}", what=words, share=Share(part, 1)))  # noqa: E731
         field = NumberField(self.session, words, parse_share, lambda part: Share(part, 1), commit, 0.0, 0.5)
-        self.row(path, field)
+        self.row(ref, field)
         self.fills.append(lambda c: field.show_number(get(c)))
 
     # A scheme's own choices
 
     def option(self, option: Option) -> None:
         """One of the scheme's own choices."""
-        path = f"options.{option.key}"
+        ref = refs.option(option.key)
         why: Why | None = (lambda _c: option.why) if option.why else None
 
         def get(choices: CoverChoices) -> Choice:
             return choices.options.get(option.key, option.usual(choices.scheme, choices.habits))
 
         def commit(value: Choice) -> None:
-            self.set(path, value, tr("{what}: {value}", what=option.words, value=option.shown(value)))
+            self.session.set(ref, value, tr("{what}: {value}", what=option.words, value=option.shown(value)))
 
         match option.kind:
             case OptionKind.YES:
                 box = check(option.words, commit)
-                self.row(path, box, NOTHING, why)
-                self.named[ref_of(path)] = option.words
+                self.row(ref, box, NOTHING, why)
+                self.named[ref] = option.words
                 self.fills.append(lambda c: box.setChecked(bool(get(c))))
             case OptionKind.PICK:
                 field = combo(option.words, [(term(p), p) for p in option.picks], commit)
-                self.row(path, field, option.words, why)
+                self.row(ref, field, option.words, why)
                 self.fills.append(lambda c: field.show_value(get(c)))
             case OptionKind.LENGTH:
                 either = FinishedOrCut(self.session, option.words, commit, low=option.low, high=option.high)
-                self.row(path, either, option.words, why)
+                self.row(ref, either, option.words, why)
                 self.fills.append(lambda c: either.show_length(float(get(c)), self._beyond(option)))
             case OptionKind.COUNT | OptionKind.SHARE | OptionKind.RATIO:
                 parse = {OptionKind.SHARE: parse_share, OptionKind.RATIO: parse_number}.get(option.kind, parse_count)
                 number = NumberField(self.session, option.words, parse, option.shown, commit, option.low, option.high)
-                self.row(path, number, option.words, why)
+                self.row(ref, number, option.words, why)
                 self.fills.append(lambda c: number.show_number(float(get(c))))
 
     def _beyond(self, option: Option) -> float | None:
         """By how much what an option gives is cut longer than it is finished, mm; None where nothing is cut there."""
         draft = self.session.draft
         return cut_beyond_edges(draft.panels, option.ends_at) if draft is not None and option.ends_at else None
-
-
-def ref_of(path: str) -> Ref:
-    """What a field of the cover decides: a scheme's own choice, or a choice by its path."""
-    head, _, key = path.partition("options.")
-    return refs.option(key) if not head and key else refs.choice(path)
 
 
 def parse_count(text: str) -> float:

@@ -124,29 +124,29 @@ class CoverStation(QWidget):
         self._lining()
         self.choices.head(tr("On the panels"))
         self.features = FeatureList(self.session)
-        self.choices.whole_row("features", self.features)
+        self.choices.whole_row(refs.FEATURES, self.features)
 
     def _clearance(self) -> None:
         form = self.choices
         form.head(tr("Clearance"))
-        form.pick("clearance.school", of_enum(ClearanceSchool), picked=self._school, why=lambda c: WHY[c.clearance.school])
+        form.pick(refs.CLEARANCE_SCHOOL, of_enum(ClearanceSchool), picked=self._school, why=lambda c: WHY[c.clearance.school])
 
         def by_length(gap: float) -> None:
-            form.set("clearance.amount", gap, tr("clearance {gap}", gap=mm(gap, fine=True)))
+            self.session.set(refs.CLEARANCE, gap, tr("clearance {gap}", gap=mm(gap, fine=True)))
 
         def by_share(part: float) -> None:
-            form.set("clearance.amount", part, tr("clearance {share} of the girth", share=Share(part, 1)))
+            self.session.set(refs.CLEARANCE, part, tr("clearance {share} of the girth", share=Share(part, 1)))
 
-        field = length_field(self.session, FIELDS["clearance.amount"], by_length)
-        form.row("clearance.amount", field)
+        field = length_field(self.session, FIELDS[refs.CLEARANCE], by_length)
+        form.row(refs.CLEARANCE, field)
         words = tr("share of the girth")
         share = NumberField(self.session, words, parse_share, lambda part: Share(part, 2), by_share, 0.0, 0.5)
         form.form.addRow(label(words, wrap=True), share)
-        form.under("clearance.amount", share)
+        form.under(refs.CLEARANCE, share)
 
         def fill(choices: CoverChoices) -> None:
             by_girth = choices.clearance.school is ClearanceSchool.GIRTH
-            form.one_of("clearance.amount", *((share, field) if by_girth else (field, share)))
+            form.one_of(refs.CLEARANCE, *((share, field) if by_girth else (field, share)))
             if by_girth:
                 share.show_number(choices.clearance.amount)
             else:
@@ -157,24 +157,24 @@ class CoverStation(QWidget):
     def _edges(self) -> None:
         form = self.choices
         form.head(tr("Edges and seams"))
-        form.length("seam_allowance")
+        form.length(refs.SEAM_ALLOWANCE)
         form.why(lambda c: allowance_why(c.seam_allowance))
-        form.length("closing_allowance")
-        form.pick("hem.kind", of_enum(HEMS))
-        form.length("hem.width")
-        form.length("hem.turn_under")
-        form.pick("ring", of_enum(RingSchool), why=lambda c: RING_WHY[c.ring])
-        form.pick("hem_order", of_enum(HemOrder), why=lambda c: HEM_WHY[c.hem_order])
-        form.pick("clips", of_enum(ClipSchool))
+        form.length(refs.CLOSING_ALLOWANCE)
+        form.pick(refs.HEM_KIND, of_enum(HEMS))
+        form.length(refs.HEM_WIDTH)
+        form.length(refs.TURN_UNDER)
+        form.pick(refs.RING, of_enum(RingSchool), why=lambda c: RING_WHY[c.ring])
+        form.pick(refs.HEM_ORDER, of_enum(HemOrder), why=lambda c: HEM_WHY[c.hem_order])
+        form.pick(refs.CLIPS, of_enum(ClipSchool))
 
     def _cloth(self) -> None:
         form = self.choices
         form.head(tr("Cloth"))
-        form.short_text("cloth.name")
-        form.pick("cloth.kind", of_enum(ClothKind), picked=self._cloth_kind, why=self._cloth_why)
-        form.length("cloth.thickness", fine=True)
-        form.length("padding", fine=True)
-        form.length("cloth.usable_width", strict=True)
+        form.short_text(refs.CLOTH_NAME)
+        form.pick(refs.CLOTH_KIND, of_enum(ClothKind), picked=self._cloth_kind, why=self._cloth_why)
+        form.length(refs.CLOTH_THICKNESS, fine=True)
+        form.length(refs.PADDING, fine=True)
+        form.length(refs.CLOTH_WIDTH, strict=True)
 
     def _own(self, scheme: Scheme) -> None:
         """What the scheme itself asks."""
@@ -186,20 +186,20 @@ class CoverStation(QWidget):
     def _closure(self) -> None:
         form = self.choices
         form.head(tr("Closure"))
-        form.pick("closure.kind", of_enum(ClosureKind), why=lambda c: CLOSURE_WHY[c.closure.kind])
-        form.length("closure.length")
+        form.pick(refs.CLOSURE_KIND, of_enum(ClosureKind), why=lambda c: CLOSURE_WHY[c.closure.kind])
+        form.length(refs.CLOSURE_LENGTH)
 
     def _lining(self) -> None:
         form = self.choices
         form.head(tr("Lining and padding"))
-        form.pick("lining.school", of_enum(LiningSchool), why=lambda c: LINING_WHY[c.lining.school])
-        form.length("lining.seam_allowance")
-        form.length("lining.turning_gap")
-        form.length("padding_inset")
-        form.share("quilting.along")
-        form.share("quilting.across")
-        form.share("cloth.shrink_warp")
-        form.share("cloth.shrink_weft")
+        form.pick(refs.LINING_SCHOOL, of_enum(LiningSchool), why=lambda c: LINING_WHY[c.lining.school])
+        form.length(refs.LINING_ALLOWANCE)
+        form.length(refs.TURNING_GAP)
+        form.length(refs.PADDING_INSET)
+        form.share(refs.QUILTING_ALONG)
+        form.share(refs.QUILTING_ACROSS)
+        form.share(refs.SHRINK_WARP)
+        form.share(refs.SHRINK_WEFT)
 
     # Changing
 
@@ -212,7 +212,7 @@ class CoverStation(QWidget):
         """Change the kind of cloth; allowances that nobody has chosen otherwise go with it."""
         job = self.session.open_job
         cover = with_cloth(job.cover, replace(job.cover.cloth, kind=kind))
-        self.session.apply(replace(job, cover=cover), tr("{what}: {value}", what=FIELDS["cloth.kind"], value=term(kind)))
+        self.session.apply(replace(job, cover=cover), tr("{what}: {value}", what=FIELDS[refs.CLOTH_KIND], value=term(kind)))
 
     def _cloth_why(self, choices: CoverChoices) -> Phrase:
         """What the kind of cloth is for."""
@@ -236,7 +236,5 @@ class CoverStation(QWidget):
             ClearanceSchool.GIRTH: round(side * two_pi / girth, 4),
         }[school]
         self.session.change(
-            tr("clearance {school}", school=term(school)),
-            Change(refs.choice("clearance.school"), school),
-            Change(refs.CLEARANCE, amount),
+            tr("clearance {school}", school=term(school)), Change(refs.CLEARANCE_SCHOOL, school), Change(refs.CLEARANCE, amount)
         )

@@ -4,12 +4,15 @@ import math
 
 from omnipel.core.covers.options import count, only_when
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.meridian import sphere_of, walls
+from omnipel.core.covers.schemes.meridian import rise_of, sphere_of, walls
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, frustum, sector
 from omnipel.core.forms.abilities import Ability, Turned
-from omnipel.core.words.phrases import tr
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.tolerances import BAND_EXCESS
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import Count, mm, tr, trn
 from omnipel.core.words.working import Worked, through
 
 OPTIONS = (
@@ -24,7 +27,7 @@ OPTIONS = (
 def draft(body: Turned, brief: Brief) -> Cover:
     """Bands from the lower edge up, and the disc on top."""
     rings = walls(body, brief)
-    rings += _dome(body, rings[-1], brief.count("dome_bands"))
+    rings += _dome(body, brief, rings[-1])
     if body.rise is None and len(rings) < 2:
         rings.append((rings[0][0], rings[0][1]))
     n = brief.count("panels")
@@ -72,49 +75,64 @@ def draft(body: Turned, brief: Brief) -> Cover:
             easier_share=1.0 / n,
         )
     )
-    crown = rings[-1][1].value
     around[-1] = min(around[-1], top * ROUND, key=lambda arc: arc.value)
     profile = tuple(
-        Passage(max(0.0, crown - h.value), inside(brief, arc, ROUND))
+        Passage(max(0.0, body.top - h.value), inside(brief, arc, ROUND))
         for arc, (_, h) in reversed(list(zip(around, rings, strict=True)))
     )
-    return brief.cover(panels, seams, profile=profile, roles={"side": "band 1", "top": "top"}, seams_across=n)
+    roles = {"side": "band 1", "top": "top"}
+    return brief.cover(panels, seams, profile=profile, roles=roles, seams_across=n, findings=_coarse(body, brief, rings))
 
 
-def _dome(body: Turned, rim: tuple[Worked, Worked], count_: int) -> list[tuple[Worked, Worked]]:
-    """Radius and height of the rings that part the dome into bands; the last leaves a small disc."""
-    if body.rise is None:
-        return []
+def _dome(body: Turned, brief: Brief, rim: tuple[Worked, Worked]) -> list[tuple[Worked, Worked]]:
+    """Radius and height of the rings that part the dome into bands; the last holds the disc."""
     radius, base = rim
-    rim_body = body.stations[-1].girth / (2.0 * math.pi)
-    made = []
-    for k in range(1, count_ + 1):
-        part = k / (count_ + 0.5)
-        across = through(
-            tr("radius up the dome"),
-            tr("on the sphere of the dome"),
-            lambda r, rise, bare, p=part: up_the_dome(r, rise * r / bare, p)[0],
-            radius,
-            body.rise,
-            rim_body,
+    rise = rise_of(body, brief)
+    if rise is None:
+        return []
+    how, made = tr("where the bands meet that touch the sphere of the dome"), []
+    for k in range(count_ := brief.count("dome_bands")):
+        across, up = (
+            through(words, how, lambda r, h, k=k, i=i: up_the_dome(r, h, k, count_)[i], radius, rise)
+            for i, words in enumerate((tr("radius up the dome"), tr("up the dome")))
         )
-        height = through(
-            tr("up the dome"),
-            tr("on the sphere of the dome"),
-            lambda r, rise, bare, p=part: up_the_dome(r, rise * r / bare, p)[1],
-            radius,
-            body.rise,
-            rim_body,
-        )
-        made.append((across, base + height))
+        made.append((across, base + up))
     return made
 
 
-def up_the_dome(rim: float, rise: float, part: float) -> tuple[float, float]:
-    """Radius and height over the rim of the ring that lies `part` of the way from rim to crown along a sphere."""
+def up_the_dome(rim: float, rise: float, k: int, bands: int) -> tuple[float, float]:
+    """Radius and height over the rim of the seam above band `k` (0 the lowest) of a dome.
+
+    Bands and disc touch the sphere from outside, as a chord between rings on it would lie within: the lowest at the rim, each higher one an angle
+    Δ = half/bands further, the disc at the crown. Two that touch Δ apart meet at R/cos(Δ/2), midway.
+    """
     sphere = sphere_of(rim, rise)
-    angle = math.atan2(rim, sphere - rise) * (1.0 - part)
-    return sphere * math.sin(angle), sphere * math.cos(angle) - (sphere - rise)
+    step = math.atan2(rim, sphere - rise) / bands
+    far, angle = sphere / math.cos(step / 2.0), step * (bands - k - 0.5)
+    return far * math.sin(angle), far * math.cos(angle) - (sphere - rise)
+
+
+def _coarse(body: Turned, brief: Brief, rings: list[tuple[Worked, Worked]]) -> tuple[Finding, ...]:
+    """So few bands that their seams stand far off the dome."""
+    rise, bands = rise_of(body, brief), brief.count("dome_bands")
+    if rise is None:
+        return ()
+    rim = rings[len(body.stations) - 1][0].value
+    sphere = sphere_of(rim, rise.value)
+    half = math.atan2(rim, sphere - rise.value)
+    off = 1.0 / math.cos(half / bands / 2.0) - 1.0
+    if off <= BAND_EXCESS:
+        return ()
+    better = math.ceil(half / 2.0 / math.acos(1.0 / (1.0 + BAND_EXCESS)))
+    text = trn(
+        "With {n} band the seam of the dome stands off by {off}. {better} follow it.",
+        "With {n} bands the seams of the dome stand off by {off}. {better} follow it.",
+        bands,
+        off=mm(off * sphere),
+        better=Count(better),
+    )
+    more = Remedy(tr("Use {n} bands", n=Count(better)), (Change(refs.option("dome_bands"), float(better)),))
+    return (Finding("dome-coarse", Severity.LOOK, text, refs.option("dome_bands"), (more,)),)
 
 
 SCHEME = Scheme(

@@ -1,12 +1,16 @@
 """A strip between two ends: what schemes share whose one long piece runs up, over and down, with an end sewn in on each side."""
 
-from collections.abc import Iterable
+import math
+from collections.abc import Callable, Iterable
 
 from omnipel.core.covers.scheme import Brief
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.tolerances import SEAM
 from omnipel.core.words import refs
+from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import Worked
 
 
@@ -34,3 +38,21 @@ def to_ends(name: str, along: Iterable[Edge]) -> tuple[Seam, ...]:
         Seam(f"{name} to {which} end", (run,), side, kind=SeamKind.FELLED, easier=f"{name}_finished_length")
         for which, run in (("right", right), ("left", left))
     )
+
+
+def corners_cut_in(brief: Brief, cuts_in: Callable[[float], float]) -> tuple[Finding, ...]:
+    """A stop when the ends' corners are rounded so far that they lie within the object's own.
+
+    `cuts_in` tells by how much they do when rounded by a radius, mm; it grows with the radius.
+    """
+    rho, step, where = brief.number("rounding"), brief.choices.habits.system.step, refs.option("rounding")
+    cut = cuts_in(rho) if rho else 0.0
+    if cut <= SEAM:
+        return ()
+    good, bad = 0, math.ceil(rho / step)
+    while bad - good > 1:
+        middle = (good + bad) // 2
+        good, bad = (middle, bad) if cuts_in(middle * step) <= 0.0 else (good, middle)
+    text = tr("Corners rounded by {radius} cut {cut} into those of the object: it will not go on.", radius=mm(rho), cut=mm(cut))
+    words = tr("Round the corners by {radius}", radius=mm(good * step)) if good else tr("Leave the corners as they are")
+    return (Finding("corner-too-round", Severity.STOP, text, where, (Remedy(words, (Change(where, good * step),)),)),)

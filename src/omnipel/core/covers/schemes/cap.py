@@ -207,5 +207,15 @@ SCHEME = Scheme(
     frozenset({Ability.RIMMED}),
     OPTIONS,
     draft,
-    without=frozenset({"clearance", "seam_allowance", "closing_allowance", "hem", "hem_order", "cloth.thickness", "closure"}),
+    without=frozenset(
+        {
+            refs.ANY_CLEARANCE,
+            refs.SEAM_ALLOWANCE,
+            refs.CLOSING_ALLOWANCE,
+            refs.HEM,
+            refs.HEM_ORDER,
+            refs.CLOTH_THICKNESS,
+            refs.CLOSURE,
+        }
+    ),
 )

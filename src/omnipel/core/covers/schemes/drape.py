@@ -103,17 +103,17 @@ SCHEME = Scheme(
     draft,
     without=frozenset(
         {
-            "closing_allowance",
-            "hem",
-            "hem_order",
-            "cloth.thickness",
-            "padding",
-            "padding_inset",
-            "quilting",
-            "lining.school",
-            "lining.seam_allowance",
-            "lining.turning_gap",
-            "closure",
+            refs.CLOSING_ALLOWANCE,
+            refs.HEM,
+            refs.HEM_ORDER,
+            refs.CLOTH_THICKNESS,
+            refs.PADDING,
+            refs.PADDING_INSET,
+            refs.QUILTING,
+            refs.LINING_SCHOOL,
+            refs.LINING_ALLOWANCE,
+            refs.TURNING_GAP,
+            refs.CLOSURE,
         }
     ),
 )

@@ -126,5 +126,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": SOFT},
-    without=frozenset({"closing_allowance", "closure"}),
+    without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE}),
 )

@@ -77,5 +77,5 @@ SCHEME = Scheme(
     frozenset({Ability.BOXY}),
     (),
     draft,
-    without=frozenset({"closing_allowance"}),
+    without=frozenset({refs.CLOSING_ALLOWANCE}),
 )

@@ -133,5 +133,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": QUILTING, "padding": 4.0},
-    without=frozenset({"closing_allowance", "hem", "closure"}),
+    without=frozenset({refs.CLOSING_ALLOWANCE, refs.HEM, refs.CLOSURE}),
 )

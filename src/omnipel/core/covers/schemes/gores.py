@@ -39,7 +39,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
     rings = walls(body, brief)
     skirted = brief.yes("skirt") and len(rings) > 1 and body.rise is not None
     start = len(rings) - 1 if skirted else 0
-    up = Profile.over(body, rings[start:])
+    up = Profile.over(body, brief, rings[start:])
     curve = up.meridian()
     n = brief.count("gores") or proposed(curve)
 

@@ -44,23 +44,27 @@ def walls(body: Turned, brief: Brief) -> list[tuple[Worked, Worked]]:
     return made
 
 
+def rise_of(body: Turned, brief: Brief) -> Worked | None:
+    """Rise of the cover's dome: u over the body's crown as its rim is u outside the body's, so that no part of the dome lies nearer than the rim."""
+    return body.rise + brief.u(body.stations[-1].girth) if body.rise is not None else None
+
+
 @dataclass(frozen=True)
 class Profile:
-    """What the meridian of a cover follows: its rings from the lowest up (radius and height), and the dome of the body over them."""
+    """What the meridian of a cover follows: its rings from the lowest up (radius and height), and the cover's dome over them."""
 
     rings: tuple[tuple[Worked, Worked], ...]
-    bare: Worked
     rise: Worked
 
     @classmethod
-    def over(cls, body: Turned, rings: Sequence[tuple[Worked, Worked]]) -> "Profile":
+    def over(cls, body: Turned, brief: Brief, rings: Sequence[tuple[Worked, Worked]]) -> "Profile":
         """From the lowest of some rings up to the crown, or to the highest mark when the top is flat."""
-        return cls(tuple(rings), body.stations[-1].girth / (2.0 * math.pi), body.rise or worked(tr("flat top"), 0.0))
+        return cls(tuple(rings), rise_of(body, brief) or worked(tr("flat top"), 0.0))
 
     @property
     def _inputs(self) -> tuple[Worked, ...]:
-        """Radii, then heights of the rings, then the body's own radius under the dome and its rise (0 for a flat top)."""
-        return (*(r for r, _ in self.rings), *(h for _, h in self.rings), self.bare, self.rise)
+        """Radii, then heights of the rings, then the rise of the cover's dome (0 for a flat top)."""
+        return (*(r for r, _ in self.rings), *(h for _, h in self.rings), self.rise)
 
     def meridian(self) -> Meridian:
         """The curve itself."""
@@ -82,16 +86,15 @@ class Profile:
 
 
 def traced(n: int, *values: float) -> Meridian:
-    """The meridian over `n` rings from plain numbers: radii, heights, the body's radius under the dome, its rise, mm."""
-    radii, heights, (bare, up) = values[:n], values[n : 2 * n], values[2 * n :]
+    """The meridian over `n` rings from plain numbers: radii, heights, the rise of the cover's dome, mm."""
+    radii, heights, (rise,) = values[:n], values[n : 2 * n], values[2 * n :]
     radius, along = [radii[0]], [0.0]
     for r0, r1, h0, h1 in zip(radii, radii[1:], heights, heights[1:], strict=False):
         radius.append(r1)
         along.append(along[-1] + math.hypot(r1 - r0, h1 - h0))
-    if up <= 0.0:
+    if rise <= 0.0:
         return Meridian(np.array(radius), np.array(along), along[-1])
-    # The dome grows by u with the radius, so that it stays a part of a sphere about the same centre.
-    rim, rise = radii[-1], up * radii[-1] / bare
+    rim = radii[-1]
     sphere = sphere_of(rim, rise)
     half = math.atan2(rim, sphere - rise)
     angles = np.linspace(half, 0.0, FINE + 1)[1:]

@@ -129,5 +129,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": WIDE},
-    without=frozenset({"closing_allowance"}),
+    without=frozenset({refs.CLOSING_ALLOWANCE}),
 )

@@ -161,5 +161,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": SOFT, "padding": 6.0},
-    without=frozenset({"hem", "hem_order", "closure"}),
+    without=frozenset({refs.HEM, refs.HEM_ORDER, refs.CLOSURE}),
 )

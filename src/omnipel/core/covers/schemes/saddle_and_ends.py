@@ -7,7 +7,7 @@ import math
 
 from omnipel.core.covers.options import length, pick
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
-from omnipel.core.covers.schemes.between_ends import strip, to_ends
+from omnipel.core.covers.schemes.between_ends import corners_cut_in, strip, to_ends
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.shapes import checked, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
@@ -37,6 +37,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     box = boxy(brief, body.length, body.width, body.drop)
     over = brief.picked("runs") == FRONT_AND_BACK
     long, wide = (box.l, box.w) if over else (box.w, box.l)
+    bare = body.width if over else body.length
 
     # Sizes
     end_wide = brief.size("end_finished_width", wide)
@@ -71,8 +72,16 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         },
         seams_across=4,
         turns=CORNERED,
-        findings=_rounding(body, rho, brief.choices.habits.system.step),
+        findings=corners_cut_in(brief, lambda radius: _cuts_in(body, brief, end_wide.value - bare.value, end_high.value, radius))
+        or _rounding(body, rho, brief.choices.habits.system.step),
     )
+
+
+def _cuts_in(body: Boxy, brief: Brief, wider: float, high: float, radius: float) -> float:
+    """By how much ends `wider` than the object and `high`, their corners rounded, cut into its corners, mm; negative when they clear them."""
+    own = body.rounding.value if body.rounding is not None else 0.0
+    aside, above = max(0.0, radius - wider / 2.0 - own), max(0.0, radius - (high - body.drop.value) - own)
+    return math.hypot(aside, above) + own + brief.t.value / 2.0 - radius
 
 
 def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:
@@ -136,5 +145,5 @@ SCHEME = Scheme(
     frozenset({Ability.BOXY}),
     OPTIONS,
     draft,
-    without=frozenset({"closing_allowance"}),
+    without=frozenset({refs.CLOSING_ALLOWANCE}),
 )

@@ -186,5 +186,7 @@ SCHEME = Scheme(
     frozenset({Ability.SPREAD}),
     OPTIONS,
     draft,
-    without=frozenset({"clearance", "seam_allowance", "closing_allowance", "hem_order", "cloth.thickness", "closure"}),
+    without=frozenset(
+        {refs.ANY_CLEARANCE, refs.SEAM_ALLOWANCE, refs.CLOSING_ALLOWANCE, refs.HEM_ORDER, refs.CLOTH_THICKNESS, refs.CLOSURE}
+    ),
 )

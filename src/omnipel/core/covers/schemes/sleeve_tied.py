@@ -98,10 +98,10 @@ def _gathered(body: Necked, brief: Brief, ring: Worked) -> tuple[Finding, ...]:
     fullness = ring.value / body.neck.value
     finer = Remedy(
         tr("Take cloth that gathers {ratio}", ratio=Ratio(math.ceil(fullness))),
-        (Change(refs.choice("cloth.gather_limit"), float(math.ceil(fullness))),),
+        (Change(refs.GATHER_LIMIT, float(math.ceil(fullness))),),
     )
     remedies = (finer,) if fullness <= MOST_GATHERED else ()
-    return too_gathered(brief, fullness, tr("The wall at the neck"), refs.choice("cloth.gather_limit"), *remedies)
+    return too_gathered(brief, fullness, tr("The wall at the neck"), refs.GATHER_LIMIT, *remedies)
 
 
 SCHEME = Scheme(
@@ -112,5 +112,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": SHIRTING},
-    without=frozenset({"closure"}),
+    without=frozenset({refs.CLOSURE}),
 )

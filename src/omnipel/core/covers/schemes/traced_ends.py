@@ -8,7 +8,7 @@ import shapely
 
 from omnipel.core.covers.options import length, yes
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.between_ends import strip, to_ends
+from omnipel.core.covers.schemes.between_ends import corners_cut_in, strip, to_ends
 from omnipel.core.drafting.panel import Edge
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.forms.abilities import Ability, Outlined
@@ -75,6 +75,7 @@ def draft(body: Outlined, brief: Brief) -> Cover:
         roles={"side": "gusset", "left": "end", "right": "end"},
         seams_across=4,
         turns=CORNERED,
+        findings=corners_cut_in(brief, lambda radius: around.cuts_in(u, radius)),
     )
 
 
@@ -89,9 +90,25 @@ class Around:
         """The open outline `(n, 2)` from its right foot over the top to its left foot, `u` outside the body."""
         at = (u, *sides)
         if at not in self.known:
-            lift = self.brief.number("lift")
-            self.known[at] = _rounded(_without_bottom(_grown(self.body.outline(*sides), u, self.brief), lift), lift, self.brief)
+            self.known[at] = self._rounded_by(self.brief.number("rounding"), u, *sides)
         return self.known[at]
+
+    def _rounded_by(self, radius: float, u: float, *sides: float) -> Points:
+        lift = self.brief.number("lift")
+        plain = _without_bottom(_grown(self.body.outline(*sides), u, self.brief), lift)
+        return _rounded(plain, lift, radius) if radius else plain
+
+    def cuts_in(self, u: Worked, radius: float) -> float:
+        """By how much corners rounded by a radius cut into the body's own above the lower edge, mm; negative when they clear them."""
+        sides = [side.value for side in self.body.sides]
+        path, ring = self._rounded_by(radius, u.value, *sides), self.body.outline(*sides)
+        ring = ring[ring[:, 1] > path[:, 1].min()]
+        if not len(ring):
+            return 0.0
+        gap = shapely.distance(shapely.points(ring), shapely.LineString(path))
+        cover = shapely.Polygon(path)
+        shapely.prepare(cover)
+        return float(np.where(shapely.contains_xy(cover, ring), -gap, gap).max() + self.brief.t.value / 2.0)
 
 
 def _grown(ring: Points, u: float, brief: Brief) -> Points:
@@ -99,15 +116,12 @@ def _grown(ring: Points, u: float, brief: Brief) -> Points:
     return grown_ring(ring, u, rounded=brief.yes("round_growth")) if u > 0.0 else ring
 
 
-def _rounded(path: Points, lift: float, brief: Brief) -> Points:
-    """The open outline with its corners rounded if asked; its feet stand where they stood.
+def _rounded(path: Points, lift: float, rho: float) -> Points:
+    """The open outline with its corners rounded; its feet stand where they stood.
 
     Raises:
         Impossible: corners so round leave nothing of it.
     """
-    rho = brief.number("rounding")
-    if not rho:
-        return path
     # Both sides run on below the lower edge, so that only what is above it is rounded.
     ends = np.array([_run_on(path[0], path[1], 2.0 * rho), _run_on(path[-1], path[-2], 2.0 * rho)])
     if ends[0, 0] <= ends[1, 0]:  # they would cross
@@ -192,5 +206,5 @@ SCHEME = Scheme(
     frozenset({Ability.OUTLINED}),
     OPTIONS,
     draft,
-    without=frozenset({"closing_allowance"}),
+    without=frozenset({refs.CLOSING_ALLOWANCE}),
 )

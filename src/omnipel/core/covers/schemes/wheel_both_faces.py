@@ -138,5 +138,5 @@ SCHEME = Scheme(
     frozenset({Ability.WHEELED}),
     OPTIONS,
     draft,
-    without=frozenset({"closing_allowance", "closure"}),
+    without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE}),
 )
