@@ -1,4 +1,4 @@
-"""Run any number of attacks: `python -m tests.attack chains|drawings|documents|arguments|lines|window 2000 [seed]`."""
+"""Run any number of attacks: `python -m tests.attack chains|cloth|drawings|documents|arguments|lines|window 2000 [seed]`."""
 
 import sys
 import time
@@ -7,7 +7,7 @@ from collections.abc import Callable
 from random import Random
 
 from omnipel.core.draft import draft
-from tests.attack import documents, drawings, window
+from tests.attack import cloth, documents, drawings, window
 from tests.attack.chains import chain, faults
 from tests.attack.jobs import attacked
 
@@ -52,6 +52,7 @@ def told(attack: Callable[[int, int], tuple[Counter[str], list[str]]]) -> Callab
 
 ATTACKS = {
     "chains": chains,
+    "cloth": told(cloth.cloth),
     "drawings": told(drawings.attack),
     "documents": told(documents.documents),
     "arguments": told(documents.arguments),

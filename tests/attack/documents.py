@@ -89,12 +89,43 @@ def documents(count: int, seed: int) -> Report:
     return how, faults
 
 
+LINES = tuple(
+    tuple(line.split())
+    for line in """draft J
+draft J --json
+check J
+check J --fix
+check J --fix=flaps
+export J --pdf P --paper A0 --despite-stop
+export J --pdf P --svg O --replace
+export J --card P
+export J --json O --sheet P
+outline J S
+outline J S --smooth 3
+card J P
+card J P --paper Letter
+new drum wall-and-lid -o O
+new box saddle-and-ends --unit in/16
+new --list
+schema
+tape --help""".splitlines()
+)
+"""Command lines as somebody would type them; J, S, P, O are a job, a drawing, a paper and another file."""
 COMMANDS = ("draft", "check", "export", "outline", "card", "new", "schema", "tape", "sew", "")
 OPTIONS = (
     *("--json", "--fix", "--fix=flaps", "--pdf", "--svg", "--sheet", "--card", "--paper", "A4", "A0", "--despite-stop", "--many"),
     *("--list", "--unit", "in/16", "-o", "--smooth", "1e9", "nan", "--replace", "--help", "--socket", "drum", "wall-and-lid"),
     *("--", "-", "", "é", "\udc80"),
 )
+
+
+def spoilt(line: list[str], files: list[str], dice: random.Random) -> list[str]:
+    """A command line of which something may be left out, doubled, or something else."""
+    for _ in range(dice.choice((0, 0, 1, 1, 2, 5))):
+        at, word = dice.randrange(len(line)), dice.choice((*COMMANDS, *OPTIONS, *files, files[0], files[0]))
+        way = dice.randrange(3)
+        line[at : at + (way != 0)] = [] if way == 1 and len(line) > 1 else [word]
+    return line
 
 
 def arguments(count: int, seed: int) -> Report:
@@ -108,10 +139,11 @@ def arguments(count: int, seed: int) -> Report:
             )
             (there / "side.svg").write_text(dice.choice(SEEDS))
             files = [str(there / name) for name in ("job.json", "side.svg", "out.pdf", "none/x.pdf", ".", "out.json")]
-            line = [
-                dice.choice(COMMANDS),
-                *(dice.choice((*OPTIONS, *files, files[0], files[0])) for _ in range(dice.randrange(6))),
-            ]
+            line = spoilt(
+                [dict(zip("JSPO", (*files[:3], files[5]), strict=True)).get(word, word) for word in dice.choice(LINES)],
+                files,
+                dice,
+            )
             if line[0] == "" or (line[0] == "tape" and "--help" not in line):  # it would open the window, or wait for a bench
                 continue
             out, err = io.StringIO(), io.StringIO()

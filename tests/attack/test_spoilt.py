@@ -7,6 +7,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtWidgets import QApplication
 
+from tests.attack.cloth import cloth
 from tests.attack.documents import Report, arguments, documents, lines
 from tests.attack.drawings import attack, bombs, outcome
 from tests.attack.window import soak
@@ -21,6 +22,13 @@ def test_it_is_taken_or_refused_in_one_line(what: Callable[[int, int], Report], 
     assert faults == []
     assert len(how) >= 2
     assert min(how.values()) >= count // 100  # some are taken, some refused: the dice are worth throwing
+
+
+@pytest.mark.parametrize("seed", SEEDS)
+def test_cut_lines_pictures_and_papers_of_absurd_jobs(seed: int) -> None:
+    how, faults = cloth(40, seed)
+    assert faults == []
+    assert how["drafted"] >= 30
 
 
 @pytest.mark.parametrize(("name", "content"), tuple(bombs()), ids=lambda value: value if isinstance(value, str) else "")

@@ -6,6 +6,7 @@ import multiprocessing
 import os
 import signal
 import sqlite3
+import time
 from dataclasses import replace
 from pathlib import Path
 
@@ -13,7 +14,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.jobs import drum
-from tests.shop.writer import edit_for_ever
+from tests.shop.writer import bring_up_to_date, edit_for_ever
 
 from omnipel.shop.opening import APPLICATION_ID, MIGRATIONS, SCHEMA_VERSION, StoreError
 from omnipel.shop.sample import fill
@@ -86,6 +87,53 @@ def test_killed_at_any_moment_the_last_committed_edit_is_there(tmp_path: Path) -
             assert store.db.execute("PRAGMA integrity_check").fetchone() == ("ok",)
             assert store.undo(card.id) is not None
     assert told_in_all >= 60
+
+
+def test_killed_while_an_old_shop_is_brought_up_to_date_it_is_all_there(tmp_path: Path) -> None:
+    """Forty processes are killed at moments spread over the whole migration; then it is opened, and again what it was."""
+    old = gzip.decompress((Path(__file__).parent / "data" / "shop-v2.db.gz").read_bytes())
+    path = tmp_path / "shop.db"
+    path.write_bytes(old)
+    with contextlib.closing(sqlite3.connect(path)) as grown:  # large enough that a kill falls into it
+        for _ in range(6):
+            most = grown.execute("SELECT max(number) FROM revisions").fetchone()[0]
+            grown.execute(f"INSERT INTO revisions SELECT job, number + {most}, document, reason, made FROM revisions")
+        grown.commit()
+        before = grown.execute("SELECT job, number, document, reason, made FROM revisions ORDER BY job, number").fetchall()
+    large = path.read_bytes()
+    context = multiprocessing.get_context("forkserver")
+    context.set_forkserver_preload(["tests.shop.writer"])
+    whole, halfway = 0.0, 0
+    for round_ in range(41):
+        for left in tmp_path.iterdir():
+            left.unlink()
+        path.write_bytes(large)
+        hear, tell = context.Pipe(duplex=False)
+        child = context.Process(target=bring_up_to_date, args=(path, tell))
+        child.start()
+        tell.close()
+        assert hear.recv() == "begins"
+        start = time.monotonic()
+        done = hear.poll(whole * round_ / 40 if round_ else 60.0)
+        if round_ == 0:
+            whole = time.monotonic() - start
+        os.kill(child.pid or 0, signal.SIGKILL)
+        child.join()
+        hear.close()
+        child.close()
+        halfway += not done
+        with Store(path) as store:
+            after = store.db.execute("SELECT job, number, document, reason, made FROM revisions ORDER BY job, number").fetchall()
+            assert after == before
+            assert store.db.execute("PRAGMA integrity_check").fetchone() == ("ok",)
+            assert store.db.execute("SELECT count(*) FROM revisions WHERE form = ''").fetchone() == (0,)
+            assert len(store.cards()) == 20
+        with contextlib.closing(sqlite3.connect(f"{path}.v2.backup")) as kept:
+            assert (
+                kept.execute("SELECT job, number, document, reason, made FROM revisions ORDER BY job, number").fetchall()
+                == before
+            )
+    assert halfway >= 3
 
 
 def test_a_second_window_may_look_but_not_write(tmp_path: Path) -> None:

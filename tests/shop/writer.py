@@ -16,3 +16,10 @@ def edit_for_ever(path: Path, told: Connection) -> None:
     for i in range(1, 1_000_000):
         store.commit(key, replace(drum(), notes=f"edit {i}"), f"edit {i}")
         told.send(i)
+
+
+def bring_up_to_date(path: Path, told: Connection) -> None:
+    """Open an old shop, telling when it begins and when it is done."""
+    told.send("begins")
+    Store(path).close()
+    told.send("done")

@@ -53,9 +53,7 @@ class Drawing:
     def bounds(self) -> tuple[float, float, float, float]:
         """xmin, ymin, xmax, ymax of all paths and labels' anchors; zeros when empty."""
         points = [item.points if isinstance(item, Path) else np.array((item.at,)) for item in self.items]
-        if not points:
-            return 0.0, 0.0, 0.0, 0.0
-        every = np.concatenate(points)
+        every = np.concatenate([part for part in points if len(part)] or [np.zeros((1, 2))])
         low, high = every.min(axis=0), every.max(axis=0)
         return float(low[0]), float(low[1]), float(high[0]), float(high[1])
 
