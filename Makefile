@@ -29,7 +29,7 @@ bench: $(VENV)/.dev-ready           ## speed, as ratios and against a reference 
 mutate: $(VENV)/.dev-ready          ## change the core a little, 200 times: do the tests notice?
 	@$(BIN)/python tools/mutate.py
 
-attack: $(VENV)/.dev-ready          ## absurd jobs, spoilt files, drawings, arguments, lines, as many as N says: WHAT=chains|drawings|documents|arguments|lines|window
+attack: $(VENV)/.dev-ready          ## absurd jobs, spoilt files, drawings, arguments, lines, as many as N says: WHAT=chains|cloth|drawings|documents|arguments|lines|window
 	@QT_QPA_PLATFORM=offscreen $(BIN)/python -m tests.attack $(or $(WHAT),chains) $(or $(N),2000) $(or $(SEED),1)
 
 shots: $(VENV)/.dev-ready           ## the pictures in docs/screenshots, from the sample shop

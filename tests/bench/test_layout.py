@@ -18,6 +18,7 @@ from omnipel.core.words import refs
         ((1280, 800), 1.0, False),
         ((1024, 720), 1.0, True),
         ((1280, 800), 1.5, False),
+        ((1024, 720), 1.5, False),
         ((1600, 1000), 1.6, True),
         ((1024, 720), 0.9, False),
     ],

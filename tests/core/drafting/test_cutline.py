@@ -177,6 +177,10 @@ def test_a_very_sharp_corner_is_blunted_one_allowance_beyond_its_point(degrees: 
         assert np.hypot(*(ring - wanted).T).min() < 1e-3
 
 
+def test_a_piece_without_allowances_is_never_crowded() -> None:
+    assert crowded(polygon(star([200.0, 90.0, 180.0, 100.0, 220.0, 95.0]), [RAW])) is None
+
+
 @tried(100)
 @given(st.floats(4.0, 80.0), st.floats(2.0, 20.0), st.floats(2.0, 20.0), st.floats(0.0, 0.15))
 def test_a_slit_keeps_both_its_allowances_or_is_said_to_be_crowded(wide: float, a: float, b: float, lean: float) -> None:

@@ -36,6 +36,7 @@ from PySide6.QtWidgets import (
 )
 
 from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.scrolled import Scrolled
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import NOTHING, Phrase, Value, term
 
@@ -151,14 +152,9 @@ def surface(layout: QLayout) -> QFrame:
     return frame
 
 
-def scrolled(inner: QWidget) -> QScrollArea:
+def scrolled(inner: QWidget) -> Scrolled:
     """The widget in a scroll area that only scrolls up and down."""
-    area = QScrollArea()
-    area.setWidget(inner)
-    area.setWidgetResizable(True)
-    area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-    area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-    return area
+    return Scrolled(inner)
 
 
 def emptied(layout: QLayout) -> None:
@@ -389,9 +385,9 @@ def reveal(widget: QWidget) -> None:
 
     def scroll() -> None:
         above = widget.parentWidget()
-        while above is not None and not isinstance(above, QScrollArea):
+        while above is not None:
+            if isinstance(above, QScrollArea):
+                above.ensureWidgetVisible(widget)
             above = above.parentWidget()
-        if isinstance(above, QScrollArea):
-            above.ensureWidgetVisible(widget)
 
     QTimer.singleShot(0, widget, scroll)

@@ -62,33 +62,32 @@ def crowded(panel: Panel) -> Crowded | None:
     whole = shapely.Polygon(cut_line(panel))
     if not panel.kept.joined:
         return None
-    shapely.prepare(whole)
     lines = [edge.curve.points(0.5) for edge in panel.edges]
+    deep = np.array([edge.finish.allowance for edge in panel.edges])
+    if not deep.any():
+        return None
+    starts = np.concatenate(([0.0], np.cumsum([float(np.hypot(*np.diff(line, axis=0).T).sum()) for line in lines])))
+    spread = [(k, *_spread(lines[k], deep[k])) for k in np.flatnonzero(deep)]
+    of = np.concatenate([np.full(len(runs), k) for k, _, _, runs in spread])
+    at, out = (np.concatenate([part[i] for part in spread]) for i in (1, 2))
+    far = at + deep[of, None] * out
+    shapely.prepare(whole)
+    lost = np.flatnonzero(shapely.contains_xy(whole, far))
+    lost = lost[shapely.distance(whole.exterior, shapely.points(far[lost])) > LOST]
+    if not len(lost):
+        return None
     around = shapely.LinearRing(np.concatenate([line[:-1] for line in lines]))
-    ends = np.cumsum([float(np.hypot(*np.diff(line, axis=0).T).sum()) for line in lines])
-    reach = 2.0 * MITRE_REACH * max(edge.finish.allowance for edge in panel.edges)
-    worst: Crowded | None = None
-    for edge, line, begins in zip(panel.edges, lines, (0.0, *ends), strict=False):
-        if not edge.finish.allowance:
-            continue
-        at, out, runs = _spread(line, edge.finish.allowance)
-        far = at + edge.finish.allowance * out
-        lost = np.asarray(shapely.contains_xy(whole, far))
-        lost[lost] = shapely.distance(whole.exterior, shapely.points(far[lost])) > LOST
-        if not lost.any():
-            continue
-        faces = np.asarray(shapely.line_locate_point(around, shapely.points(far[lost])))
-        along = np.abs(faces - (begins + runs[lost]))
-        slit = (along > reach) & (along < ends[-1] - reach)
-        if slit.any():
-            other = shapely.get_coordinates(shapely.line_interpolate_point(around, faces[slit]))
-            away = other - at[lost][slit]
-            apart = np.hypot(away[:, 0], away[:, 1])
-            nearest = int(apart.argmin())
-            facing = panel.edges[min(int(np.searchsorted(ends, faces[slit][nearest])), len(panel.edges) - 1)]
-            if worst is None or apart[nearest] < worst.apart:
-                worst = Crowded(edge, facing, float(apart[nearest]))
-    return worst
+    faces = np.asarray(shapely.line_locate_point(around, shapely.points(far[lost])))
+    runs = np.concatenate([starts[part[0]] + part[3] for part in spread])[lost]
+    reach = 2.0 * MITRE_REACH * float(deep.max())
+    slit = np.flatnonzero((np.abs(faces - runs) > reach) & (np.abs(faces - runs) < starts[-1] - reach))
+    if not len(slit):
+        return None
+    away = shapely.get_coordinates(shapely.line_interpolate_point(around, faces[slit])) - at[lost[slit]]
+    apart = np.hypot(away[:, 0], away[:, 1])
+    nearest = int(apart.argmin())
+    facing = min(int(np.searchsorted(starts, faces[slit[nearest]], side="right")) - 1, len(lines) - 1)
+    return Crowded(panel.edges[of[lost[slit[nearest]]]], panel.edges[facing], float(apart[nearest]))
 
 
 def _spread(line: Points, allowance: float) -> tuple[Points, Points, NDArray[np.float64]]:

@@ -4,8 +4,9 @@ import math
 from dataclasses import replace
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QScrollArea, QWidget
 
+from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.tapefield import length_field
@@ -56,21 +57,17 @@ class CoverStation(QWidget):
         self.strip.picked.connect(self._scheme)
         self.plot = SlackPlot(session)
         self.features: FeatureList | None = None
-        lower = QHBoxLayout()
-        lower.setSpacing(16)
         shown = column(self.worn, self.plot, margins=4)
         shown.setStretch(0, 1)
-        lower.addWidget(scrolled(surface(shown)), 5)
         self.area = scrolled(self.choices)
-        lower.addWidget(self.area, 6)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(16, 16, 16, 8)
-        layout.setSpacing(12)
-        self.strip_area = scrolled(self.strip)
+        self.strip_area = QScrollArea()
+        self.strip_area.setWidget(self.strip)
+        self.strip_area.setWidgetResizable(True)
+        self.strip_area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.strip_area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
         self.strip_area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        layout.addWidget(self.strip_area)
-        layout.addLayout(lower, 1)
+        parts = Part(scrolled(surface(shown)), 200, 5), Part(self.area, 250, 6)
+        self.setLayout(station(Columns(parts, self.strip_area)))
 
     @property
     def fields(self) -> dict[Ref, QWidget]:

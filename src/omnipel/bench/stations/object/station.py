@@ -5,8 +5,9 @@ from dataclasses import replace
 from pathlib import Path
 
 from PySide6.QtCore import QEvent, QObject, Qt
-from PySide6.QtWidgets import QButtonGroup, QFileDialog, QFormLayout, QHBoxLayout, QLineEdit, QPlainTextEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QButtonGroup, QFileDialog, QFormLayout, QLineEdit, QPlainTextEdit, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.pick import picked_from
 from omnipel.bench.parts.widgets import (
@@ -112,11 +113,8 @@ class ObjectStation(QWidget):
         beside.setStretch(0, 5)
         beside.setStretch(1, 4)
         right.setLayout(beside)
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(16, 16, 16, 8)
-        layout.setSpacing(16)
-        layout.addWidget(scrolled(left), 1)
-        layout.addWidget(right, 1)
+        self.columns = Columns((Part(scrolled(left), 215), Part(right, 215)))
+        self.setLayout(station(self.columns))
 
     def _fields(self) -> None:
         """The answers besides the form."""
@@ -205,11 +203,12 @@ class ObjectStation(QWidget):
     def enter(self) -> None:
         """The station was opened."""
         self.refresh()
+        self.columns.verticalScrollBar().setValue(0)
         card = self.cards.get(self.session.open_job.thing.form)
         if self.open and card is not None:
-            card.setFocus()
+            reveal(card)
         else:
-            self.name.setFocus()
+            reveal(self.name)
 
     def _to_name(self) -> None:
         """To the name, all of it picked, so that typing replaces the one that was made up."""

@@ -2,9 +2,11 @@
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QColor, QPainter, QPaintEvent
-from PySide6.QtWidgets import QGridLayout, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QSizePolicy, QWidget
 
 from omnipel.bench.parts.asking import chosen
+from omnipel.bench.parts.columns import Columns, Part, station
+from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
 from omnipel.bench.parts.sketchview import SketchView
@@ -54,27 +56,17 @@ class PanelsStation(QWidget):
         beside.setStretch(0, 3)
         beside.setStretch(1, 1)
         sheet = surface(column(beside, self.empty, self.key, margins=4, spacing=2))
-        lower = QHBoxLayout()
-        lower.setSpacing(16)
-        left = QVBoxLayout()
-        left.setSpacing(4)
-        left.addWidget(label(tr("Seams, both sides"), "head"))
-        left.addWidget(scrolled(self.ledger), 1)
-        right = QVBoxLayout()
-        right.setSpacing(4)
-        head = row(label(tr("Sizes"), "head"))
-        head.addStretch(1)
-        head.addWidget(button(tr("Set one by hand…"), self.set_by_hand))
-        head.addWidget(self.print_it)
-        right.addLayout(head)
-        right.addWidget(scrolled(sizes), 1)
-        lower.addLayout(left, 1)
-        lower.addLayout(right, 1)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(16, 16, 16, 8)
-        layout.setSpacing(8)
-        layout.addWidget(sheet, 3)
-        layout.addLayout(lower, 2)
+        left, right = QWidget(), QWidget()
+        ledger = column(label(tr("Seams, both sides"), "head"), scrolled(self.ledger), spacing=4)
+        ledger.setStretch(1, 1)
+        left.setLayout(ledger)
+        head = Flow(gap=8)
+        for widget in (label(tr("Sizes"), "head"), button(tr("Set one by hand…"), self.set_by_hand), self.print_it):
+            head.addWidget(widget)
+        told = column(head, scrolled(sizes), spacing=4)
+        told.setStretch(1, 1)
+        right.setLayout(told)
+        self.setLayout(station(Columns((Part(left, 200), Part(right, 250)), sheet, shares=(3, 2))))
         self.made_for: tuple[object, ...] = ()
         self.letters = 30.0  # height of the letters on the board, mm
 

@@ -8,10 +8,11 @@ from functools import partial
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import QPoint, Qt, QTimer, Signal
-from PySide6.QtGui import QDragEnterEvent, QDropEvent
-from PySide6.QtWidgets import QMenu, QSizePolicy, QWidget
+from PySide6.QtGui import QDragEnterEvent, QDropEvent, QResizeEvent
+from PySide6.QtWidgets import QBoxLayout, QMenu, QSizePolicy, QWidget
 
 from omnipel import __version__
+from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, column, combo, label, line, row
 from omnipel.bench.speech import SPEECH, say
 from omnipel.bench.stations.shelf.cards import Cards, CardView
@@ -50,14 +51,15 @@ class Shelf(QWidget):
         self.away = combo(tr("Which jobs"), ((tr("on the shelf"), False), (tr("with archived"), True)), lambda _v: self.refresh())
         self.new_button = button(tr("New job"), lambda: self.wants.emit("new"), "main")
         bring = button(tr("Bring in…"), lambda: self.wants.emit("import"))
-        head = row(label(tr("Shelf"), "title"), self.search, self.sort, self.away, self.new_button, bring)
-        head.setStretch(1, 1)
-        head.insertStretch(2, 0)
-        for k in range(head.count()):
-            item = head.itemAt(k)
-            widget = item.widget() if item is not None else None
-            if widget is not None and widget is not self.search:
-                widget.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
+        title = label(tr("Shelf"), "title")
+        self.beside = (title, self.sort, self.away, self.new_button, bring)
+        for widget in self.beside:
+            widget.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
+        self.head = head = row()
+        head.addLayout(row(title, self.search), 1)
+        others = row(*self.beside[1:])
+        others.addStretch(1)
+        head.addLayout(others)
         self.model = Cards(self._look_at)
         self.view = CardView(self.model)
         self.view.opened.connect(self._open)
@@ -134,6 +136,17 @@ class Shelf(QWidget):
     def rescale(self) -> None:
         """The text is larger or smaller now."""
         self.view.rescale()
+        self._fold()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        self._fold()
+        super().resizeEvent(event)
+
+    def _fold(self) -> None:
+        """The search has a line of its own with the title where it would not be as wide as its hint beside the others."""
+        wide = sum(widget.sizeHint().width() for widget in self.beside) + LOOK.px(210) + 80
+        ways = QBoxLayout.Direction
+        self.head.setDirection(ways.TopToBottom if self.width() < wide else ways.LeftToRight)
 
     # States and pictures
 

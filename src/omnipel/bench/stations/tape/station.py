@@ -3,8 +3,9 @@
 from dataclasses import replace
 from functools import partial
 
-from PySide6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QVBoxLayout, QWidget
 
+from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.sketchview import SketchView
 from omnipel.bench.parts.tapefield import TapeField, length_field
@@ -114,17 +115,15 @@ class TapeStation(QWidget):
         more.addWidget(blank)
         lower = column(self.readings, more, spacing=6)
         lower.setStretch(0, 1)
-        beside = QVBoxLayout()
-        beside.setSpacing(8)
-        beside.addWidget(sheet, 5)
-        beside.addLayout(lower, 6)
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(16, 16, 16, 8)
-        layout.setSpacing(16)
-        layout.addLayout(beside, 1)
+        left, taken = QWidget(), QWidget()
+        beside = column(sheet, lower, spacing=8)
+        beside.setStretch(0, 5)
+        beside.setStretch(1, 6)
+        left.setLayout(beside)
         wrapped = column(scrolled(right), self.again, spacing=4)
         wrapped.setStretch(0, 1)
-        layout.addLayout(wrapped, 1)
+        taken.setLayout(wrapped)
+        self.setLayout(station(Columns((Part(left, 215, turn=1), Part(taken, 215)))))
 
     # Where
 

@@ -1,0 +1,50 @@
+"""A page that scrolls up and down."""
+
+from PySide6.QtCore import QEvent, QObject, QSize, Qt
+from PySide6.QtWidgets import QScrollArea, QWidget
+
+
+class Scrolled(QScrollArea):
+    """A page that scrolls up and down; `whole` shows all of it instead, as a part of a longer page."""
+
+    def __init__(self, inner: QWidget) -> None:
+        super().__init__()
+        self.whole, self.inner = False, inner
+        self.setWidget(inner)
+        self.setWidgetResizable(True)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+
+    def show_whole(self, yes: bool) -> None:
+        """All of it, or as much as there is room for."""
+        if yes != self.whole:
+            self.whole = yes
+            policy = Qt.ScrollBarPolicy.ScrollBarAlwaysOff if yes else Qt.ScrollBarPolicy.ScrollBarAsNeeded
+            self.setVerticalScrollBarPolicy(policy)
+            self.updateGeometry()
+
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if self.whole and event.type() is QEvent.Type.LayoutRequest:
+            self.updateGeometry()
+        return super().eventFilter(watched, event)
+
+    def viewportEvent(self, event: QEvent) -> bool:
+        if self.whole and event.type() is QEvent.Type.LayoutRequest:  # of a page without a layout of its own
+            self.updateGeometry()
+        return super().viewportEvent(event)
+
+    def hasHeightForWidth(self) -> bool:
+        return self.whole
+
+    def heightForWidth(self, width: int) -> int:
+        inner = self.inner
+        wanted = inner.heightForWidth(width) if inner.hasHeightForWidth() else -1
+        return max(wanted, inner.minimumSizeHint().height(), inner.minimumHeight())
+
+    def minimumSizeHint(self) -> QSize:
+        if not self.whole:
+            return super().minimumSizeHint()
+        return QSize(self.inner.minimumSizeHint().width(), self.heightForWidth(self.width()))
+
+    def sizeHint(self) -> QSize:
+        return self.minimumSizeHint() if self.whole else super().sizeHint()
