@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QLineEdit, QWidget
+from PySide6.QtWidgets import QApplication, QLabel, QLineEdit, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, settle
 
@@ -84,6 +84,10 @@ def test_odd_names_are_shown_as_they_are(sample_window: Window, name: str) -> No
     for station in STATIONS:
         sample_window.show_station(station)
         sample_window.grab()
+        for shown in sample_window.findChildren(QLabel):
+            assert shown.textFormat() is Qt.TextFormat.PlainText or shown is sample_window.working.text, shown.text()
+        for shown in sample_window.findChildren(QWidget):
+            assert "<h1>" not in shown.toolTip()
     delete(sample_window, session.key)  # type: ignore[arg-type]
     if "<" in name:
         assert "<h1>" not in sample_window.working.text.text()

@@ -15,7 +15,7 @@ from typing import Final, NoReturn
 from omnipel import __version__
 from omnipel.cli import card, check, draft, export, new, outline, schema, tape
 from omnipel.cli.usage import UsageError, said
-from omnipel.core.words.phrases import Name, tr
+from omnipel.core.words.phrases import Name, Refusal, tr
 
 OUR_FAULT: Final = 70
 """Not 1: that is what a script takes for *do not cut*."""
@@ -37,7 +37,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     try:
         asked = _parser().parse_args(arguments)
         return int(asked.run(asked))
-    except UsageError as error:
+    except Refusal as error:
         return _refused(said(error.phrase))
     except BrokenPipeError:  # whoever read has seen enough
         os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())
@@ -45,12 +45,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except KeyboardInterrupt:
         return 130
     except Exception as error:  # what the user can mend is said in a line; our own bugs keep their traceback
-        from omnipel.shop.document import DocumentError
-        from omnipel.shop.opening import StoreError
-        from omnipel.shop.whole import NotWritten, reason_of
+        from omnipel.shop.whole import reason_of
 
-        if isinstance(error, DocumentError | StoreError | NotWritten):
-            return _refused(said(error.phrase))
         if isinstance(error, OSError):
             return _refused(f"{error.filename}: {said(reason_of(error))}" if error.filename else said(reason_of(error)))
         traceback.print_exc()

@@ -5,7 +5,7 @@ import codecs
 from pathlib import Path
 from typing import Final, Protocol
 
-from omnipel.core.words.phrases import Name, Phrase, Voice, tr
+from omnipel.core.words.phrases import Name, Phrase, Refusal, Voice, tr
 
 
 class Commands(Protocol):
@@ -15,12 +15,8 @@ class Commands(Protocol):
         """A parser for a command."""
 
 
-class UsageError(Exception):
+class UsageError(Refusal):
     """What was asked cannot be done; the message is one line."""
-
-    def __init__(self, phrase: Phrase) -> None:
-        self.phrase = phrase
-        super().__init__(str(phrase))
 
 
 def said(phrase: Phrase) -> str:

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 from omnipel.core.pictures.pens import PAPERS, SMALL
-from omnipel.core.words.phrases import Name, Phrase, Voice, tr, trn
+from omnipel.core.words.phrases import Name, Phrase, Refusal, Voice, tr, trn
 
 if TYPE_CHECKING:
     from omnipel.core.draft import Draft, Drafted
@@ -66,12 +66,12 @@ class Export:
         return draft is not None and (not self.needs_panels or bool(draft.panels))
 
 
-class NotExported(Exception):
+class NotExported(Refusal):
     """An export that is not made, and why; `asks` when it would be if a person said so."""
 
     def __init__(self, phrase: Phrase, asks: str = "") -> None:
-        self.phrase, self.asks = phrase, asks
-        super().__init__(str(phrase))
+        self.asks = asks
+        super().__init__(phrase)
 
 
 DESPITE_STOP: Final = "despite-stop"

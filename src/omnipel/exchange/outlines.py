@@ -19,7 +19,7 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline
 from omnipel.core.plane.curves import Points
 from omnipel.core.plane.trace import MOST_POINTS, SIMPLER, flattened, ring_of
-from omnipel.core.words.phrases import Count, Name, Phrase, mm, tr
+from omnipel.core.words.phrases import Count, Name, Phrase, Refusal, mm, tr
 from omnipel.shop.document import DocumentError
 from omnipel.shop.whole import reason_of
 
@@ -38,12 +38,8 @@ SVG_SPACE: Final = "http://www.w3.org/2000/svg"
 LINK: Final = "{http://www.w3.org/1999/xlink}href"
 
 
-class NoTracing(ValueError):
+class NoTracing(Refusal, ValueError):
     """A drawing that no outline can be taken from, and why."""
-
-    def __init__(self, phrase: Phrase) -> None:
-        self.phrase = phrase
-        super().__init__(str(phrase))
 
 
 @dataclass(frozen=True, slots=True)

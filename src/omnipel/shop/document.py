@@ -16,7 +16,7 @@ os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
 from pydantic import TypeAdapter, ValidationError
 
 from omnipel.core.job.document import Job
-from omnipel.core.words.phrases import Count, Name, Phrase, plain, tr
+from omnipel.core.words.phrases import Count, Name, Phrase, Refusal, plain, tr
 from omnipel.shop.migrations import VERSION, migrated
 from omnipel.shop.whole import NotWritten, reason_of, write_whole
 
@@ -29,17 +29,12 @@ LONGEST_NAME: Final = 200
 """Bytes of a file name, its suffix not counted: file systems take 255."""
 
 
-class DocumentError(ValueError):
+class DocumentError(Refusal, ValueError):
     """A document that is no job: where in it, what stands there, what was expected. One line."""
 
     def __init__(self, where: str, what: Phrase) -> None:
         self.where, self.what = where, what
-        super().__init__(str(self.phrase))
-
-    @property
-    def phrase(self) -> Phrase:
-        """Where and what, as something that can be put into words."""
-        return tr("{where}: {what}", where=Name(self.where), what=self.what) if self.where else self.what
+        super().__init__(tr("{where}: {what}", where=Name(where), what=what) if where else what)
 
 
 def file_name(name: str, suffix: str) -> str:

@@ -15,7 +15,7 @@ from pathlib import Path
 from typing import Final
 from urllib.parse import quote
 
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, tr
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Refusal, tr
 from omnipel.shop.whole import reason_of
 
 APPLICATION_ID: Final = 0x4F6D6E70
@@ -53,12 +53,8 @@ OURS: Final = {"jobs", "revisions", "settings"}
 """The tables that every shop has had."""
 
 
-class StoreError(RuntimeError):
+class StoreError(Refusal, RuntimeError):
     """The shop cannot be opened or written: what, and what to do."""
-
-    def __init__(self, phrase: Phrase) -> None:
-        self.phrase = phrase
-        super().__init__(str(phrase))
 
 
 class Database:

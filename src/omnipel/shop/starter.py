@@ -13,16 +13,12 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
 from omnipel.core.words.habits import Habits, System
-from omnipel.core.words.phrases import Name, Phrase, listed, tr
+from omnipel.core.words.phrases import Name, Refusal, listed, tr
 from omnipel.core.words.units import MM_PER_INCH, Unit
 
 
-class UnknownPair(KeyError):
+class UnknownPair(Refusal, KeyError):
     """A form or scheme that is not there, or a pair that does not go together; `phrase` lists what there is."""
-
-    def __init__(self, phrase: Phrase) -> None:
-        self.phrase = phrase
-        super().__init__(str(phrase))
 
 
 def starter(

@@ -12,7 +12,7 @@ import time
 from pathlib import Path
 from typing import Final
 
-from omnipel.core.words.phrases import Name, Phrase, tr
+from omnipel.core.words.phrases import Name, Phrase, Refusal, tr
 
 FIRST: Final = ".omnipel-"
 LAST: Final = ".part"
@@ -20,17 +20,12 @@ STALE_S: Final = 60.0
 """Somebody who has begun to write a file holds its lock long before this."""
 
 
-class NotWritten(Exception):
+class NotWritten(Refusal):
     """A file could not be written: which, and why. What was there before is untouched."""
 
     def __init__(self, path: Path, reason: Phrase) -> None:
         self.path, self.reason = path, reason
-        super().__init__(str(self.phrase))
-
-    @property
-    def phrase(self) -> Phrase:
-        """Which and why, as something that can be put into words."""
-        return tr("{path}: {reason}", path=Name(str(self.path)), reason=self.reason)
+        super().__init__(tr("{path}: {reason}", path=Name(str(path)), reason=reason))
 
 
 def write_whole(path: Path, content: bytes | str) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from enum import StrEnum
+from html import escape
 from typing import TYPE_CHECKING, Any, TypeVar
 
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
@@ -182,6 +183,7 @@ class Number(QLabel):
         super().__init__()
         self.session, self.words = session, NOTHING
         self.number: Worked | None = None
+        self.setTextFormat(Qt.TextFormat.PlainText)
         self.setObjectName(name)
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setSizePolicy(QSizePolicy.Policy.Minimum, QSizePolicy.Policy.Preferred)
@@ -349,8 +351,12 @@ class WordButton(QWidget):
         """What the remedy does."""
         self.text.setText(words)
         self.button.setAccessibleName(words)
+        self._fit()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
+        self._fit()
+
+    def _fit(self) -> None:
         room = max(40, self.width() - 20)
         self.button.setMinimumHeight(self.text.heightForWidth(room) + 12)
 
@@ -362,12 +368,13 @@ class Elided(QLabel):
         super().__init__()
         self.setObjectName(name)
         self.whole = ""
+        self.setTextFormat(Qt.TextFormat.PlainText)
         self.setSizePolicy(QSizePolicy.Policy.Ignored, QSizePolicy.Policy.Preferred)
 
     def show_words(self, words: str) -> None:
         """Show other words."""
         self.whole = words
-        self.setToolTip(words)
+        self.setToolTip(f"<qt>{escape(words)}</qt>")
         self.setAccessibleName(words)
         self._fit()
 

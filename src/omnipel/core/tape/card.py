@@ -6,19 +6,15 @@ from collections.abc import Mapping, Sequence
 from omnipel.core.job.reading import MOST_REPEATS
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words.notation import TapeError, parse_length
-from omnipel.core.words.phrases import Count, Name, Phrase, listed, mm, tr
+from omnipel.core.words.phrases import Count, Name, Refusal, listed, mm, tr
 from omnipel.core.words.units import Unit
 
 _ENTRY = re.compile(r"\s*([A-Za-z]{1,2})(?![A-Za-z])\s*[:=]?\s*(.*)", re.DOTALL)
 _APART = re.compile(r"[;\n]|,(?!\d{1,3}(?!\d))|,(?=\s)")
 
 
-class CardError(ValueError):
+class CardError(Refusal, ValueError):
     """A line of readings that cannot be taken: what is wrong, with what was typed. Nothing of it is taken."""
-
-    def __init__(self, phrase: Phrase) -> None:
-        self.phrase = phrase
-        super().__init__(str(phrase))
 
 
 def read_card(text: str, letters: Sequence[str], unit: Unit) -> Mapping[int, tuple[float, ...]]:

@@ -125,6 +125,14 @@ class Phrase:
         return bool(self.template)
 
 
+class Refusal(Exception):
+    """Something that is not done; `phrase` says why, in one line."""
+
+    def __init__(self, phrase: Phrase) -> None:
+        self.phrase = phrase
+        super().__init__(str(phrase))
+
+
 def tr(template: str, /, **values: "Value") -> Phrase:
     """A phrase. The template is a constant, so that it can be gathered for translation."""
     return Phrase(template, tuple(values.items()))

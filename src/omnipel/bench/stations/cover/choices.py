@@ -35,6 +35,7 @@ class Sentence(QLabel):
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("soft")
+        self.setTextFormat(Qt.TextFormat.PlainText)
         self.setWordWrap(True)
 
     def setText(self, text: str) -> None:

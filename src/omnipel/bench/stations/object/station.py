@@ -212,7 +212,7 @@ class ObjectStation(QWidget):
 
     def _to_name(self) -> None:
         """To the name, all of it picked, so that typing replaces the one that was made up."""
-        self.name.setFocus()
+        reveal(self.name)
         self.name.selectAll()
 
     def unfold(self) -> None:

@@ -56,7 +56,9 @@ class Shelf(QWidget):
         for widget in self.beside:
             widget.setSizePolicy(QSizePolicy.Policy.Maximum, QSizePolicy.Policy.Fixed)
         self.head = head = row()
-        head.addLayout(row(title, self.search), 1)
+        search = row(title, self.search)
+        search.setAlignment(title, Qt.AlignmentFlag.AlignLeft)
+        head.addLayout(search, 1)
         others = row(*self.beside[1:])
         others.addStretch(1)
         head.addLayout(others)
@@ -144,7 +146,7 @@ class Shelf(QWidget):
 
     def _fold(self) -> None:
         """The search has a line of its own with the title where it would not be as wide as its hint beside the others."""
-        wide = sum(widget.sizeHint().width() for widget in self.beside) + LOOK.px(210) + 80
+        wide = sum(widget.sizeHint().width() for widget in self.beside if not widget.isHidden()) + LOOK.px(210) + 80
         ways = QBoxLayout.Direction
         self.head.setDirection(ways.TopToBottom if self.width() < wide else ways.LeftToRight)
 
