@@ -1,5 +1,7 @@
 """Rounded ends against the thing that stands between them: nothing of it lies outside unless a stop says so."""
 
+import math
+
 import numpy as np
 import pytest
 import shapely
@@ -9,8 +11,9 @@ from tests.wild import tried
 
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.job.changes import changed
-from omnipel.core.job.document import Job
+from omnipel.core.job.document import Job, with_reading
 from omnipel.core.job.findings import Change, Severity
+from omnipel.core.job.reading import Reading
 from omnipel.core.remedies import holds
 from omnipel.core.tolerances import SEAM
 from omnipel.core.words import refs
@@ -36,16 +39,27 @@ def with_rounding(form: str, scheme: str, gap: float, radius: float) -> Job:
 
 
 @tried(60)
-@given(st.floats(2.0, 40.0), st.floats(0.0, 150.0), st.sampled_from(["over front and back", "over the sides"]))
-def test_ends_of_a_saddle_clear_the_corners_of_a_box_or_say_so(gap: float, radius: float, runs: str) -> None:
-    job = changed(with_rounding("box", "saddle-and-ends", gap, radius), Change(refs.option("runs"), runs))
-    drafted = draft(job)
+@given(
+    st.floats(2.0, 40.0),
+    st.floats(0.0, 150.0),
+    st.sampled_from(["over front and back", "over the sides", "traced"]),
+    st.sampled_from([0.0, 20.0, 45.0, 90.0]),
+)
+def test_ends_clear_the_corners_of_a_box_or_say_so(gap: float, radius: float, runs: str, own: float) -> None:
+    job = with_rounding("box", "traced-ends" if runs == "traced" else "saddle-and-ends", gap, radius)
+    if runs != "traced":
+        job = changed(job, Change(refs.option("runs"), runs))
+    high, wide = (job.reading(place).repeats[0] for place in ("height", "width"))  # type: ignore[union-attr]
+    over = Reading(place="path", repeats=(2.0 * high + wide - (4.0 - math.pi) * own,))
+    drafted = draft(with_reading(job, over) if own else job)
     assert isinstance(drafted, Drafted)
     end = next(panel for panel in drafted.panels if panel.name == "end")
     body = drafted.body
-    wide, high = (body.width if runs.endswith("back") else body.length).value, body.drop.value  # type: ignore[attr-defined]
+    wide, high = (body.length if runs.endswith("sides") else body.width).value, body.drop.value  # type: ignore[attr-defined]
+    rho = body.rounding.value if body.rounding is not None else 0.0  # type: ignore[attr-defined]
     middle = float(np.mean([end.sew_points[:, 0].min(), end.sew_points[:, 0].max()]))
-    check(drafted, shapely.box(middle - wide / 2.0, 0.0, middle + wide / 2.0, high))
+    tall = shapely.box(middle - wide / 2.0, -1000.0, middle + wide / 2.0, high).buffer(-rho).buffer(rho, quad_segs=64)
+    check(drafted, tall.intersection(shapely.box(-1e5, 0.0, 1e5, 1e5)))
 
 
 @tried(30)

@@ -141,14 +141,14 @@ class Outlined(Protocol):
 
     @property
     def ring(self) -> Points:
-        """The side outline, standing on y = 0, seen from the right."""
+        """The side outline as it is measured, standing on y = 0, seen from the right."""
 
     @property
     def sides(self) -> tuple[Worked, ...]:
         """What the outline is made from, where it was not traced."""
 
     def outline(self, *sides: float) -> Points:
-        """The side outline for other values of its sides, mm."""
+        """The side outline that is drafted, for other values of its sides, mm."""
 
     @property
     def across(self) -> Worked:

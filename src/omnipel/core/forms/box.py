@@ -9,6 +9,7 @@ from dataclasses import dataclass, replace
 from typing import ClassVar
 
 import numpy as np
+import shapely
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import covered, grown, level_path, on_front, rectangle_section, with_bumps
@@ -19,7 +20,7 @@ from omnipel.core.forms.sections import Section
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Face, Lives, SticksOut, Thing
-from omnipel.core.plane.curves import Points
+from omnipel.core.plane.curves import Points, quarter_chords
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.core.words.working import Worked, through, worked
@@ -219,8 +220,15 @@ class Box:
 
     @property
     def ring(self) -> Points:
-        """Its side, seen from the right."""
-        return self.outline(*(side.value for side in self.sides))
+        """Its side, seen from the right, its upper corners rounded as far as a path over them has told."""
+        ring = self.outline(*(side.value for side in self.sides))
+        rho = self.rounding.value if self.rounding is not None else 0.0
+        if rho <= 0.0:
+            return ring
+        floor = [(self.width.value, -3.0 * rho), (0.0, -3.0 * rho)]  # only what is above it is rounded
+        side = shapely.Polygon([*floor[::-1], *ring[2:]]).buffer(-rho).buffer(rho, quad_segs=quarter_chords(rho))
+        above = shapely.normalize(side.intersection(shapely.box(-1.0, 0.0, self.width.value + 1.0, self.height.value * 2.0)))
+        return np.ascontiguousarray(shapely.get_coordinates(above)[-2::-1]) if above.area else ring
 
     @property
     def sides(self) -> tuple[Worked, ...]:

@@ -161,6 +161,15 @@ class Trace:
 Curve = Arc | Trace
 
 
+def quarter_chords(radius: float) -> int:
+    """How many chords of a quarter circle stay within the chord error, at least four.
+
+    >>> quarter_chords(30.0), quarter_chords(0.001)
+    (31, 4)
+    """
+    return max(4, math.ceil(math.pi / 4.0 / math.acos(1.0 - CHORD_ERROR / max(radius, 2.0 * CHORD_ERROR))))
+
+
 def line(start: tuple[float, float], end: tuple[float, float]) -> Arc:
     """A straight edge from one point to another."""
     dx, dy = end[0] - start[0], end[1] - start[1]

@@ -12,7 +12,7 @@ import shapely
 
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline
-from omnipel.core.plane.curves import Points
+from omnipel.core.plane.curves import Points, quarter_chords
 from omnipel.core.tolerances import CORNER_ANGLE, LONGEST, SHORTEST
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Name, mm, tr, trn
@@ -188,7 +188,7 @@ def grown_ring(ring: Points, distance: float, *, rounded: bool) -> Points:
         Impossible: nothing is left of it.
     """
     style: Literal["round", "mitre"] = "round" if rounded else "mitre"
-    polygon = shapely.Polygon(ring).buffer(distance, join_style=style, mitre_limit=3.0, quad_segs=12)
+    polygon = shapely.Polygon(ring).buffer(distance, join_style=style, mitre_limit=3.0, quad_segs=quarter_chords(distance))
     if not isinstance(polygon, shapely.Polygon) or polygon.is_empty:
         raise Impossible(tr("the outline falls apart when it is moved outward"), WHERE)
     # Counter-clockwise again, and without the hair-fine steps a buffer leaves.

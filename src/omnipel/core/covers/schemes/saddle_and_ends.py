@@ -79,9 +79,11 @@ def draft(body: Boxy, brief: Brief) -> Cover:
 
 def _cuts_in(body: Boxy, brief: Brief, wider: float, high: float, radius: float) -> float:
     """By how much ends `wider` than the object and `high`, their corners rounded, cut into its corners, mm; negative when they clear them."""
-    own = body.rounding.value if body.rounding is not None else 0.0
-    aside, above = max(0.0, radius - wider / 2.0 - own), max(0.0, radius - (high - body.drop.value) - own)
-    return math.hypot(aside, above) + own + brief.t.value / 2.0 - radius
+    more = radius - (body.rounding.value if body.rounding is not None else 0.0)
+    aside, above = more - wider / 2.0, more - (high - body.drop.value)
+    # Towards θ the ends reach less far than the object by aside · cos θ + above · sin θ − more: most between them, or straight aside or up.
+    most = math.hypot(aside, above) if min(aside, above) > 0.0 else max(aside, above)
+    return most - more + brief.t.value / 2.0
 
 
 def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:

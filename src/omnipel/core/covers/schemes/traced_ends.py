@@ -13,8 +13,9 @@ from omnipel.core.drafting.panel import Edge
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.forms.abilities import Ability, Outlined
 from omnipel.core.job.findings import Impossible
-from omnipel.core.plane.curves import Points, Trace, line
+from omnipel.core.plane.curves import Points, Trace, line, quarter_chords
 from omnipel.core.plane.trace import LEVELS, chord, corners_of, grown_ring, polyline_length
+from omnipel.core.tolerances import CHORD_ERROR
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, mm, tr, trn
 from omnipel.core.words.working import Worked, through
@@ -88,21 +89,26 @@ class Around:
 
     def path(self, u: float, *sides: float) -> Points:
         """The open outline `(n, 2)` from its right foot over the top to its left foot, `u` outside the body."""
-        at = (u, *sides)
-        if at not in self.known:
-            self.known[at] = self._rounded_by(self.brief.number("rounding"), u, *sides)
-        return self.known[at]
+        return self._rounded_by(self.brief.number("rounding"), u, *sides)
+
+    def plain(self, u: float, *sides: float) -> Points:
+        """The same without its corners rounded."""
+        return self._rounded_by(0.0, u, *sides)
 
     def _rounded_by(self, radius: float, u: float, *sides: float) -> Points:
-        lift = self.brief.number("lift")
-        plain = _without_bottom(_grown(self.body.outline(*sides), u, self.brief), lift)
-        return _rounded(plain, lift, radius) if radius else plain
+        at, lift = (radius, u, *sides), self.brief.number("lift")
+        if at not in self.known:
+            self.known[at] = (
+                _rounded(self.plain(u, *sides), lift, radius)
+                if radius > CHORD_ERROR
+                else _without_bottom(_grown(self.body.outline(*sides), u, self.brief), lift)
+            )
+        return self.known[at]
 
     def cuts_in(self, u: Worked, radius: float) -> float:
         """By how much corners rounded by a radius cut into the body's own above the lower edge, mm; negative when they clear them."""
-        sides = [side.value for side in self.body.sides]
-        path, ring = self._rounded_by(radius, u.value, *sides), self.body.outline(*sides)
-        ring = ring[ring[:, 1] > path[:, 1].min()]
+        path = self._rounded_by(radius, u.value, *(side.value for side in self.body.sides))
+        ring = self.body.ring[self.body.ring[:, 1] > path[:, 1].min()]
         if not len(ring):
             return 0.0
         gap = shapely.distance(shapely.points(ring), shapely.LineString(path))
@@ -126,7 +132,7 @@ def _rounded(path: Points, lift: float, rho: float) -> Points:
     ends = np.array([_run_on(path[0], path[1], 2.0 * rho), _run_on(path[-1], path[-2], 2.0 * rho)])
     if ends[0, 0] <= ends[1, 0]:  # they would cross
         ends = np.array([path[0] - (0.0, 2.0 * rho), path[-1] - (0.0, 2.0 * rho)])
-    kept = shapely.make_valid(shapely.Polygon(np.vstack((path, ends[1], ends[0])))).buffer(-rho).buffer(rho, quad_segs=16)
+    kept = shapely.make_valid(shapely.Polygon(np.vstack((path, ends[1], ends[0])))).buffer(-rho).buffer(rho, quad_segs=quarter_chords(rho))
     if not isinstance(kept, shapely.Polygon) or kept.is_empty or kept.bounds[3] <= lift:
         raise Impossible(tr("corners of radius {radius} leave nothing of the outline", radius=mm(rho)), refs.option("rounding"))
     ring = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(kept).simplify(0.005))[-2::-1])
@@ -182,18 +188,18 @@ def _pieces(path: Points) -> list[Points]:
 
 
 def _profile(body: Outlined, around: Around, u: Worked, wide: Worked, brief: Brief) -> tuple[Passage, ...]:
-    """What it lets through from the top down: at each depth the chord of the end, and the gusset's width."""
+    """What it lets through from the top down: at each depth the chord of the end, and the gusset's width; rounded corners are judged by themselves."""
     high = float(body.ring[:, 1].max())
     made = []
     for share in LEVELS:
 
         def chord_there(out: float, *sides: float, part: float = share) -> float:
-            path, top = around.path(out, *sides), float(body.outline(*sides)[:, 1].max())
+            path, top = around.plain(out, *sides), float(body.outline(*sides)[:, 1].max())
             return chord(path, max(float(path[:, 1].min()) + 1e-6, top * (1.0 - part)))
 
         across = through(tr("across the end there"), tr("from side to side of the outline"), chord_there, u, *body.sides)
         girth = wide * 2.0 + across * 2.0
-        low = float(around.path(u.value, *(side.value for side in body.sides))[:, 1].min())
+        low = float(around.plain(u.value, *(side.value for side in body.sides))[:, 1].min())
         depth = high - max(low + 1e-6, high * (1.0 - share))
         made.append(Passage(depth, inside(brief, girth, CORNERED), (wide - brief.t, across - brief.t)))
     return tuple(made)
