@@ -17,7 +17,7 @@ from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting.panel import Figure, Notch, Panel
 from omnipel.core.job.document import CoverChoices, Feature, FeatureKind, Shape
 from omnipel.core.job.findings import Finding, Severity
-from omnipel.core.plane.curves import Points
+from omnipel.core.plane.curves import Points, quarter_chords
 from omnipel.core.words.phrases import Name, mm, term, tr
 from omnipel.core.words.refs import Ref
 
@@ -81,9 +81,9 @@ def shape_points(feature: Feature, host: Panel) -> Points:
             r = min(w, h)
             core = shapely.LineString([(x - (w - r), y - (h - r)), (x + (w - r), y + (h - r))])
             return np.asarray(
-                shapely.get_coordinates(core.buffer(r, quad_segs=16))
+                shapely.get_coordinates(core.buffer(r, quad_segs=quarter_chords(r)))
                 if core.length
-                else shapely.get_coordinates(shapely.Point(x, y).buffer(r, quad_segs=16))
+                else shapely.get_coordinates(shapely.Point(x, y).buffer(r, quad_segs=quarter_chords(r)))
             )[:-1]
 
 

@@ -132,7 +132,11 @@ def _rounded(path: Points, lift: float, rho: float) -> Points:
     ends = np.array([_run_on(path[0], path[1], 2.0 * rho), _run_on(path[-1], path[-2], 2.0 * rho)])
     if ends[0, 0] <= ends[1, 0]:  # they would cross
         ends = np.array([path[0] - (0.0, 2.0 * rho), path[-1] - (0.0, 2.0 * rho)])
-    kept = shapely.make_valid(shapely.Polygon(np.vstack((path, ends[1], ends[0])))).buffer(-rho).buffer(rho, quad_segs=quarter_chords(rho))
+    kept = (
+        shapely.make_valid(shapely.Polygon(np.vstack((path, ends[1], ends[0]))))
+        .buffer(-rho)
+        .buffer(rho, quad_segs=quarter_chords(rho))
+    )
     if not isinstance(kept, shapely.Polygon) or kept.is_empty or kept.bounds[3] <= lift:
         raise Impossible(tr("corners of radius {radius} leave nothing of the outline", radius=mm(rho)), refs.option("rounding"))
     ring = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(kept).simplify(0.005))[-2::-1])
