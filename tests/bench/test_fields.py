@@ -9,7 +9,9 @@ from PySide6.QtWidgets import QApplication, QLineEdit
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
 
+from omnipel.bench.commands.dress import set_scale
 from omnipel.bench.commands.registry import all_commands
+from omnipel.bench.parts.columns import Columns
 from omnipel.bench.parts.look import DARK, LOOK
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.window.window import Window
@@ -332,10 +334,17 @@ def test_allowances_go_with_the_kind_of_cloth_until_somebody_chooses_them(sample
     assert session.store.history(session.key)[1] == before  # type: ignore[arg-type]
 
 
-@pytest.mark.parametrize("path", [refs.option("overhang"), refs.choice("lining.school"), refs.choice("cloth.shrink_weft")])
-def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, path: Ref) -> None:
+@pytest.mark.parametrize("scale", [1.0, 1.5])
+@pytest.mark.parametrize("path", [refs.option("overhang"), refs.LINING_SCHOOL, refs.SHRINK_WEFT])
+def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, path: Ref, scale: float) -> None:
+    sample_window.resize(1024, 720)
+    set_scale(sample_window, scale)
     open_job(sample_window, "Fermenting crock", "tape")
     sample_window.go_to(path)
     field = sample_window.stations["cover"].fields[path]
-    qtbot.waitUntil(lambda: not field.visibleRegion().isEmpty())
+    qtbot.waitUntil(
+        lambda: field.visibleRegion().boundingRect().width() == field.width()
+    )  # nothing of it is out of reach at its side
+    columns = sample_window.stations["cover"].findChild(Columns)
+    assert columns.stacked is (scale > 1.0)
     assert field is QApplication.focusWidget() or field.isAncestorOf(QApplication.focusWidget())
