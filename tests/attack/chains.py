@@ -78,7 +78,8 @@ def shown(drafted: Draft) -> tuple[object, ...]:
         + tuple(f.slit_to for f in job.cover.features)
     )
     lined = any(p.cloth is Cloth.LINING for p in drafted.panels)
-    cloth = (job.cover.cloth.usable_width, job.cover.lining.cloth.usable_width if lined else 0.0)
+    bought = job.cover.cloth
+    cloth = (bought.usable_width, bought.gather_limit, job.cover.lining.cloth.usable_width if lined else 0.0)
     return (open_, panels, told, cloth, *more)
 
 

@@ -33,6 +33,7 @@ from omnipel.core.job.thing import Face, SticksOut, Treatment
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words import refs
 from omnipel.core.words.units import Unit
+from omnipel.shop.document import lawful
 from omnipel.shop.starter import starter
 
 PAIRS = tuple(lawful_pairs())
@@ -40,11 +41,13 @@ PAIRS = tuple(lawful_pairs())
 
 def attacked(dice: Random) -> Job:
     """A job of any pair with some decisions made anyhow: most a little off, some absurd."""
-    form, scheme = dice.choice(PAIRS)
-    job = starter(form, scheme, dice.choice(list(Unit)))
-    for _ in range(dice.choice((1, 1, 2, 3, 5))):
-        job = dice.choices(list(MOVES), [MOVES[move] for move in MOVES])[0](job, dice)
-    return job
+    while True:
+        form, scheme = dice.choice(PAIRS)
+        job = starter(form, scheme, dice.choice(list(Unit)))
+        for _ in range(dice.choice((1, 1, 2, 3, 5))):
+            job = dice.choices(list(MOVES), [MOVES[move] for move in MOVES])[0](job, dice)
+        if lawful(job):
+            return job
 
 
 def number(dice: Random, low: float, high: float, usual: float) -> float:

@@ -188,6 +188,9 @@ def ways_back(job: Job) -> Iterator[Remedy]:
             shown: Value = mm(float(usual), fine=True) if option.kind is OptionKind.LENGTH else option.shown(usual)
             words = tr("{what}: back to {usual}", what=option.words, usual=shown)
             yield Remedy(words, (Change(refs.option(option.key), act=Act.REMOVE),))
+    if len(job.cover.options) > 1:
+        words = tr("{scheme}: all of its own choices back to what is usual", scheme=scheme.words)
+        yield Remedy(words, (Change(refs.option(), {}),))
     for override in job.cover.overrides:
         words = tr("Drop the {size} set by hand", size=size_words(override.size))
         yield Remedy(words, (Change(refs.by_hand(override.size), act=Act.REMOVE),))

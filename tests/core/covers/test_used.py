@@ -131,3 +131,10 @@ def test_every_reference_to_a_choice_leads_somewhere() -> None:
     assert {*FIELDS, *(ref for scheme in SCHEMES.values() for ref in scheme.without)} <= {*known}
     for ref in known:
         meant(job, ref)
+
+
+def test_nothing_is_said_about_a_choice_whose_size_is_set_by_hand() -> None:
+    far = changed(starter("slab", "slip-sleeve"), Change(refs.option("tuck"), 500.0))
+    by_hand = changed(far, Change(refs.by_hand(), Override(size="finished_length", value=700.0, reason="a remnant"), Act.ADD))
+    said = [{(f.code, f.where) for f in draft(job).findings} for job in (far, by_hand)]
+    assert [("hardly-meant", refs.option("tuck")) in found for found in said] == [True, False]

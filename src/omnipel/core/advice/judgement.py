@@ -49,7 +49,7 @@ def of_drafted(
         *making.by_hand(job, cover),
         *making.cloth(job, cover),
         *sense.beyond_sense(job, scheme, cover),
-        *sense.loose(job, scheme, isinstance(fit, Fit)),
+        *sense.loose(job, scheme, cover, isinstance(fit, Fit)),
     ]
     return in_order(found)
 

@@ -203,11 +203,14 @@ def _too_wide(job: Job, panel: Panel, edge: Edge, where: Ref, short: float) -> F
     return Finding("allowance-too-wide", Severity.LOOK, text, where, (remedy,))
 
 
-def loose(job: Job, scheme: Scheme, passes: bool) -> Iterator[Finding]:
+def loose(job: Job, scheme: Scheme, cover: Cover, passes: bool) -> Iterator[Finding]:
     """A clearance far beyond sense on a cover that has to pass over nothing."""
     given = job.cover.clearance
     most = {ClearanceSchool.SIDE: 100.0, ClearanceSchool.DIMENSION: 200.0, ClearanceSchool.GIRTH: 0.3}[given.school]
     if passes or given.amount <= most or not uses(scheme, refs.CLEARANCE, job.cover):
+        return
+    counted = any(term.source == refs.CLEARANCE for size in cover.sizes.values() for term in size.terms)
+    if job.cover.overrides and not counted:  # what was set by hand has taken its place
         return
     usual = job.cover.habits.mm("clearance")
     share = given.school is ClearanceSchool.GIRTH

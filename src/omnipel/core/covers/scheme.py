@@ -92,6 +92,7 @@ class Brief:
     known: Mapping[str, Option] = field(default_factory=dict)
     sizes: dict[str, Worked] = field(default_factory=dict)
     by_hand: list[str] = field(default_factory=list)
+    replaced: set[Ref] = field(default_factory=set)
 
     @property
     def t(self) -> Worked:
@@ -140,6 +141,7 @@ class Brief:
         """Enter a size under its name; it can be set by hand, and what is set takes its place."""
         for override in self.choices.overrides:
             if override.size == name:
+                self.replaced.update(term.source for term in value.terms if term.source is not None)
                 drafted = tr("drafted {size}", size=mm(value.value))
                 value = worked(
                     tr("set by hand: {reason}", reason=Name(override.reason)), override.value, refs.by_hand(name), drafted
@@ -147,6 +149,11 @@ class Brief:
         self.sizes[name] = value
         self.by_hand.append(name)
         return value
+
+    def counts_for_nothing(self, source: Ref) -> bool:
+        """Whether every size that something counted for has been set by hand."""
+        still = {term.source for size in self.sizes.values() for term in size.terms}
+        return source in self.replaced and source not in still
 
     def habit(self, name: str) -> float:
         """A general habit of those who made the job, mm."""
@@ -287,7 +294,7 @@ def too_gathered(brief: Brief, ratio: float, what: Phrase, where: Ref, *remedies
 def beyond(brief: Brief, key: str, most: float, because: Phrase) -> tuple[Finding, ...]:
     """A finding when a length of the scheme's own is more than makes sense on this body; `because` says what it is beside."""
     value, option = brief.number(key), brief.known[key]
-    if value <= most * (1.0 + 1e-9):
+    if value <= most * (1.0 + 1e-9) or brief.counts_for_nothing(refs.option(key)):
         return ()
     habits = brief.choices.habits
     usual = max(option.low, min(habits.take("", option.rule), habits.system.down(most)))

@@ -33,7 +33,7 @@ def uses(scheme: Scheme, ref: Ref, choices: CoverChoices, panels: tuple[Panel, .
     """Whether a choice about the cover changes anything, as the others stand."""
     if any(ref.within(unused) for unused in scheme.without):
         rescued = _RESCUED.get(ref)
-        return rescued is not None and rescued(choices)
+        return rescued is not None and rescued(choices, panels)
     rule = _RULES.get(ref)
     return rule is None or rule(scheme, choices, panels)
 
@@ -51,8 +51,14 @@ def _bent(edge: Edge) -> bool:
     return edge.finish.kind in SEWN and isinstance(curve, Arc) and abs(curve.curvature) * CLIP_RADIUS > 1.0
 
 
-_RESCUED: Final[Mapping[Ref, Callable[[CoverChoices], bool]]] = {
-    refs.SEAM_ALLOWANCE: lambda c: any(f.kind in SEWN_WITH_OURS for f in c.features) or c.options.get("layers") == "reversible"
+def _sewn_on(choices: CoverChoices, panels: tuple[Panel, ...]) -> bool:
+    """Whether something with pieces of its own lies on one of the panels; on any, as long as there are none."""
+    names = {panel.name for panel in panels}
+    return any(f.kind in SEWN_WITH_OURS and (not names or f.panel in names) for f in choices.features)
+
+
+_RESCUED: Final[Mapping[Ref, Callable[[CoverChoices, tuple[Panel, ...]], bool]]] = {
+    refs.SEAM_ALLOWANCE: lambda c, p: _sewn_on(c, p) or c.options.get("layers") == "reversible"
 }
 """What a scheme has no use for itself, but what is put on its panels may have."""
 
