@@ -59,13 +59,22 @@ def dressed(form: str, scheme: str) -> Job:
     return replace(job, cover=cover)
 
 
+def otherwise(form: str, scheme: str) -> Job:
+    """A job in which every pick of its scheme is the last one."""
+    job = starter(form, scheme)
+    for option in SCHEMES[scheme].options:
+        if option.kind is OptionKind.PICK:
+            job = changed(job, Change(refs.option(option.key), option.picks[-1]))
+    return job
+
+
 def small(job: Job) -> Job:
     """The same thing so small that its round seams want relief clips."""
     return replace(job, readings=tuple(replace(r, repeats=(r.repeats[0] * 0.4,)) for r in job.readings))
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
-@pytest.mark.parametrize("made", [starter, dressed], ids=["plain", "dressed"])
+@pytest.mark.parametrize("made", [starter, dressed, otherwise], ids=["plain", "dressed", "otherwise"])
 def test_a_choice_is_offered_if_it_changes_anything(form: str, scheme: str, made: Any) -> None:
     job = small(made(form, scheme))
     drafted = draft(job)

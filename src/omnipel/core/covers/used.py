@@ -38,6 +38,21 @@ def uses(scheme: Scheme, ref: Ref, choices: CoverChoices, panels: tuple[Panel, .
     return rule is None or rule(scheme, choices, panels)
 
 
+def _sewn(panels: tuple[Panel, ...]) -> bool:
+    """Whether any edge is sewn to another; it may be, as long as there are no panels."""
+    return not panels or any(edge.finish.kind in SEWN for panel in panels for edge in panel.edges)
+
+
+def _reversible(choices: CoverChoices) -> bool:
+    """Whether it has two right sides: its second layer is its lining."""
+    return choices.options.get("layers") == "reversible"
+
+
+def _bagged(choices: CoverChoices) -> bool:
+    """Whether a lining is sewn in with a seam of its own."""
+    return choices.lining.school is LiningSchool.BAGGED and not _reversible(choices)
+
+
 def _clipped(choices: CoverChoices, panels: tuple[Panel, ...]) -> bool:
     """Whether there is an edge to clip; where that is done after sewing, no panel shows it."""
     if choices.clips in (ClipSchool.STRAIGHT, ClipSchool.DISC):
@@ -58,11 +73,14 @@ def _sewn_on(choices: CoverChoices, panels: tuple[Panel, ...]) -> bool:
 
 
 _RESCUED: Final[Mapping[Ref, Callable[[CoverChoices, tuple[Panel, ...]], bool]]] = {
-    refs.SEAM_ALLOWANCE: lambda c, p: _sewn_on(c, p) or c.options.get("layers") == "reversible"
+    refs.SEAM_ALLOWANCE: lambda c, p: _sewn_on(c, p) or _reversible(c)
 }
 """What a scheme has no use for itself, but what is put on its panels may have."""
 
 _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, tuple[Panel, ...]], bool]]] = {
+    refs.SEAM_ALLOWANCE: lambda s, c, p: _sewn(p),
+    refs.HEM_ORDER: lambda s, c, p: _sewn(p),
+    refs.LINING_SCHOOL: lambda s, c, p: not _reversible(c),
     refs.RING: lambda s, c, p: s.rings,
     refs.CLIPS: lambda s, c, p: _clipped(c, p),
     refs.HEM_WIDTH: lambda s, c, p: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE, FinishKind.BOUND),
@@ -71,7 +89,7 @@ _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, tuple[Panel, ...]], b
     refs.PADDING_INSET: lambda s, c, p: c.padding > 0.0,
     refs.QUILTING_ALONG: lambda s, c, p: c.padding > 0.0,
     refs.QUILTING_ACROSS: lambda s, c, p: c.padding > 0.0,
-    refs.LINING_ALLOWANCE: lambda s, c, p: c.lining.school is LiningSchool.BAGGED,
-    refs.TURNING_GAP: lambda s, c, p: c.lining.school is LiningSchool.BAGGED,
+    refs.LINING_ALLOWANCE: lambda s, c, p: _bagged(c),
+    refs.TURNING_GAP: lambda s, c, p: _bagged(c),
     refs.LINING_WIDTH: lambda s, c, p: c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in p),
 }
