@@ -335,7 +335,7 @@ def test_allowances_go_with_the_kind_of_cloth_until_somebody_chooses_them(sample
 
 
 @pytest.mark.parametrize("scale", [1.0, 1.5])
-@pytest.mark.parametrize("path", [refs.option("overhang"), refs.LINING_SCHOOL, refs.SHRINK_WEFT])
+@pytest.mark.parametrize("path", [refs.option("overhang"), refs.PADDING, refs.SHRINK_WEFT])
 def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, path: Ref, scale: float) -> None:
     sample_window.resize(1024, 720)
     set_scale(sample_window, scale)

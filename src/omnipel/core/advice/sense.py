@@ -95,7 +95,7 @@ def _no_use(job: Job, scheme: Scheme) -> Iterator[Finding]:
         refs.LINING_SCHOOL: (tr("a lining"), job.cover.lining.school != plain.lining.school, plain.lining.school),
     }
     for ref, (what, there, without) in decided.items():
-        if there and ref in scheme.without:
+        if there and not uses(scheme, ref, job.cover):
             text = tr("{scheme} has no use for {what}: it changes nothing.", scheme=scheme.words, what=what)
             remedy = Remedy(tr("Do without {what}", what=what), (Change(ref, without),))
             yield Finding("choice-unused", Severity.LOOK, text, ref, (remedy,))
