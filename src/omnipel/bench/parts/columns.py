@@ -36,7 +36,7 @@ class Columns(QScrollArea):
 
     def __init__(self, parts: Sequence[Part], head: QWidget | None = None, *, shares: tuple[int, int] = (0, 1)) -> None:
         super().__init__()
-        self.parts, self.head, self.shares = parts, head, shares
+        self.parts = parts
         self.stacked: bool | None = None
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)

@@ -17,7 +17,7 @@ from omnipel.core.drafting.panel import Cloth, Edge, Panel
 from omnipel.core.job.changes import meant
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
-from omnipel.core.job.finish import FOLDED, SEWN, Finish
+from omnipel.core.job.finish import FOLDED, SEWN
 from omnipel.core.tolerances import SAME_POINT
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, Share, Value, mm, term, tr
@@ -104,13 +104,12 @@ def _no_use(job: Job, scheme: Scheme) -> Iterator[Finding]:
 def panels(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
     """Hems deeper than there is room for them, and allowances wider than half of what they are on."""
     narrowest: dict[Ref, tuple[float, Panel, Edge]] = {}
-    usual = usual_choices(scheme, job.cover.habits).hem
     for panel in one_each(cover.panels).values():
         if panel.cloth is not Cloth.OUTER:
             continue
         for edge in panel.edges:
             if edge.finish.kind in FOLDED and edge.finish.folded >= room_for_fold(panel, edge):
-                yield _too_deep(job, usual, panel, edge)
+                yield _too_deep(job, scheme, panel, edge)
                 break
         if (meets := crowded(panel)) is not None:
             yield _meeting(job, scheme, panel, meets)
@@ -145,7 +144,7 @@ def room_for_fold(panel: Panel, edge: Edge) -> float:
     return far
 
 
-def _too_deep(job: Job, usual: Finish, panel: Panel, edge: Edge) -> Finding:
+def _too_deep(job: Job, scheme: Scheme, panel: Panel, edge: Edge) -> Finding:
     room = max(0.0, room_for_fold(panel, edge))
     text = tr(
         "The {finish} of {depth} along the {edge} is deeper than the {panel} has room for{room}.",
@@ -158,7 +157,7 @@ def _too_deep(job: Job, usual: Finish, panel: Panel, edge: Edge) -> Finding:
     remedies = []
     if edge.finish == job.cover.hem:
         system = job.cover.habits.system
-        width = min(usual.width, max(system.step, system.down(room * HALF)))
+        width = min(usual_choices(scheme, job.cover.habits).hem.width, max(system.step, system.down(room * HALF)))
         changes = [Change(refs.HEM_WIDTH, width)]
         if job.cover.hem.turn_under > width:
             changes.append(Change(refs.TURN_UNDER, width))

@@ -59,18 +59,19 @@ def crowded(panel: Panel) -> Crowded | None:
 
     At an inward corner two allowances share their cloth for a little way, and a clip parts them: that is none.
     """
-    whole = shapely.Polygon(cut_line(panel))
+    ring = cut_line(panel)
     if not panel.kept.joined:
         return None
     lines = [edge.curve.points(0.5) for edge in panel.edges]
     deep = np.array([edge.finish.allowance for edge in panel.edges])
     if not deep.any():
         return None
-    starts = np.concatenate(([0.0], np.cumsum([float(np.hypot(*np.diff(line, axis=0).T).sum()) for line in lines])))
+    starts = np.concatenate(([0.0], np.cumsum([Trace(line).length for line in lines])))
     spread = [(k, *_spread(lines[k], deep[k])) for k in np.flatnonzero(deep)]
     of = np.concatenate([np.full(len(runs), k) for k, _, _, runs in spread])
     at, out = (np.concatenate([part[i] for part in spread]) for i in (1, 2))
     far = at + deep[of, None] * out
+    whole = shapely.Polygon(ring)
     shapely.prepare(whole)
     lost = np.flatnonzero(shapely.contains_xy(whole, far))
     lost = lost[shapely.distance(whole.exterior, shapely.points(far[lost])) > LOST]
@@ -92,13 +93,12 @@ def crowded(panel: Panel) -> Crowded | None:
 
 def _spread(line: Points, allowance: float) -> tuple[Points, Points, NDArray[np.float64]]:
     """Places along an edge's points, no further apart than its allowance: where, outward there, and how far along."""
-    steps = np.diff(line, axis=0)
-    long = np.hypot(*steps.T)
-    runs = np.concatenate(([0.0], np.cumsum(long)))
+    runs = Trace(line).runs
     count = int(np.clip(runs[-1] / allowance, 3, MOST_PLACES))
     where = (np.arange(count) + 0.5) / count * runs[-1]
-    segment = np.clip(np.searchsorted(runs, where, side="right") - 1, 0, len(long) - 1)
-    units = steps[segment] / long[segment, None]
+    segment = np.clip(np.searchsorted(runs, where, side="right") - 1, 0, len(line) - 2)
+    steps = line[segment + 1] - line[segment]
+    units = steps / np.hypot(steps[:, 0], steps[:, 1])[:, None]
     at = line[segment] + units * (where - runs[segment])[:, None]
     return at, np.column_stack((units[:, 1], -units[:, 0])), where
 

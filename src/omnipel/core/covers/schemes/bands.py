@@ -4,7 +4,7 @@ import math
 
 from omnipel.core.covers.options import count, only_when
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.meridian import rise_of, sphere_of, walls
+from omnipel.core.covers.schemes.meridian import dome_of, rise_of, walls
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, frustum, sector
@@ -106,8 +106,8 @@ def up_the_dome(rim: float, rise: float, k: int, bands: int) -> tuple[float, flo
     Bands and disc touch the sphere from outside, as a chord between rings on it would lie within: the lowest at the rim, each higher one an angle
     Δ = half/bands further, the disc at the crown. Two that touch Δ apart meet at R/cos(Δ/2), midway.
     """
-    sphere = sphere_of(rim, rise)
-    step = math.atan2(rim, sphere - rise) / bands
+    sphere, half = dome_of(rim, rise)
+    step = half / bands
     far, angle = sphere / math.cos(step / 2.0), step * (bands - k - 0.5)
     return far * math.sin(angle), far * math.cos(angle) - (sphere - rise)
 
@@ -117,9 +117,7 @@ def _coarse(body: Turned, brief: Brief, rings: list[tuple[Worked, Worked]]) -> t
     rise, bands = rise_of(body, brief), brief.count("dome_bands")
     if rise is None:
         return ()
-    rim = rings[len(body.stations) - 1][0].value
-    sphere = sphere_of(rim, rise.value)
-    half = math.atan2(rim, sphere - rise.value)
+    sphere, half = dome_of(rings[len(body.stations) - 1][0].value, rise.value)
     off = 1.0 / math.cos(half / bands / 2.0) - 1.0
     if off <= BAND_EXCESS:
         return ()

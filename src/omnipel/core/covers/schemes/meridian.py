@@ -31,6 +31,12 @@ def sphere_of(rim: float, rise: float) -> float:
     return (rim * rim + rise * rise) / (2.0 * rise)
 
 
+def dome_of(rim: float, rise: float) -> tuple[float, float]:
+    """Radius of a dome's sphere, and the angle at its centre from the crown to the rim, radians."""
+    sphere = sphere_of(rim, rise)
+    return sphere, math.atan2(rim, sphere - rise)
+
+
 def radius_at(brief: Brief, station: Station) -> Worked:
     """Radius of the cover at a station: G/2π + u."""
     return station.girth / (2.0 * math.pi) + brief.u(station.girth)
@@ -94,9 +100,7 @@ def traced(n: int, *values: float) -> Meridian:
         along.append(along[-1] + math.hypot(r1 - r0, h1 - h0))
     if rise <= 0.0:
         return Meridian(np.array(radius), np.array(along), along[-1])
-    rim = radii[-1]
-    sphere = sphere_of(rim, rise)
-    half = math.atan2(rim, sphere - rise)
+    sphere, half = dome_of(radii[-1], rise)
     angles = np.linspace(half, 0.0, FINE + 1)[1:]
     return Meridian(
         np.concatenate((radius, sphere * np.sin(angles))),

@@ -108,7 +108,8 @@ class Around:
     def cuts_in(self, u: Worked, radius: float) -> float:
         """By how much corners rounded by a radius cut into the body's own above the lower edge, mm; negative when they clear them."""
         path = self._rounded_by(radius, u.value, *(side.value for side in self.body.sides))
-        ring = self.body.ring[self.body.ring[:, 1] > path[:, 1].min()]
+        whole = self.body.ring
+        ring = whole[whole[:, 1] > path[:, 1].min()]
         if not len(ring):
             return 0.0
         gap = shapely.distance(shapely.points(ring), shapely.LineString(path))
