@@ -13,6 +13,7 @@ import numpy as np
 from omnipel.core.draft import Draft, Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
+from omnipel.core.fit.going_on import Fit, NoPassage
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import CATALOGUE, Act, Finding, Remedy, Severity
@@ -67,7 +68,7 @@ def shown(drafted: Draft) -> tuple[object, ...]:
         seams = tuple(
             (t.seam.name, round(t.length_a, 4), round(t.length_b, 4), t.seam.ratio, t.seam.kind.value) for t in drafted.seams
         )
-        more = (goods, sizes, seams, drafted.fit, drafted.doubtful)
+        more = (goods, sizes, seams, _fits(drafted.fit), drafted.doubtful)
     measured = drafted.measured
     numbers = measured.numbers.items() if measured is not None else ()
     told: tuple[object, ...] = tuple((k, round(n.value, 6)) for k, n in numbers)
@@ -81,6 +82,22 @@ def shown(drafted: Draft) -> tuple[object, ...]:
     bought = job.cover.cloth
     cloth = (bought.usable_width, bought.gather_limit, job.cover.lining.cloth.usable_width if lined else 0.0)
     return (open_, panels, told, cloth, *more)
+
+
+def _fits(fit: Fit | NoPassage) -> tuple[object, ...]:
+    """What a person sees of how it goes on."""
+    if isinstance(fit, NoPassage):
+        return (str(fit.words),)
+    slacks = tuple((s.depth, s.way, round(s.left, 4), round(s.clearance, 4)) for s in (*fit.slacks, *fit.across))
+    return (
+        fit.verdict.value,
+        slacks,
+        round(fit.chance, 6),
+        round(fit.sigma, 6),
+        fit.matters_most,
+        fit.doubtful,
+        round(fit.surer, 4),
+    )
 
 
 def key(finding: Finding) -> tuple[str, str]:

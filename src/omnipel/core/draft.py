@@ -3,6 +3,7 @@
 import logging
 from dataclasses import dataclass, replace
 
+from omnipel.core.advice.byhand import led
 from omnipel.core.advice.judgement import in_order, of_drafted, of_measured
 from omnipel.core.advice.readings import doubtful, missing
 from omnipel.core.covers import SCHEMES, schemes_for
@@ -104,17 +105,19 @@ def draft(job: Job) -> Draft:
 
 
 def _drafted(job: Job) -> Draft:
-    measured, body = None, None
+    measured, body, brief = None, None, None
     try:
         form, scheme = chosen(job)
         measured = measure(form, job.readings, job.thing, job.unit)
         body = form.build(measured)
-        cover = completed(scheme.draft(body, scheme.brief(job.cover)), job.cover, scheme.without)
+        brief = scheme.brief(job.cover)
+        cover = completed(scheme.draft(body, brief), job.cover, scheme.without)
     except MissingReading as open_:
         return NotYet(job, None, None, in_order(missing(open_)))
     except Impossible as impossible:
         found = of_measured(job, measured) if measured is not None else []
-        return NotYet(job, measured, body, in_order([_refused(impossible), *found]))
+        stood_in = brief.stood_in if brief is not None else {}
+        return NotYet(job, measured, body, in_order([*led([_refused(impossible)], stood_in), *found]))
     seams = tuple(true(seam, one_each(cover.panels), letters(i)) for i, seam in enumerate(cover.seams))
     marked = replace(cover, panels=with_marks(cover.panels, seams, job.cover.clips))
     fit = going_on(body, marked, job.readings, job.cover.sewing_sigma)

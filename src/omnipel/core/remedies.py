@@ -9,10 +9,10 @@ from dataclasses import dataclass, replace
 from itertools import islice
 from typing import Final
 
+from omnipel.core.advice.byhand import dropped
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import OptionKind
-from omnipel.core.covers.sizes import size_words
 from omnipel.core.covers.starting import usual_choices
 from omnipel.core.draft import Draft, Drafted, draft
 from omnipel.core.finishing.features import cures
@@ -192,8 +192,7 @@ def ways_back(job: Job) -> Iterator[Remedy]:
         words = tr("{scheme}: all of its own choices back to what is usual", scheme=scheme.words)
         yield Remedy(words, (Change(refs.option(), {}),))
     for override in job.cover.overrides:
-        words = tr("Drop the {size} set by hand", size=size_words(override.size))
-        yield Remedy(words, (Change(refs.by_hand(override.size), act=Act.REMOVE),))
+        yield dropped(override.size)
     if len(job.cover.overrides) > 1:
         yield Remedy(tr("Drop the sizes set by hand"), (Change(refs.by_hand(), ()),))
     usual_job = replace(job, cover=usual_choices(scheme, job.cover.habits))

@@ -76,7 +76,7 @@ def test_no_absurd_choice_is_silent(form: str, scheme: str, ref: Ref) -> None:
     job = starter(form, scheme)
     if ref in (refs.PADDING_INSET, refs.QUILTING_ALONG, refs.QUILTING_ACROSS) and refs.PADDING not in SCHEMES[scheme].without:
         job = changed(job, Change(refs.PADDING, 6.0))
-    if not uses(SCHEMES[scheme], ref, job.cover, draft(job).panels):
+    if not uses(SCHEMES[scheme], ref, job.cover, draft(job).cover):
         return
     low = float(meant(job, ref)) or (0.01 if BOUNDS[ref] < 1.0 else 1.0)
     seen = climbed(job, lambda j, v: changed(j, Change(ref, v)), low, BOUNDS[ref])

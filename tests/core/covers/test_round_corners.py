@@ -41,7 +41,7 @@ def with_rounding(form: str, scheme: str, gap: float, radius: float) -> Job:
 @tried(60)
 @given(
     st.floats(2.0, 40.0),
-    st.floats(0.0, 150.0),
+    st.floats(0.0, 140.0),
     st.sampled_from(["over front and back", "over the sides", "traced"]),
     st.sampled_from([0.0, 20.0, 45.0, 90.0]),
 )

@@ -15,8 +15,10 @@ from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import ClipSchool, Closure, ClosureKind, HemOrder, Job, LiningSchool, Override, RingSchool
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import FinishKind
+from omnipel.core.remedies import advised
 from omnipel.core.words import refs
 from omnipel.core.words.refs import Ref
+from omnipel.shop.document import lawful
 from omnipel.shop.starter import starter
 
 OTHERS: dict[Ref, Any] = {
@@ -73,18 +75,6 @@ def small(job: Job) -> Job:
     return replace(job, readings=tuple(replace(r, repeats=(r.repeats[0] * 0.4,)) for r in job.readings))
 
 
-@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
-@pytest.mark.parametrize("made", [starter, dressed, otherwise], ids=["plain", "dressed", "otherwise"])
-def test_a_choice_is_offered_if_it_changes_anything(form: str, scheme: str, made: Any) -> None:
-    job = small(made(form, scheme))
-    drafted = draft(job)
-    before = shown(drafted)
-    for ref, other in OTHERS.items():
-        value = 0.0 if ref == refs.PADDING and job.cover.padding else LiningSchool.BOUND if meant(job, ref) == other else other
-        changes = shown(draft(changed(job, Change(ref, value)))) != before
-        assert changes is uses(SCHEMES[scheme], ref, job.cover, drafted.panels), (ref, value)
-
-
 def other_values(option: Option, job: Job) -> list[Any]:
     """Lawful values of an option besides the one that it has."""
     now = job.cover.options.get(option.key, option.usual(job.cover.scheme, job.cover.habits))
@@ -94,7 +84,7 @@ def other_values(option: Option, job: Job) -> list[Any]:
         case OptionKind.PICK:
             return [pick for pick in option.picks if pick != now]
         case OptionKind.COUNT:
-            return [float(now) + 1.0 if float(now) + 1.0 <= option.high else float(now) - 1.0]
+            return [float(now) + 5.0 if float(now) + 5.0 <= option.high else float(now) - 1.0]
         case _:
             more = float(now) * 1.2 or 25.0
             return [more if more <= option.high else float(now) * 0.8]
@@ -103,23 +93,52 @@ def other_values(option: Option, job: Job) -> list[Any]:
 WITH: dict[str, list[dict[str, Any]]] = {
     "wall-and-lid": [{}, {"skirt": True}],
     "cap": [{}, {"school": "from the rim"}, {"school": "from loose"}, {"fastening": "cord"}, {"layers": "reversible"}],
+    "wheel-cap": [{}, {"depth": 160.0}],
     "sheet": [{}, {"fastener": "ties"}, {"fastener": "nothing"}],
 }
 """Choices of a scheme under which its others are tried."""
 
 
+def wrongly(job: Job) -> list[tuple[Ref, Any]]:
+    """What is offered and changes nothing, or is not offered and changes something, as the other choices stand."""
+    drafted = draft(job)
+    before, scheme = shown(drafted), SCHEMES[job.cover.scheme]
+    found = []
+    for ref, other in OTHERS.items():
+        value = 0.0 if ref == refs.PADDING and job.cover.padding else LiningSchool.BOUND if meant(job, ref) == other else other
+        changes = shown(draft(changed(job, Change(ref, value)))) != before
+        if changes is not uses(scheme, ref, job.cover, drafted.cover):  # type: ignore[union-attr]
+            found.append((ref, value))
+    offered = options_used(scheme, job.cover, drafted.body, drafted.cover)  # type: ignore[union-attr]
+    for option in scheme.options:
+        ref = refs.option(option.key)
+        changes_it = [(value, shown(draft(changed(job, Change(ref, value)))) != before) for value in other_values(option, job)]
+        found += [(ref, value) for value, changes in changes_it if changes is not (option in offered)]
+    return found
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize("made", [starter, dressed, otherwise], ids=["plain", "dressed", "otherwise"])
+def test_a_choice_is_offered_if_it_changes_anything(form: str, scheme: str, made: Any) -> None:
+    assert wrongly(small(made(form, scheme))) == []
+
+
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
 def test_an_option_is_offered_if_it_changes_anything(form: str, scheme: str) -> None:
+    job = starter(form, scheme)
+    for chosen in WITH.get(scheme, [{}]):
+        assert wrongly(replace(job, cover=replace(job.cover, options=chosen))) == [], chosen
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_what_a_size_set_by_hand_stands_in_for_is_not_offered(form: str, scheme: str) -> None:
     for chosen in WITH.get(scheme, [{}]):
         job = starter(form, scheme)
         job = replace(job, cover=replace(job.cover, options=chosen))
-        drafted = draft(job)
-        offered = {option.key for option in options_used(SCHEMES[scheme], job.cover, drafted.body)}
-        before = shown(drafted)
-        for option in SCHEMES[scheme].options:
-            values = other_values(option, job)
-            changes = {value: shown(draft(changed(job, Change(refs.option(option.key), value)))) != before for value in values}
-            assert all(changes.values()) if option.key in offered else not any(changes.values()), (chosen, option.key, changes)
+        sizes = draft(job).cover  # type: ignore[union-attr]
+        for names in (*((name,) for name in sizes.by_hand), sizes.by_hand):
+            by_hand = tuple(Override(size=name, value=sizes.sizes[name].value * 1.01, reason="a remnant") for name in names)
+            assert wrongly(changed(job, Change(refs.by_hand(), by_hand))) == [], (chosen, names)
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
@@ -147,3 +166,17 @@ def test_nothing_is_said_about_a_choice_whose_size_is_set_by_hand() -> None:
     by_hand = changed(far, Change(refs.by_hand(), Override(size="finished_length", value=700.0, reason="a remnant"), Act.ADD))
     said = [{(f.code, f.where) for f in draft(job).findings} for job in (far, by_hand)]
     assert [("hardly-meant", refs.option("tuck")) in found for found in said] == [True, False]
+    assert refs.option("tuck") not in {where for _, where in said[1]}
+
+
+def test_what_is_said_about_a_choice_leads_to_the_size_set_by_hand_instead() -> None:
+    short = changed(
+        starter("cap-body", "cap"), Change(refs.by_hand(), Override(size="elastic_cut", value=300.0, reason="left over"), Act.ADD)
+    )
+    (found,) = (f for f in advised(draft(short), lawful).findings if f.code == "elastic-too-short")
+    assert found.where == refs.by_hand("elastic_cut")
+    assert [change for remedy in found.remedies for change in remedy.changes] == [Change(found.where, act=Act.REMOVE)]
+    bare = changed(
+        starter("box", "drape"), Change(refs.by_hand(), Override(size="finished_length", value=10.0, reason="left over"), Act.ADD)
+    )
+    assert [(f.code, f.where) for f in draft(bare).findings] == [("size-impossible", refs.by_hand("finished_length"))]

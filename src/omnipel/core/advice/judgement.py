@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from typing import Final
 
-from omnipel.core.advice import making, passing, readings, sense
+from omnipel.core.advice import byhand, making, passing, readings, sense
 from omnipel.core.advice.sticking import sticking_out
 from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.seams import Trued
@@ -46,12 +46,12 @@ def of_drafted(
         *sticking_out(job, form, measured, body, cover),
         *passing.passing(job, fit, {place.key: place.words for place in measured.places}),
         *making.seams(job, seams),
-        *making.by_hand(job, cover),
+        *byhand.unknown(job, cover),
         *making.cloth(job, cover),
         *sense.beyond_sense(job, scheme, cover),
         *sense.loose(job, scheme, cover, isinstance(fit, Fit)),
     ]
-    return in_order(found)
+    return in_order(byhand.led(found, cover.stood_in))
 
 
 def in_order(findings: Iterable[Finding]) -> tuple[Finding, ...]:

@@ -123,18 +123,3 @@ def _too_wide(job: Job, panel: Panel, long: float, short: float, width: float) -
     at = refs.choice("cloth" if panel.cloth is Cloth.OUTER else "lining.cloth").at("usable_width")
     remedy = Remedy(tr("Take cloth {width} wide", width=Length(wider)), (Change(at, wider),))
     return Finding("longer-than-cloth", Severity.STOP, text, refs.panel(panel.name), (remedy,) if wider <= WIDEST_CLOTH else ())
-
-
-def by_hand(job: Job, cover: Cover) -> Iterator[Finding]:
-    """Sizes set by hand that this cover does not have."""
-    for override in job.cover.overrides:
-        if override.size in cover.by_hand:
-            continue
-        text = tr(
-            "{size} was set by hand to {value}, but this cover has no such size: it does nothing.",
-            size=size_words(override.size),
-            value=mm(override.value),
-        )
-        where = refs.by_hand(override.size)
-        remedy = Remedy(tr("Leave it out"), (Change(where, act=Act.REMOVE),))
-        yield Finding("size-unknown", Severity.LOOK, text, where, (remedy,))

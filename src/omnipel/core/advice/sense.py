@@ -59,7 +59,7 @@ def beyond_sense(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
     usual = usual_choices(scheme, job.cover.habits)
     for ref, sense in SENSE.items():
         value = float(meant(job, ref))
-        if value > sense.most and uses(scheme, ref, job.cover, cover.panels):
+        if value > sense.most and uses(scheme, ref, job.cover, cover):
             text = tr(
                 "{what}: {value}. Hardly any cover has more than {most}.",
                 what=FIELDS[ref],
@@ -76,7 +76,7 @@ def beyond_sense(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
 def _turned_under(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
     """A turn-under wider than the hem it lies in sticks out above it."""
     hem, ref = job.cover.hem, refs.TURN_UNDER
-    if uses(scheme, ref, job.cover, cover.panels) and hem.turn_under > hem.width:
+    if uses(scheme, ref, job.cover, cover) and hem.turn_under > hem.width:
         text = tr(
             "The turn-under of {turn} is wider than the hem of {hem} that it lies in: it would stick out above.",
             turn=mm(hem.turn_under),
@@ -206,10 +206,7 @@ def loose(job: Job, scheme: Scheme, cover: Cover, passes: bool) -> Iterator[Find
     """A clearance far beyond sense on a cover that has to pass over nothing."""
     given = job.cover.clearance
     most = {ClearanceSchool.SIDE: 100.0, ClearanceSchool.DIMENSION: 200.0, ClearanceSchool.GIRTH: 0.3}[given.school]
-    if passes or given.amount <= most or not uses(scheme, refs.CLEARANCE, job.cover):
-        return
-    counted = any(term.source == refs.CLEARANCE for size in cover.sizes.values() for term in size.terms)
-    if job.cover.overrides and not counted:  # what was set by hand has taken its place
+    if passes or given.amount <= most or not uses(scheme, refs.CLEARANCE, job.cover, cover):
         return
     usual = job.cover.habits.mm("clearance")
     share = given.school is ClearanceSchool.GIRTH

@@ -59,6 +59,7 @@ class Cover:
         hardware: what is bought besides cloth.
         findings: judgements of the scheme itself.
         hosts: names of the panels that something can be put on.
+        stood_in: choices that count for nothing, and the size set by hand that stands in for each.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -74,6 +75,7 @@ class Cover:
     hardware: tuple[Hardware, ...] = ()
     findings: tuple[Finding, ...] = ()
     hosts: tuple[str, ...] = ()
+    stood_in: Mapping[Ref, str] = field(default_factory=dict)
 
     @property
     def wall(self) -> Panel | None:
@@ -92,7 +94,8 @@ class Brief:
     known: Mapping[str, Option] = field(default_factory=dict)
     sizes: dict[str, Worked] = field(default_factory=dict)
     by_hand: list[str] = field(default_factory=list)
-    replaced: set[Ref] = field(default_factory=set)
+    replaced: dict[Ref, str] = field(default_factory=dict)
+    counted: set[Ref] = field(default_factory=set)
 
     @property
     def t(self) -> Worked:
@@ -137,23 +140,27 @@ class Brief:
             return self.closing
         return trimmed(self.choices.closing_allowance, self.habit("spare to trim"))
 
-    def size(self, name: str, value: Worked) -> Worked:
-        """Enter a size under its name; it can be set by hand, and what is set takes its place."""
-        for override in self.choices.overrides:
-            if override.size == name:
-                self.replaced.update(term.source for term in value.terms if term.source is not None)
-                drafted = tr("drafted {size}", size=mm(value.value))
-                value = worked(
-                    tr("set by hand: {reason}", reason=Name(override.reason)), override.value, refs.by_hand(name), drafted
-                )
+    def size(self, name: str, value: Worked, *only: Ref) -> Worked:
+        """Enter a size under its name; it can be set by hand, and what is set takes its place.
+
+        `only` are the choices that count for nothing but this size, or others that name them too: set by hand, it stands in for them.
+        """
+        by_hand = next((override for override in self.choices.overrides if override.size == name), None)
+        if by_hand is None:
+            self.counted.update(only)
+        else:
+            self.replaced.update(dict.fromkeys(only, name))
+            drafted = tr("drafted {size}", size=mm(value.value))
+            reason = tr("set by hand: {reason}", reason=Name(by_hand.reason))
+            value = worked(reason, by_hand.value, refs.by_hand(name), drafted)
         self.sizes[name] = value
         self.by_hand.append(name)
         return value
 
-    def counts_for_nothing(self, source: Ref) -> bool:
-        """Whether every size that something counted for has been set by hand."""
-        still = {term.source for size in self.sizes.values() for term in size.terms}
-        return source in self.replaced and source not in still
+    @property
+    def stood_in(self) -> dict[Ref, str]:
+        """The choices that sizes set by hand stand in for, and which size, as far as sizes have been entered."""
+        return {choice: size for choice, size in self.replaced.items() if choice not in self.counted}
 
     def habit(self, name: str) -> float:
         """A general habit of those who made the job, mm."""
@@ -177,7 +184,7 @@ class Brief:
 
     def cover(self, panels: Iterable[Panel], seams: Iterable[Seam] = (), **more: Any) -> "Cover":
         """The cover with the sizes entered so far."""
-        return Cover(tuple(panels), tuple(seams), self.sizes, tuple(self.by_hand), **more)
+        return Cover(tuple(panels), tuple(seams), self.sizes, tuple(self.by_hand), stood_in=self.stood_in, **more)
 
     def yes(self, key: str) -> bool:
         """A scheme's own choice, as yes or no."""
@@ -249,9 +256,9 @@ def boxy(brief: Brief, length: Worked, width: Worked, drop: Worked) -> Boxy:
     """The sizes of a box with clearance and half the thickness on every side but below it."""
     u = brief.u((length + width) * 2.0)
     return Boxy(
-        brief.size("cover_length", length + u * 2.0),
-        brief.size("cover_width", width + u * 2.0),
-        brief.size("cover_height", drop + u),
+        brief.size("cover_length", length + u * 2.0, refs.ANY_CLEARANCE),
+        brief.size("cover_width", width + u * 2.0, refs.ANY_CLEARANCE),
+        brief.size("cover_height", drop + u, refs.ANY_CLEARANCE),
     )
 
 
@@ -294,7 +301,7 @@ def too_gathered(brief: Brief, ratio: float, what: Phrase, where: Ref, *remedies
 def beyond(brief: Brief, key: str, most: float, because: Phrase) -> tuple[Finding, ...]:
     """A finding when a length of the scheme's own is more than makes sense on this body; `because` says what it is beside."""
     value, option = brief.number(key), brief.known[key]
-    if value <= most * (1.0 + 1e-9) or brief.counts_for_nothing(refs.option(key)):
+    if value <= most * (1.0 + 1e-9):
         return ()
     habits = brief.choices.habits
     usual = max(option.low, min(habits.take("", option.rule), habits.system.down(most)))

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from typing import Final
 
 from omnipel.core.covers.options import Option
-from omnipel.core.covers.scheme import Scheme
+from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Panel
 from omnipel.core.forms.body import Body
 from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, FeatureKind, LiningSchool
@@ -18,19 +18,23 @@ SEWN_WITH_OURS: Final = frozenset((FeatureKind.PORT, FeatureKind.VENT, FeatureKi
 """Features whose own pieces take the job's seam allowance."""
 
 
-def options_used(scheme: Scheme, choices: CoverChoices, body: Body | None) -> tuple[Option, ...]:
-    """The scheme's own choices that change anything, as the others stand."""
+def options_used(scheme: Scheme, choices: CoverChoices, body: Body | None, cover: Cover | None = None) -> tuple[Option, ...]:
+    """The scheme's own choices that change anything, as the others stand and as far as no size set by hand stands in for them."""
     stand = {o.key: choices.options.get(o.key, o.usual(scheme.key, choices.habits)) for o in scheme.options}
     return tuple(
         option
         for option in scheme.options
         if all(stand.get(key) in values for key, values in option.only)
         and (option.needs is None or body is None or option.needs(body))
+        and not (cover is not None and refs.option(option.key) in cover.stood_in)
     )
 
 
-def uses(scheme: Scheme, ref: Ref, choices: CoverChoices, panels: tuple[Panel, ...] = ()) -> bool:
-    """Whether a choice about the cover changes anything, as the others stand."""
+def uses(scheme: Scheme, ref: Ref, choices: CoverChoices, cover: Cover | None = None) -> bool:
+    """Whether a choice about the cover changes anything, as the others stand and as far as no size set by hand stands in for it."""
+    if cover is not None and any(ref.within(stood_in) for stood_in in cover.stood_in):
+        return False
+    panels = cover.panels if cover is not None else ()
     if any(ref.within(unused) for unused in scheme.without):
         rescued = _RESCUED.get(ref)
         return rescued is not None and rescued(choices, panels)

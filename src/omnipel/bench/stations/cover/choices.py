@@ -18,6 +18,7 @@ from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.covers.used import options_used, uses
+from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import cut_beyond_edges
 from omnipel.core.job.document import Choice, CoverChoices
 from omnipel.core.words import refs
@@ -101,9 +102,11 @@ class ChoiceForm(QWidget):
         """All fields that change anything, as the others stand."""
         cover, draft = self.session.open_job.cover, self.session.draft
         scheme = SCHEMES[cover.scheme]
-        panels = draft.panels if draft is not None else ()
-        own = {refs.option(option.key) for option in options_used(scheme, cover, self.session.body)}
-        return frozenset(ref for ref, _ in self.rows if (ref in own if ref.of is Of.OPTION else uses(scheme, ref, cover, panels)))
+        drafted = draft.cover if isinstance(draft, Drafted) else None
+        own = {refs.option(option.key) for option in options_used(scheme, cover, self.session.body, drafted)}
+        return frozenset(
+            ref for ref, _ in self.rows if (ref in own if ref.of is Of.OPTION else uses(scheme, ref, cover, drafted))
+        )
 
     @property
     def named_now(self) -> dict[Ref, Phrase]:

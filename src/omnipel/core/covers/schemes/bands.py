@@ -38,9 +38,9 @@ def draft(body: Turned, brief: Brief) -> Cover:
     for k, ((low, below), (high, above)) in enumerate(zip(rings, rings[1:], strict=False), 1):
         # Sizes
         flat = frustum(low, high, above - below, n)
-        lower = brief.size(f"band_{k}_lower_arc", flat.bottom_arc)
-        upper = brief.size(f"band_{k}_upper_arc", flat.top_arc)
-        slant = brief.size(f"band_{k}_slant", flat.slant)
+        lower = brief.size(f"band_{k}_lower_arc", flat.bottom_arc, refs.ANY_CLEARANCE)
+        upper = brief.size(f"band_{k}_upper_arc", flat.top_arc, refs.ANY_CLEARANCE)
+        slant = brief.size(f"band_{k}_slant", flat.slant, refs.ANY_CLEARANCE)
         around[-1:] = [min((*around[-1:], lower * n), key=lambda arc: arc.value), upper * n]
         # Panels
         name = f"band {k}"
@@ -61,7 +61,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
                     easier_share=1.0 / n,
                 )
             )
-    top = brief.size("top_sew_radius", rings[-1][0])
+    top = brief.size("top_sew_radius", rings[-1][0], refs.ANY_CLEARANCE)
     panels.append(disc("top", top, brief.seam))
     last = panels[-2].name
     seams.append(

@@ -66,14 +66,15 @@ OPTIONS = (
         school=("from loose",),
     ),
     only_when(
-        length("overlap", tr("elastic overlap"), Rule(15.0, 5 / 8), tr("Sewn across twice."), high=100.0),
-        fastening=("elastic",),
-        school=("by share", "from the rim"),
+        length("overlap", tr("elastic overlap"), Rule(15.0, 5 / 8), tr("Sewn across twice."), high=100.0), fastening=("elastic",)
     ),
     length("casing", tr("casing fold"), Rule(14.0, 1 / 2), low=6.0, high=80.0),
     only_when(length("casing_turn_under", tr("casing turn-under"), Rule(12.0, 1 / 2), high=60.0), layers=("single layer",)),
     length("entry_gap", tr("entry gap"), Rule(40.0, 1.5), tr("Wide enough for a safety pin."), 10.0, 200.0),
 )
+
+HOLDS = tuple(map(refs.option, ("school", "share", "tension", "take_off")))
+"""What the length of the elastic comes from, and nothing else does."""
 
 
 def draft(body: Rimmed, brief: Brief) -> Cover:
@@ -84,9 +85,9 @@ def draft(body: Rimmed, brief: Brief) -> Cover:
     # Sizes
     if body.ring is not None:
         return _traced(body, body.ring, brief, casing)
-    radius = brief.size("finished_radius", body.diameter / 2.0 + brief.length("overhang"))
+    radius = brief.size("finished_radius", body.diameter / 2.0 + brief.length("overhang"), refs.option("overhang"))
     edge = radius * (2.0 * math.pi)
-    cut = brief.size("elastic_cut", _held(body, brief)) if brief.picked("fastening") == "elastic" else None
+    cut = brief.size("elastic_cut", _held(body, brief), *HOLDS) if brief.picked("fastening") == "elastic" else None
 
     # Panels
     if reversible:
@@ -117,7 +118,7 @@ def _traced(body: Rimmed, ring: Points, brief: Brief, casing: Finish) -> Cover:
     # Sizes
     grown = grown_ring(ring, brief.number("overhang"), rounded=True)
     edge = worked(tr("around the edge"), polyline_length(np.vstack((grown, grown[:1]))), how=tr("the traced rim moved outward"))
-    cut = brief.size("elastic_cut", _held(body, brief)) if brief.picked("fastening") == "elastic" else None
+    cut = brief.size("elastic_cut", _held(body, brief), *HOLDS) if brief.picked("fastening") == "elastic" else None
 
     # Panels
     rim = Edge("rim", Trace(np.vstack((grown, grown[:1]))), brief.seam if reversible else casing)
@@ -166,8 +167,9 @@ def _held(body: Rimmed, brief: Brief) -> Worked:
 
 def _elastic(body: Rimmed, brief: Brief, cut: Worked) -> list[Finding]:
     """Whether the elastic passes the rim stretched, and holds relaxed."""
-    closed = cut.value - brief.number("overlap")
-    holds_to = body.below or body.rim
+    sewn = cut - brief.length("overlap")
+    brief.note(elastic_closed=sewn)
+    closed, holds_to = sewn.value, body.below or body.rim
     share_remedy = Remedy(
         tr("Take {share} off the rim", share=Share(0.12)),
         (Change(refs.option("school"), "by share"), Change(refs.option("share"), 0.12)),

@@ -37,18 +37,12 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     c = brief.clearance((body.length + body.width) * 2.0)
 
     # Sizes
-    wide = brief.size("finished_width", body.length + c * 2.0)
-    if brief.number("gap") * 2.0 >= body.path.value - body.width.value:
-        raise Impossible(
-            tr(
-                "ends {gap} above the table leave nothing to hang down: the path over the top is {path}",
-                gap=mm(brief.number("gap")),
-                path=mm(body.path.value),
-            ),
-            refs.option("gap"),
-        )
-    long = brief.size("finished_length", body.path - brief.length("gap") * 2.0)
+    wide = brief.size("finished_width", body.length + c * 2.0, refs.ANY_CLEARANCE)
+    long = brief.size("finished_length", body.path - brief.length("gap") * 2.0, refs.option("gap"))
     top = brief.size("stiffening_length", body.width)
+    if long.value <= top.value:
+        text = tr("{long} long it has nothing to hang down: {top} of that lie on top", long=mm(long.value), top=mm(top.value))
+        raise Impossible(text, refs.option("gap"))
 
     # Panels
     a = brief.seam

@@ -34,8 +34,8 @@ def draft(body: Slabby, brief: Brief) -> Cover:
     lap = brief.length("lap")
 
     # Sizes
-    wide = brief.size("front_finished_width", body.width + body.thickness + u * 2.0)
-    high = brief.size("front_finished_height", body.length + body.thickness + u * 2.0)
+    wide = brief.size("front_finished_width", body.width + body.thickness + u * 2.0, refs.ANY_CLEARANCE)
+    high = brief.size("front_finished_height", body.length + body.thickness + u * 2.0, refs.ANY_CLEARANCE)
     back_high = brief.size("back_finished_height", (high + lap) / 2.0)
     if lap.value >= high.value:
         raise Impossible(tr("the lap is longer than the cushion"), refs.option("lap"))

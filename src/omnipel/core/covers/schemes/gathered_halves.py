@@ -42,10 +42,12 @@ def draft(body: Round, brief: Brief) -> Cover:
     u = brief.u(body.girth)
 
     # Sizes
-    radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u)
-    half_ring = brief.size("half_ring", (body.girth / (2.0 * math.pi) + u) * math.pi)
+    radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u, refs.ANY_CLEARANCE)
+    half_ring = brief.size("half_ring", (body.girth / (2.0 * math.pi) + u) * math.pi, refs.ANY_CLEARANCE)
     long = brief.size("half_ungathered", half_ring * fullness)
-    high = brief.size("half_finished_height", body.drop + u + brief.length("channel") + brief.length("heading"))
+    high = brief.size(
+        "half_finished_height", body.drop + u + brief.length("channel") + brief.length("heading"), refs.ANY_CLEARANCE
+    )
 
     # Panels
     base, half = _base(brief, radius), _half(brief, long, high)

@@ -49,12 +49,12 @@ def draft(body: Cased, brief: Brief) -> Cover:
     u = brief.u(around)
 
     # Sizes
-    ring = brief.size("tube_finished_length", around + u * CORNERED)
-    wide = brief.size("case_finished_width", body.width + u * 2.0)
-    high = brief.size("case_finished_height", body.height + u * 2.0)
+    ring = brief.size("tube_finished_length", around + u * CORNERED, refs.ANY_CLEARANCE)
+    wide = brief.size("case_finished_width", body.width + u * 2.0, refs.ANY_CLEARANCE)
+    high = brief.size("case_finished_height", body.height + u * 2.0, refs.ANY_CLEARANCE)
     z = brief.number("zip_height")
-    lower = brief.size("lower_finished_height", high * z + wide / 2.0)
-    upper = brief.size("upper_finished_height", high * (1.0 - z) + wide / 2.0)
+    lower = brief.size("lower_finished_height", high * z + wide / 2.0, refs.option("zip_height"))
+    upper = brief.size("upper_finished_height", high * (1.0 - z) + wide / 2.0, refs.option("zip_height"))
     handle = brief.size("handle_opening", body.handle)
     if handle.value >= ring.value / 2.0 - wide.value:
         raise Impossible(tr("the handle is longer than the top seam between its boxed ends"), refs.reading("handle"))

@@ -38,11 +38,11 @@ def draft(body: Necked, brief: Brief) -> Cover:
     u = brief.u(body.girth)
 
     # Sizes
-    radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u)
-    ring = brief.size("wall_sew_length", (body.girth / (2.0 * math.pi) + u) * (2.0 * math.pi))
+    radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u, refs.ANY_CLEARANCE)
+    ring = brief.size("wall_sew_length", (body.girth / (2.0 * math.pi) + u) * (2.0 * math.pi), refs.ANY_CLEARANCE)
     tied_at = body.neck_height if body.neck_height is not None else body.height
-    at = brief.size("ribbon_height", tied_at + u)
-    high = brief.size("wall_finished_height", tied_at + u + brief.length("collar"))
+    at = brief.size("ribbon_height", tied_at + u, refs.ANY_CLEARANCE)
+    high = brief.size("wall_finished_height", tied_at + u + brief.length("collar"), refs.ANY_CLEARANCE, refs.option("collar"))
 
     # Panels
     base = disc("base", radius, brief.seam)

@@ -28,8 +28,10 @@ def draft(body: Slabby, brief: Brief) -> Cover:
     u = brief.u((body.width + body.thickness) * 2.0)
 
     # Sizes
-    wide = brief.size("finished_width", body.width + body.thickness + u * 2.0)
-    long = brief.size("finished_length", body.length + body.thickness / 2.0 + u + brief.length("tuck"))
+    wide = brief.size("finished_width", body.width + body.thickness + u * 2.0, refs.ANY_CLEARANCE)
+    long = brief.size(
+        "finished_length", body.length + body.thickness / 2.0 + u + brief.length("tuck"), refs.ANY_CLEARANCE, refs.option("tuck")
+    )
 
     # Panels
     a, hem = brief.seam, brief.choices.hem

@@ -10,6 +10,7 @@ from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, ins
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, frustum, sector
 from omnipel.core.forms.abilities import Ability, Tapered
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr, trn
 from omnipel.core.words.working import worked
 
@@ -23,8 +24,8 @@ def draft(body: Tapered, brief: Brief) -> Cover:
     n = brief.count("panels")
 
     # Sizes
-    bottom = brief.size("r_bottom", body.girth_bottom / (2.0 * math.pi) + brief.u(body.girth_bottom))
-    top = brief.size("r_top", body.girth_top / (2.0 * math.pi) + brief.u(body.girth_top))
+    bottom = brief.size("r_bottom", body.girth_bottom / (2.0 * math.pi) + brief.u(body.girth_bottom), refs.ANY_CLEARANCE)
+    top = brief.size("r_top", body.girth_top / (2.0 * math.pi) + brief.u(body.girth_top), refs.ANY_CLEARANCE)
     height = brief.size("height", body.height)
     flat = frustum(bottom, top, height, n)
     slant = brief.size("slant", flat.slant)

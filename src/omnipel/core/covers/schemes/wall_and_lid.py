@@ -83,9 +83,9 @@ def draft(body: Round, brief: Brief) -> Cover:
     u = brief.u(passed)
 
     # Sizes
-    radius = brief.size("lid_sew_radius", passed / (2.0 * math.pi) + u)
-    ring = brief.size("wall_sew_length", (passed / (2.0 * math.pi) + u) * (2.0 * math.pi))
-    height = brief.size("wall_finished_height", body.drop + u)
+    radius = brief.size("lid_sew_radius", passed / (2.0 * math.pi) + u, refs.ANY_CLEARANCE)
+    ring = brief.size("wall_sew_length", (passed / (2.0 * math.pi) + u) * (2.0 * math.pi), refs.ANY_CLEARANCE)
+    height = brief.size("wall_finished_height", body.drop + u, refs.ANY_CLEARANCE)
 
     # Panels
     lid = disc("lid", radius, brief.seam)
@@ -122,7 +122,9 @@ def draft(body: Round, brief: Brief) -> Cover:
 
 def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
     """The second skirt, its cord and how far that can be drawn."""
-    height = brief.size("skirt_finished_height", cover.sizes["wall_finished_height"] * brief.number("skirt_share"))
+    height = brief.size(
+        "skirt_finished_height", cover.sizes["wall_finished_height"] * brief.number("skirt_share"), refs.option("skirt_share")
+    )
     long = brief.size("skirt_sew_length", ring)
     skirt = _skirt(brief, long, height)
     limit = brief.choices.cloth.gather_limit
@@ -152,6 +154,7 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
     return replace(
         cover,
         by_hand=tuple(brief.by_hand),
+        stood_in=brief.stood_in,
         panels=(*cover.panels, skirt),
         seams=(*cover.seams, *seams),
         hardware=(

@@ -39,7 +39,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     u, a, hem = brief.u(body.girth), brief.seam, brief.choices.hem
 
     # Sizes
-    radius = brief.size("disc_sew_radius", body.girth / (2.0 * math.pi) + u)
+    radius = brief.size("disc_sew_radius", body.girth / (2.0 * math.pi) + u, refs.ANY_CLEARANCE)
     r, k = radius.value, brief.number("flat")
     if not 0.0 <= k < r:
         raise Impossible(
@@ -51,9 +51,9 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         "arc", through(tr("arc left"), tr("the ring without the part under the flat"), lambda r_: arc_left(r_, k), radius)
     )
     brief.note(flat_finished=through(tr("flat"), tr("straight across at its height"), lambda r_: chord_at(r_, k), radius))
-    wide = brief.size("boxing_finished_width", body.width + u * 2.0)
+    wide = brief.size("boxing_finished_width", body.width + u * 2.0, refs.ANY_CLEARANCE)
     hub_half = (body.hub / 2.0 if body.hub else body.girth / (12.0 * math.pi)) + brief.length("hub_clearance")
-    hub = brief.size("hub_radius", hub_half)
+    hub = brief.size("hub_radius", hub_half, refs.option("hub_clearance"))
     slit = brief.size("slit_length", radius - brief.length("flat") - hub)
     if slit.value <= 0.0:
         raise Impossible(tr("the hub opening reaches the flat: no slit is left"), refs.option("flat"))

@@ -40,12 +40,14 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     u = brief.u(body.girth)
 
     # Sizes
-    radius = brief.size("disc_sew_radius", body.girth / (2.0 * math.pi) + u)
-    ring = brief.size("boxing_sew_length", (body.girth / (2.0 * math.pi) + u) * (2.0 * math.pi))
+    radius = brief.size("disc_sew_radius", body.girth / (2.0 * math.pi) + u, refs.ANY_CLEARANCE)
+    ring = brief.size("boxing_sew_length", (body.girth / (2.0 * math.pi) + u) * (2.0 * math.pi), refs.ANY_CLEARANCE)
     chosen = brief.length("depth")
-    depth = brief.size(
-        "boxing_finished_width",
-        chosen if chosen.value else body.width + u + worked(tr("reach behind"), brief.habit("reach behind")),
+    reach = body.width + u + worked(tr("reach behind"), brief.habit("reach behind"))
+    depth = (
+        brief.size("boxing_finished_width", chosen, refs.option("depth"))
+        if chosen.value
+        else brief.size("boxing_finished_width", reach, refs.option("depth"), refs.ANY_CLEARANCE)
     )
     overlap = brief.length("overlap")
     strip = ring + overlap
