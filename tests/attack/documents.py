@@ -4,6 +4,7 @@ import contextlib
 import io
 import json
 import random
+import shutil
 import tempfile
 from collections import Counter
 from pathlib import Path
@@ -131,7 +132,7 @@ def spoilt(line: list[str], files: list[str], dice: random.Random) -> list[str]:
 def arguments(count: int, seed: int) -> Report:
     """A command line ends with 0, 1 or 2, and a refusal is one line."""
     dice, how, faults = random.Random(seed), Counter[str](), []
-    with tempfile.TemporaryDirectory() as folder:
+    with tempfile.TemporaryDirectory() as folder, contextlib.chdir(folder):  # a name without a folder is written where one stands
         there = Path(folder)
         for _ in range(count):
             (there / "job.json").write_text(
@@ -162,7 +163,7 @@ def arguments(count: int, seed: int) -> Report:
             if left:
                 faults.append(f"arguments {line}: left {left}")
             for path in there.iterdir():
-                path.unlink()
+                shutil.rmtree(path) if path.is_dir() else path.unlink()
     return how, faults
 
 

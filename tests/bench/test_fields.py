@@ -16,7 +16,8 @@ from omnipel.bench.parts.look import DARK, LOOK
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.window.window import Window
 from omnipel.core.job.changes import meant
-from omnipel.core.job.document import ClothKind, LiningSchool, Shape
+from omnipel.core.job.document import ClothKind, LiningSchool, Override, Shape
+from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Instrument
 from omnipel.core.tape.readings import value
 from omnipel.core.words import refs
@@ -54,6 +55,22 @@ def test_count_fields(sample_window: Window, qtbot: QtBot, words: str, kept: flo
     field = sample_window.stations["cover"].fields[refs.option("gores")]
     type_over(qtbot, field.focusProxy(), words)
     assert sample_window.session.open_job.cover.options["gores"] == (8.0 if kept is None else kept)
+
+
+def test_a_choice_that_a_size_set_by_hand_stands_in_for_is_not_asked(sample_window: Window) -> None:
+    open_job(sample_window, "Fermenting crock", "cover")
+    session, form = sample_window.session, sample_window.stations["cover"].choices
+    share, said = refs.option("share"), "Sizes set by hand stand in for: elastic length, shorter than the rim by."
+    assert form.fields[share].isVisible()
+    assert not form.by_hand.isVisible()
+    by_hand = Override(size="elastic_cut", value=800.0, reason="left over")
+    session.change(tr("by hand"), Change(refs.by_hand(), by_hand, Act.ADD))
+    assert not form.fields[share].isVisible()
+    assert (form.by_hand.isVisible(), form.by_hand.text()) == (True, said)
+    assert form.fields[refs.option("overlap")].isVisible()
+    session.change(tr("as drafted"), Change(refs.by_hand("elastic_cut"), act=Act.REMOVE))
+    assert form.fields[share].isVisible()
+    assert not form.by_hand.isVisible()
 
 
 def test_lists_keep_their_own_kind(sample_window: Window) -> None:

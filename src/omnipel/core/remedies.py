@@ -150,7 +150,7 @@ def _brought(drafted: Draft, finding: Finding, remedy: Remedy, lawful: Lawful) -
 
 
 def _last_resorts(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[Remedy]:
-    """What is left when no remedy of a stop holds: a doubtful reading cleared up, one decision led back, what lies badly then left out."""
+    """What is left when no remedy of a stop holds: a doubtful reading cleared up, one decision led back, what lies badly then left out; or all led back."""
     places = drafted.measured.places if drafted.measured is not None else ()
     words = {place.key: place.words for place in places}
     doubts = [f for f in drafted.findings if f.where.id in words and f.severity is Severity.LOOK]
@@ -159,14 +159,23 @@ def _last_resorts(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[
         for doubt in doubts
         for remedy in doubt.remedies
     ]
-    for remedy in (*borrowed, *finding.remedies, *ways_back(drafted.job)):
-        brought = _brought(drafted, finding, remedy, lawful)
+    back = list(ways_back(drafted.job))
+    found = False
+    for proposed in (*borrowed, *finding.remedies, *back):
+        remedy, brought = proposed, _brought(drafted, finding, proposed, lawful)
+        if brought and all(f.where.of is Of.FEATURE for f in brought):
+            remedy = _without(drafted.job, proposed, {f.where.id for f in brought})
+            brought = _brought(drafted, finding, remedy, lawful)
         if brought == []:
+            found = True
             yield remedy
-        elif brought and all(f.where.of is Of.FEATURE for f in brought):
-            more = _without(drafted.job, remedy, {f.where.id for f in brought})
-            if holds(drafted, finding, more, lawful):
-                yield more
+    if not found and len(back) > 1:
+        decided = (change for remedy in back for change in remedy.changes if change.ref.of is not Of.FEATURE)
+        all_of_it = Remedy(
+            tr("All that was chosen back to what is usual"), tuple({change.ref: change for change in decided}.values())
+        )
+        if holds(drafted, finding, all_of_it, lawful):
+            yield all_of_it
 
 
 def _without(job: Job, remedy: Remedy, ids: set[str]) -> Remedy:

@@ -32,9 +32,10 @@ def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
         return _opening(cover, choices)
     ring = _lower_edge(cover)
     if not ring.value:
-        text = tr("There is no hemmed edge that the {closure} could run in.", closure=term(closure.kind))
-        none = Remedy(tr("No closure"), (Change(BELONGS, Closure()),))
-        return replace(cover, findings=(*cover.findings, Finding("casing-too-narrow", Severity.LOOK, text, BELONGS, (none,))))
+        text = tr("There is no hemmed edge that the {closure} could run in: it changes nothing.", closure=term(closure.kind))
+        least = cord_fold(choices.habits.mm("drawcord"), choices.habits.system.step)
+        remedies = (_cased(choices, least), Remedy(tr("No closure"), (Change(BELONGS, Closure()),)))
+        return replace(cover, findings=(*cover.findings, Finding("choice-unused", Severity.LOOK, text, BELONGS, remedies)))
     drawn = closure.length or ring.value / choices.cloth.gather_limit
     findings = (*cover.findings, *_drawn(choices, ring, drawn), *_tunnel(choices))
     bought = (
@@ -112,9 +113,13 @@ def _tunnel(choices: CoverChoices) -> Iterator[Finding]:
             least=mm(least),
         )
     )
-    casing = Finish(kind=FinishKind.CORD_CASING, width=least, turn_under=min(choices.habits.mm("turn-under"), least))
-    remedy = Remedy(tr("Cord casing {width}", width=mm(least)), (Change(refs.HEM, casing),))
-    yield Finding("casing-too-narrow", Severity.LOOK, text, refs.HEM, (remedy,))
+    yield Finding("casing-too-narrow", Severity.LOOK, text, refs.HEM, (_cased(choices, least),))
+
+
+def _cased(choices: CoverChoices, width: float) -> Remedy:
+    """A casing along the lower edge that a cord or elastic has room in."""
+    casing = Finish(kind=FinishKind.CORD_CASING, width=width, turn_under=min(choices.habits.mm("turn-under"), width))
+    return Remedy(tr("Cord casing {width}", width=mm(width)), (Change(refs.HEM, casing),))
 
 
 def _opening(cover: Cover, choices: CoverChoices) -> Cover:

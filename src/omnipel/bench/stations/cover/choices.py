@@ -23,7 +23,7 @@ from omnipel.core.drafting.panel import cut_beyond_edges
 from omnipel.core.job.document import Choice, CoverChoices
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_number, parse_share
-from omnipel.core.words.phrases import NOTHING, Name, Phrase, Share, Value, mm, term, tr
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, Share, Value, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
 Why = Callable[[CoverChoices], Phrase]
@@ -48,7 +48,7 @@ class Sentence(QLabel):
         self._room()
 
     def _room(self) -> None:
-        self.setMinimumHeight(self.heightForWidth(self.width()))
+        self.setMinimumHeight(max(0, self.heightForWidth(self.width())))  # none without words
 
 
 class ChoiceForm(QWidget):
@@ -66,6 +66,7 @@ class ChoiceForm(QWidget):
         self.rows: list[tuple[Ref, QWidget]] = []
         self.heads: list[tuple[QWidget, list[Ref]]] = []
         self.shown: frozenset[Ref] | None = None
+        self.by_hand: Sentence | None = None
         self.other_ways: set[QWidget] = set()
         self.form = QFormLayout(self)
         self.form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
@@ -83,12 +84,14 @@ class ChoiceForm(QWidget):
         self.rows.clear()
         self.heads.clear()
         self.shown = None
+        self.by_hand = None
         while self.form.rowCount():
             self.form.removeRow(0)
 
     def fill(self) -> None:
         """Show the job as it stands; what its cover has no use for is not there."""
         offered = self._offered()
+        self._say_what_stands_in()
         for fill in self.fills:
             fill(self.session.open_job.cover)
         if offered != self.shown:
@@ -107,6 +110,18 @@ class ChoiceForm(QWidget):
         return frozenset(
             ref for ref, _ in self.rows if (ref in own if ref.of is Of.OPTION else uses(scheme, ref, cover, drafted))
         )
+
+    def _say_what_stands_in(self) -> None:
+        """Name the choices that are not there because sizes set by hand stand in for them."""
+        if self.by_hand is None:
+            return
+        draft, cover = self.session.draft, self.session.open_job.cover
+        asked = options_used(SCHEMES[cover.scheme], cover, self.session.body)
+        called = {refs.ANY_CLEARANCE: tr("clearance")} | {refs.option(option.key): option.words for option in asked}
+        stood_in = [called[ref] for ref in draft.cover.stood_in if ref in called] if isinstance(draft, Drafted) else []
+        words = tr("Sizes set by hand stand in for: {choices}.", choices=listed(stood_in))
+        self.by_hand.setText(self.session.tell(words) if stood_in else "")
+        self.form.setRowVisible(self.by_hand, bool(stood_in))
 
     @property
     def named_now(self) -> dict[Ref, Phrase]:
@@ -128,6 +143,11 @@ class ChoiceForm(QWidget):
             reveal(self.fields[wanted])
 
     # Rows
+
+    def stood_in(self) -> None:
+        """A row for what sizes set by hand stand in for."""
+        self.by_hand = Sentence()
+        self.form.addRow(self.by_hand)
 
     def head(self, words: Phrase) -> None:
         """A heading."""

@@ -113,6 +113,7 @@ class CoverStation(QWidget):
         form, scheme = FORMS.get(self.session.open_job.thing.form), SCHEMES.get(self.session.open_job.cover.scheme)
         if form is None or scheme is None:
             return
+        self.choices.stood_in()
         self._clearance()
         self._edges()
         self._cloth()
