@@ -71,9 +71,8 @@ def _bent(edge: Edge) -> bool:
 
 
 def _sewn_on(choices: CoverChoices, panels: tuple[Panel, ...]) -> bool:
-    """Whether something with pieces of its own lies on one of the panels; on any, as long as there are none."""
-    names = {panel.name for panel in panels}
-    return any(f.kind in SEWN_WITH_OURS and (not names or f.panel in names) for f in choices.features)
+    """Whether something with pieces of its own is sewn onto the panels; as long as there are none, whether it is to be."""
+    return any(f.kind in SEWN_WITH_OURS for f in choices.features) and _sewn(panels)
 
 
 _RESCUED: Final[Mapping[Ref, Callable[[CoverChoices, tuple[Panel, ...]], bool]]] = {

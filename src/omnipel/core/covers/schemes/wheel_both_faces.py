@@ -12,11 +12,11 @@ from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Wheeled
-from omnipel.core.job.findings import Impossible
+from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.job.finish import ON_FOLD, Finish
 from omnipel.core.plane.curves import arc_about, line
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Rule, mm, tr
+from omnipel.core.words.phrases import Rule, listed, mm, tr
 from omnipel.core.words.working import Worked, through
 
 OPTIONS = (
@@ -52,11 +52,11 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     )
     brief.note(flat_finished=through(tr("flat"), tr("straight across at its height"), lambda r_: chord_at(r_, k), radius))
     wide = brief.size("boxing_finished_width", body.width + u * 2.0, refs.ANY_CLEARANCE)
-    hub_half = (body.hub / 2.0 if body.hub else body.girth / (12.0 * math.pi)) + brief.length("hub_clearance")
-    hub = brief.size("hub_radius", hub_half, refs.option("hub_clearance"))
+    bare_hub = body.hub / 2.0 if body.hub else body.girth / (12.0 * math.pi)
+    hub = brief.size("hub_radius", bare_hub + brief.length("hub_clearance"), refs.option("hub_clearance"))
     slit = brief.size("slit_length", radius - brief.length("flat") - hub)
     if slit.value <= 0.0:
-        raise Impossible(tr("the hub opening reaches the flat: no slit is left"), refs.option("flat"))
+        raise _no_slit(brief, r - bare_hub.value)
 
     # Panels
     plain = _face("outer face", radius, phi, a, hem, ())
@@ -119,6 +119,18 @@ def arc_left(r: float, k: float) -> float:
 def chord_at(r: float, k: float) -> float:
     """The flat at height k: 2r sin φ."""
     return 2.0 * r * math.sin(math.acos((r - k) / r))
+
+
+def _no_slit(brief: Brief, room: float) -> Impossible:
+    """The hub opening reaches the flat; `room` is what lies between the bare hub and the rim, mm."""
+    text, system = tr("the hub opening reaches the flat: no slit is left"), brief.choices.habits.system
+    if room <= 0.0:
+        return Impossible(text, refs.reading("hub"))
+    less = {key: min(brief.number(key), system.down(room / 4.0)) for key in ("flat", "hub_clearance")}
+    smaller = [key for key in less if less[key] < brief.number(key)]
+    words = listed(tr("{what}: {less}", what=brief.known[key].words, less=mm(less[key])) for key in smaller)
+    changes = tuple(Change(refs.option(key), less[key]) for key in smaller)
+    return Impossible(text, refs.option("flat"), *([Remedy(tr("{words}", words=words), changes)] if smaller else []))
 
 
 def _face(name: str, radius: Worked, phi: float, a: Finish, hem: Finish, figures: tuple[Figure, ...]) -> Panel:
