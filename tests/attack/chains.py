@@ -80,7 +80,8 @@ def shown(drafted: Draft) -> tuple[object, ...]:
     )
     lined = any(p.cloth is Cloth.LINING for p in drafted.panels)
     bought = job.cover.cloth
-    cloth = (bought.usable_width, bought.gather_limit, job.cover.lining.cloth.usable_width if lined else 0.0)
+    gathers = isinstance(drafted, Drafted) and drafted.cover.gathers  # then how far is asked
+    cloth = (bought.usable_width, bought.gather_limit if gathers else 0.0, job.cover.lining.cloth.usable_width if lined else 0.0)
     return (open_, panels, told, cloth, *more)
 
 

@@ -95,3 +95,6 @@ REPEATS_APART: Final = 5.0
 
 TWO_APART: Final = 4.0
 """The same where there are only two, as a multiple of the σ of their difference: 1 in 16 000."""
+
+MOST_GATHERED: Final = 6.0
+"""No cloth gathers further, ungathered over gathered."""

@@ -124,6 +124,17 @@ def test_a_choice_is_offered_if_it_changes_anything(form: str, scheme: str, made
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize("made", [starter, dressed, otherwise], ids=["plain", "dressed", "otherwise"])
+def test_how_far_cloth_gathers_is_asked_where_anything_follows_from_it(form: str, scheme: str, made: Any) -> None:
+    for chosen in WITH.get(scheme, [{}]):
+        job = made(form, scheme)
+        job = replace(job, cover=replace(job.cover, options={**job.cover.options, **chosen}))
+        little, much = (draft(changed(job, Change(refs.GATHER_LIMIT, limit))) for limit in (1.0, 6.0))
+        follows = [(shown(drafted)[4:], {f.code for f in drafted.findings}) for drafted in (little, much)]
+        assert (follows[0] != follows[1]) is uses(SCHEMES[scheme], refs.GATHER_LIMIT, job.cover, little.cover)  # type: ignore[union-attr]
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
 def test_an_option_is_offered_if_it_changes_anything(form: str, scheme: str) -> None:
     job = starter(form, scheme)
     for chosen in WITH.get(scheme, [{}]):

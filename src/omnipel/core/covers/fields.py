@@ -21,6 +21,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.CLOTH_NAME: tr("cloth"),
     refs.CLOTH_KIND: tr("kind of cloth"),
     refs.CLOTH_THICKNESS: tr("thickness of the cloth"),
+    refs.GATHER_LIMIT: tr("cloth gathers up to"),
     refs.PADDING: tr("thickness of padding"),
     refs.CLOTH_WIDTH: tr("usable width"),
     refs.CLOSURE_KIND: tr("lower edge opens by"),

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Callable, Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 
 from omnipel.core.covers.options import Option
@@ -60,6 +60,7 @@ class Cover:
         findings: judgements of the scheme itself.
         hosts: names of the panels that something can be put on.
         stood_in: choices that count for nothing, and the size set by hand that stands in for each.
+        gathers: whether it depends on how far the cloth gathers.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -76,6 +77,7 @@ class Cover:
     findings: tuple[Finding, ...] = ()
     hosts: tuple[str, ...] = ()
     stood_in: Mapping[Ref, str] = field(default_factory=dict)
+    gathers: bool = False
 
     @property
     def wall(self) -> Panel | None:
@@ -96,6 +98,7 @@ class Brief:
     by_hand: list[str] = field(default_factory=list)
     replaced: dict[Ref, str] = field(default_factory=dict)
     counted: set[Ref] = field(default_factory=set)
+    asked: set[Ref] = field(default_factory=set)
 
     @property
     def t(self) -> Worked:
@@ -158,6 +161,12 @@ class Brief:
         return value
 
     @property
+    def gather_limit(self) -> float:
+        """How far the cloth gathers, ungathered over gathered."""
+        self.asked.add(refs.GATHER_LIMIT)
+        return self.choices.cloth.gather_limit
+
+    @property
     def stood_in(self) -> dict[Ref, str]:
         """The choices that sizes set by hand stand in for, and which size, as far as sizes have been entered."""
         return {choice: size for choice, size in self.replaced.items() if choice not in self.counted}
@@ -184,7 +193,12 @@ class Brief:
 
     def cover(self, panels: Iterable[Panel], seams: Iterable[Seam] = (), **more: Any) -> "Cover":
         """The cover with the sizes entered so far."""
-        return Cover(tuple(panels), tuple(seams), self.sizes, tuple(self.by_hand), stood_in=self.stood_in, **more)
+        return self.completed(Cover(tuple(panels), tuple(seams), **more))
+
+    def completed(self, cover: Cover, **more: Any) -> Cover:
+        """A cover with all that has been entered and asked so far."""
+        gathers = refs.GATHER_LIMIT in self.asked
+        return replace(cover, sizes=self.sizes, by_hand=tuple(self.by_hand), stood_in=self.stood_in, gathers=gathers, **more)
 
     def yes(self, key: str) -> bool:
         """A scheme's own choice, as yes or no."""
@@ -289,7 +303,7 @@ def passages(depths: Iterable[float], girth: Worked, *spans: Worked) -> tuple[Pa
 
 def too_gathered(brief: Brief, ratio: float, what: Phrase, where: Ref, *remedies: Remedy) -> tuple[Finding, ...]:
     """A finding when cloth would have to gather further than it can."""
-    limit = brief.choices.cloth.gather_limit
+    limit = brief.gather_limit
     if ratio <= limit * (1.0 + 1e-9):
         return ()
     text = tr(

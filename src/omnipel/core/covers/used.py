@@ -5,7 +5,7 @@ from typing import Final
 
 from omnipel.core.covers.options import Option
 from omnipel.core.covers.scheme import Cover, Scheme
-from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Panel
+from omnipel.core.drafting.panel import Cloth, Edge, MarkKind
 from omnipel.core.forms.body import Body
 from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, FeatureKind, LiningSchool
 from omnipel.core.job.finish import SEWN, TURNED_UNDER, FinishKind
@@ -34,17 +34,16 @@ def uses(scheme: Scheme, ref: Ref, choices: CoverChoices, cover: Cover | None = 
     """Whether a choice about the cover changes anything, as the others stand and as far as no size set by hand stands in for it."""
     if cover is not None and any(ref.within(stood_in) for stood_in in cover.stood_in):
         return False
-    panels = cover.panels if cover is not None else ()
     if any(ref.within(unused) for unused in scheme.without):
         rescued = _RESCUED.get(ref)
-        return rescued is not None and rescued(choices, panels)
+        return rescued is not None and rescued(choices, cover)
     rule = _RULES.get(ref)
-    return rule is None or rule(scheme, choices, panels)
+    return rule is None or rule(scheme, choices, cover)
 
 
-def _sewn(panels: tuple[Panel, ...]) -> bool:
-    """Whether any edge is sewn to another; it may be, as long as there are no panels."""
-    return not panels or any(edge.finish.kind in SEWN for panel in panels for edge in panel.edges)
+def _sewn(cover: Cover | None) -> bool:
+    """Whether any edge is sewn to another; it may be, as long as there is no cover."""
+    return cover is None or any(edge.finish.kind in SEWN for panel in cover.panels for edge in panel.edges)
 
 
 def _reversible(choices: CoverChoices) -> bool:
@@ -57,8 +56,9 @@ def _bagged(choices: CoverChoices) -> bool:
     return choices.lining.school is LiningSchool.BAGGED and not _reversible(choices)
 
 
-def _clipped(choices: CoverChoices, panels: tuple[Panel, ...]) -> bool:
+def _clipped(choices: CoverChoices, cover: Cover | None) -> bool:
     """Whether there is an edge to clip; where that is done after sewing, no panel shows it."""
+    panels = cover.panels if cover is not None else ()
     if choices.clips in (ClipSchool.STRAIGHT, ClipSchool.DISC):
         return any(notch.kind is MarkKind.CLIP for panel in panels for notch in panel.notches)
     return any(_bent(edge) for panel in panels for edge in panel.edges)
@@ -70,29 +70,32 @@ def _bent(edge: Edge) -> bool:
     return edge.finish.kind in SEWN and isinstance(curve, Arc) and abs(curve.curvature) * CLIP_RADIUS > 1.0
 
 
-def _sewn_on(choices: CoverChoices, panels: tuple[Panel, ...]) -> bool:
-    """Whether something with pieces of its own is sewn onto the panels; as long as there are none, whether it is to be."""
-    return any(f.kind in SEWN_WITH_OURS for f in choices.features) and _sewn(panels)
+def _sewn_on(choices: CoverChoices, cover: Cover | None) -> bool:
+    """Whether something with pieces of its own is sewn onto the panels; as long as there is no cover, whether it is to be."""
+    return any(f.kind in SEWN_WITH_OURS for f in choices.features) and _sewn(cover)
 
 
-_RESCUED: Final[Mapping[Ref, Callable[[CoverChoices, tuple[Panel, ...]], bool]]] = {
-    refs.SEAM_ALLOWANCE: lambda c, p: _sewn_on(c, p) or _reversible(c)
+_RESCUED: Final[Mapping[Ref, Callable[[CoverChoices, Cover | None], bool]]] = {
+    refs.SEAM_ALLOWANCE: lambda c, k: _sewn_on(c, k) or _reversible(c)
 }
 """What a scheme has no use for itself, but what is put on its panels may have."""
 
-_RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, tuple[Panel, ...]], bool]]] = {
-    refs.SEAM_ALLOWANCE: lambda s, c, p: _sewn(p),
-    refs.HEM_ORDER: lambda s, c, p: _sewn(p),
-    refs.LINING_SCHOOL: lambda s, c, p: not _reversible(c),
-    refs.RING: lambda s, c, p: s.rings,
-    refs.CLIPS: lambda s, c, p: _clipped(c, p),
-    refs.HEM_WIDTH: lambda s, c, p: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE, FinishKind.BOUND),
-    refs.TURN_UNDER: lambda s, c, p: c.hem.kind in TURNED_UNDER,
-    refs.CLOSURE_LENGTH: lambda s, c, p: c.closure.kind is not ClosureKind.NONE,
-    refs.PADDING_INSET: lambda s, c, p: c.padding > 0.0,
-    refs.QUILTING_ALONG: lambda s, c, p: c.padding > 0.0,
-    refs.QUILTING_ACROSS: lambda s, c, p: c.padding > 0.0,
-    refs.LINING_ALLOWANCE: lambda s, c, p: _bagged(c),
-    refs.TURNING_GAP: lambda s, c, p: _bagged(c),
-    refs.LINING_WIDTH: lambda s, c, p: c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in p),
+_RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, Cover | None], bool]]] = {
+    refs.SEAM_ALLOWANCE: lambda s, c, k: _sewn(k),
+    refs.HEM_ORDER: lambda s, c, k: _sewn(k),
+    refs.LINING_SCHOOL: lambda s, c, k: not _reversible(c),
+    refs.RING: lambda s, c, k: s.rings,
+    refs.CLIPS: lambda s, c, k: _clipped(c, k),
+    refs.HEM_WIDTH: lambda s, c, k: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE, FinishKind.BOUND),
+    refs.TURN_UNDER: lambda s, c, k: c.hem.kind in TURNED_UNDER,
+    refs.CLOSURE_LENGTH: lambda s, c, k: c.closure.kind is not ClosureKind.NONE,
+    refs.PADDING_INSET: lambda s, c, k: c.padding > 0.0,
+    refs.QUILTING_ALONG: lambda s, c, k: c.padding > 0.0,
+    refs.QUILTING_ACROSS: lambda s, c, k: c.padding > 0.0,
+    refs.LINING_ALLOWANCE: lambda s, c, k: _bagged(c),
+    refs.TURNING_GAP: lambda s, c, k: _bagged(c),
+    refs.LINING_WIDTH: lambda s, c, k: (
+        c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in (k.panels if k is not None else ()))
+    ),
+    refs.GATHER_LIMIT: lambda s, c, k: k is None or k.gathers,
 }

@@ -45,7 +45,7 @@ def with_closure(cover: Cover, choices: CoverChoices) -> Cover:
     )
     note = tr("in the lower edge, drawn in to {drawn}", drawn=mm(drawn))
     hardware = Hardware(term(closure.kind), bought, note=note)
-    return replace(cover, hardware=(*cover.hardware, hardware), findings=findings)
+    return replace(cover, hardware=(*cover.hardware, hardware), findings=findings, gathers=True)
 
 
 def _drawn(choices: CoverChoices, ring: Worked, drawn: float) -> Iterator[Finding]:

@@ -15,7 +15,7 @@ from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
 from omnipel.core.job.ids import Id, with_ids
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
-from omnipel.core.tolerances import LONGEST
+from omnipel.core.tolerances import LONGEST, MOST_GATHERED
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.units import Unit
 
@@ -103,7 +103,7 @@ class ClothChoice:
     colour: Annotated[str, Len(0, 9)] = "#5f7f6f"
     thickness: Gap = 0.5
     usable_width: Length = 1500.0
-    gather_limit: Annotated[float, Ge(1), Le(6)] = 2.0
+    gather_limit: Annotated[float, Ge(1), Le(MOST_GATHERED)] = 2.0
     shrink_warp: Share = 0.0
     shrink_weft: Share = 0.0
     frays: bool = True

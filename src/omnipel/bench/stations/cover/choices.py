@@ -23,7 +23,7 @@ from omnipel.core.drafting.panel import cut_beyond_edges
 from omnipel.core.job.document import Choice, CoverChoices
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_number, parse_share
-from omnipel.core.words.phrases import NOTHING, Name, Phrase, Share, Value, listed, mm, term, tr
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, Value, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
 Why = Callable[[CoverChoices], Phrase]
@@ -224,6 +224,14 @@ class ChoiceForm(QWidget):
         )
         self.row(ref, field, why=why)
         self.fills.append(lambda c: field.show_value(get(c)))
+
+    def ratio(self, ref: Ref, low: float, high: float, why: Phrase) -> None:
+        """A ratio: 2.4 : 1 or 2.4."""
+        words, get = FIELDS[ref], attrgetter(ref.part)
+        commit = lambda to: self.session.set(ref, to, tr("{what}: {ratio}", what=words, ratio=Ratio(to)))  # noqa: E731
+        field = NumberField(self.session, words, parse_number, Ratio, commit, low, high)
+        self.row(ref, field, why=lambda _c: why)
+        self.fills.append(lambda c: field.show_number(get(c)))
 
     def share(self, ref: Ref) -> None:
         """A share: 40 %, 40% or 0.4."""

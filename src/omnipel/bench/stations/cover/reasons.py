@@ -2,7 +2,7 @@
 
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, HemOrder, LiningSchool, RingSchool
 from omnipel.core.words.habits import HABITS
-from omnipel.core.words.phrases import Phrase, Rule, tr
+from omnipel.core.words.phrases import Phrase, Ratio, Rule, tr
 
 WHY = {
     ClearanceSchool.SIDE: tr("The gap on each side: what the hand feels between cloth and object."),
@@ -17,6 +17,9 @@ RING_WHY = {
         "Sew round and close where the ends meet: no puckers, {spare} of strip more.", spare=HABITS["spare to trim"].rule
     ),
 }
+
+
+GATHERS_WHY = tr("Heavy canvas gathers {canvas} at best, shirting {shirting}.", canvas=Ratio(2.0), shirting=Ratio(3.0))
 
 
 HEM_WHY = {

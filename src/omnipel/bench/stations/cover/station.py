@@ -14,7 +14,7 @@ from omnipel.bench.parts.widgets import column, label, of_enum, scrolled, surfac
 from omnipel.bench.session import Session
 from omnipel.bench.stations.cover.choices import ChoiceForm
 from omnipel.bench.stations.cover.features import FeatureList
-from omnipel.bench.stations.cover.reasons import CLOSURE_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
+from omnipel.bench.stations.cover.reasons import CLOSURE_WHY, GATHERS_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
 from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
 from omnipel.bench.stations.cover.slackplot import SlackPlot
 from omnipel.bench.stations.cover.wornview import WornView
@@ -38,6 +38,7 @@ from omnipel.core.job.document import (
 )
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import HEMS
+from omnipel.core.tolerances import MOST_GATHERED
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_share
 from omnipel.core.words.phrases import Phrase, Share, mm, term, tr
@@ -171,6 +172,7 @@ class CoverStation(QWidget):
         form.short_text(refs.CLOTH_NAME)
         form.pick(refs.CLOTH_KIND, of_enum(ClothKind), picked=self._cloth_kind, why=self._cloth_why)
         form.length(refs.CLOTH_THICKNESS, fine=True)
+        form.ratio(refs.GATHER_LIMIT, 1.0, MOST_GATHERED, GATHERS_WHY)
         form.length(refs.PADDING, fine=True)
         form.length(refs.CLOTH_WIDTH, strict=True)
 

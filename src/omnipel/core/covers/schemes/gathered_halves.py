@@ -65,7 +65,7 @@ def draft(body: Round, brief: Brief) -> Cover:
         )
         for words in ("front", "back")
     )
-    limit = brief.choices.cloth.gather_limit
+    limit = brief.gather_limit
     less = Remedy(tr("Gather {ratio}", ratio=Ratio(limit)), (Change(refs.option("ratio"), limit),))
     passes = inside(brief, half_ring * 2.0, ROUND)
     return brief.cover(

@@ -12,12 +12,10 @@ from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.forms.abilities import Ability, Necked
 from omnipel.core.job.findings import Change, Finding, Remedy
+from omnipel.core.tolerances import MOST_GATHERED
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Ratio, Rule, mm, tr
 from omnipel.core.words.working import Worked, worked
-
-MOST_GATHERED = 6.0
-"""No cloth gathers further."""
 
 OPTIONS = (
     length(
@@ -75,7 +73,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
     )
     passes = inside(brief, ring, ROUND)
     ends = worked(tr("end"), brief.number("bow"), refs.option("bow")) * 2.0
-    drawn = body.neck or ring / brief.choices.cloth.gather_limit
+    drawn = body.neck or ring / brief.gather_limit
     return brief.cover(
         (base, wall),
         seams,

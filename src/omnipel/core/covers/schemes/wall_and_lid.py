@@ -6,7 +6,6 @@ a share of the drop high, with a cord casing at its free edge.
 """
 
 import math
-from dataclasses import replace
 
 from omnipel.core.covers.options import ZERO, length, only_when, pick, share, yes
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, meeting_notes, passages
@@ -127,7 +126,7 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
     )
     long = brief.size("skirt_sew_length", ring)
     skirt = _skirt(brief, long, height)
-    limit = brief.choices.cloth.gather_limit
+    limit = brief.gather_limit
     least = long.value / limit
     drawn_to = brief.number("draw") or least
     ratio = long.value / drawn_to
@@ -151,10 +150,8 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
         ),
         Seam("close the second skirt", (Run("second skirt", "close a"),), (Run("second skirt", "close b", reversed=True),)),
     )
-    return replace(
+    return brief.completed(
         cover,
-        by_hand=tuple(brief.by_hand),
-        stood_in=brief.stood_in,
         panels=(*cover.panels, skirt),
         seams=(*cover.seams, *seams),
         hardware=(
