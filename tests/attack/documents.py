@@ -7,6 +7,7 @@ import random
 import shutil
 import tempfile
 from collections import Counter
+from copy import deepcopy
 from pathlib import Path
 from typing import Any
 
@@ -50,11 +51,11 @@ def document(dice: random.Random) -> str:
         holder, key = place
         way = dice.randrange(5)
         if way == 0:
-            holder[key] = dice.choice(ODD)
+            holder[key] = deepcopy(dice.choice(ODD))  # an odd thing may be spoilt further
         elif way == 1 and isinstance(holder, dict):
             del holder[key]
         elif way == 2 and isinstance(holder, dict):
-            holder[dice.choice(("name", "x", "id", "", "repeats", "version"))] = holder[key]
+            holder[dice.choice(("name", "x", "id", "", "repeats", "version"))] = deepcopy(holder[key])
         elif way == 3 and isinstance(holder, list):
             holder.extend([holder[key]] * dice.choice((1, 3, 300)))
         else:

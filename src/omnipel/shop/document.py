@@ -27,14 +27,26 @@ LARGEST: Final = 4_000_000
 LONGEST_SHOWN: Final = 60
 LONGEST_NAME: Final = 200
 """Bytes of a file name, its suffix not counted: file systems take 255."""
+LONGEST_WHERE: Final = 200
+"""A place in a document is not told at greater length."""
 
 
 class DocumentError(Refusal, ValueError):
     """A document that is no job: where in it, what stands there, what was expected. One line."""
 
     def __init__(self, where: str, what: Phrase) -> None:
-        self.where, self.what = where, what
-        super().__init__(tr("{where}: {what}", where=Name(where), what=what) if where else what)
+        self.where, self.what = _in_one_line(where), what
+        super().__init__(tr("{where}: {what}", where=Name(self.where), what=what) if where else what)
+
+
+def _in_one_line(where: str) -> str:
+    """Where in a document, with signs that cannot be shown written out, and the middle left out where it is far too long.
+
+    >>> _in_one_line("job.\\name"), len(_in_one_line("x" * 5000))
+    ('job.\\\\name', 201)
+    """
+    shown = "".join(sign if sign.isprintable() else sign.encode("unicode_escape").decode() for sign in where)
+    return shown if len(shown) <= LONGEST_WHERE else f"{shown[: LONGEST_WHERE // 2]}…{shown[-LONGEST_WHERE // 2 :]}"
 
 
 def file_name(name: str, suffix: str) -> str:
