@@ -32,6 +32,7 @@ from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Face, SticksOut, Treatment
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words import refs
+from omnipel.core.words.habits import HABITS
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import lawful
 from omnipel.shop.starter import starter
@@ -150,11 +151,12 @@ def read_wrong(job: Job, dice: Random) -> Job:
         for _ in range(dice.choice((1, 1, 2, 3)))
     )
     beside = number(dice, 0.1, 3000.0, 100.0) if place.beside is not None and dice.random() < 0.7 else None
+    sigma = dice.choice((None,) * 9 + (1e-300, 0.1, 30.0, LONGEST))
     return changed(
         job,
         Change(
             refs.reading(place.key),
-            Reading(place=place.key, repeats=repeats, instrument=dice.choice(list(Instrument)), beside=beside),
+            Reading(place=place.key, repeats=repeats, instrument=dice.choice(list(Instrument)), beside=beside, sigma=sigma),
         ),
     )
 
@@ -218,6 +220,13 @@ def fold(job: Job, dice: Random) -> Job:
     return replace(job, cover=replace(job.cover, on_fold=(dice.choice(panels).name,))) if panels else job
 
 
+def habit(job: Job, dice: Random) -> Job:
+    """A habit of the shop that the job was made with."""
+    name, habits = dice.choice(list(HABITS)), job.cover.habits
+    usual, most = HABITS[name].usual(habits.system), HABITS[name].most(habits.system)
+    return changed(job, Change(refs.HABITS, replace(habits, own={**habits.own, name: number(dice, 0.0, most, usual)})))
+
+
 def outline(job: Job, dice: Random) -> Job:
     """What was traced, smoothed anyhow."""
     traced = job.thing.outline
@@ -234,5 +243,6 @@ MOVES: dict[Callable[[Job, Random], Job], float] = {
     put_on: 5.0,
     by_hand: 2.0,
     fold: 0.5,
+    habit: 0.7,
     outline: 0.5,
 }

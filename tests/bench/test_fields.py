@@ -10,6 +10,7 @@ from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
 
 from omnipel.bench.commands.dress import set_scale
+from omnipel.bench.commands.habits import HabitsDialog, shop_habits
 from omnipel.bench.commands.registry import all_commands
 from omnipel.bench.parts.columns import Columns
 from omnipel.bench.parts.look import DARK, LOOK
@@ -21,6 +22,7 @@ from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Instrument
 from omnipel.core.tape.readings import value
 from omnipel.core.words import refs
+from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Count, mm, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit
@@ -71,6 +73,17 @@ def test_a_choice_that_a_size_set_by_hand_stands_in_for_is_not_asked(sample_wind
     session.change(tr("as drafted"), Change(refs.by_hand("elastic_cut"), act=Act.REMOVE))
     assert form.fields[share].isVisible()
     assert not form.by_hand.isVisible()
+
+
+@pytest.mark.parametrize(("typed", "kept"), [("30 m", None), ("-1", None), ("18", 18.0), ("0", 0.0), ("3/4 in", 19.05)])
+def test_a_habit_is_kept_as_far_as_it_can_be_one(sample_window: Window, qtbot: QtBot, typed: str, kept: float | None) -> None:
+    session = sample_window.session
+    dialog = HabitsDialog(sample_window, session, System.METRIC)
+    qtbot.addWidget(dialog)
+    type_over(qtbot, dialog.fields["seam"].line, typed)
+    assert shop_habits(session.store, System.METRIC).own == ({} if kept is None else {"seam": pytest.approx(kept)})
+    session.keep_setting("habits metric", '{"hem": 1e9, "seam": -1, "clearance": NaN, "tie": 250, "no such": 1}')
+    assert shop_habits(session.store, System.METRIC).own == {"tie": 250.0}
 
 
 def test_lists_keep_their_own_kind(sample_window: Window) -> None:

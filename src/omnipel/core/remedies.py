@@ -20,6 +20,7 @@ from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.words import refs
+from omnipel.core.words.habits import HABITS
 from omnipel.core.words.phrases import Name, Phrase, Value, listed, mm, tr
 from omnipel.core.words.refs import Of, Ref
 
@@ -186,7 +187,7 @@ def _without(job: Job, remedy: Remedy, ids: set[str]) -> Remedy:
 
 
 def ways_back(job: Job) -> Iterator[Remedy]:
-    """What leads one decision back to what is usual: the scheme's own choices, sizes set by hand, then the general ones."""
+    """What leads one decision back to what is usual: the scheme's own choices, sizes set by hand, general ones, a shop's habits, what is on the panels."""
     scheme = SCHEMES.get(job.cover.scheme)
     if scheme is None:
         return
@@ -208,6 +209,12 @@ def ways_back(job: Job) -> Iterator[Remedy]:
     for ref in GENERAL:
         if meant(job, ref) != meant(usual_job, ref):
             yield Remedy(tr("{what}: back to what is usual", what=_called(ref)), (Change(ref, meant(usual_job, ref)),))
+    habits = job.cover.habits
+    for name in habits.own:
+        if name in HABITS:
+            words = tr("{habit}: back to {usual}", habit=HABITS[name].words, usual=mm(HABITS[name].usual(habits.system)))
+            others = {other: length for other, length in habits.own.items() if other != name}
+            yield Remedy(words, (Change(refs.HABITS, replace(habits, own=others)),))
     for feature in job.cover.features:
         words = tr("Leave {feature} out", feature=Name(feature.name))
         yield Remedy(words, (Change(refs.feature(feature.id), act=Act.REMOVE),))

@@ -98,3 +98,6 @@ TWO_APART: Final = 4.0
 
 MOST_GATHERED: Final = 6.0
 """No cloth gathers further, ungathered over gathered."""
+
+FINEST_SIGMA: Final = 0.01
+"""Nobody reads better than this with a tape or a rule, whatever is stated, mm."""

@@ -18,7 +18,7 @@ from omnipel.core.covers.rounding import Rounding, rounded, roundings
 from omnipel.core.words import refs
 from omnipel.core.words.habits import HABITS, Habits, System
 from omnipel.core.words.phrases import term, tr
-from omnipel.core.words.units import MM_PER_INCH, NEXT_UNIT
+from omnipel.core.words.units import NEXT_UNIT
 from omnipel.shop.store import Store
 
 
@@ -26,7 +26,8 @@ def shop_habits(store: Store, system: System) -> Habits:
     """The habits of a shop: the system's, with what the shop has changed."""
     try:
         kept = json.loads(store.setting(f"habits {system}", "{}"))
-        return Habits(system=system, own={name: float(length) for name, length in kept.items() if name in HABITS})
+        own = {name: float(length) for name, length in kept.items() if name in HABITS}
+        return Habits(system=system, own={n: mm for n, mm in own.items() if 0.0 <= mm <= HABITS[n].most(system)})
     except (ValueError, TypeError, AttributeError):  # damaged: the usual ones
         return Habits(system=system)
 
@@ -61,9 +62,8 @@ class HabitsDialog(QDialog):
         form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)
         self.fields = {}
         for name, habit in HABITS.items():
-            usual = habit.rule.inches * MM_PER_INCH if system is System.INCH else habit.rule.metric
-            field = length_field(session, habit.words, partial(self._set, name))
-            field.show_length(self.own.get(name, usual))
+            field = length_field(session, habit.words, partial(self._set, name), high=habit.most(system))
+            field.show_length(self.own.get(name, habit.usual(system)))
             self.fields[name] = field
             words = label(habit.words, wrap=True)
             words.setMinimumWidth(LOOK.px(300))
@@ -84,7 +84,7 @@ class HabitsDialog(QDialog):
     def _usual(self) -> None:
         self.own = {}
         for name, habit in HABITS.items():
-            self.fields[name].show_length(habit.rule.inches * MM_PER_INCH if self.system is System.INCH else habit.rule.metric)
+            self.fields[name].show_length(habit.usual(self.system))
         self._keep()
 
     def _keep(self) -> None:

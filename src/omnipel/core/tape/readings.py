@@ -10,7 +10,7 @@ from statistics import fmean, median
 
 from omnipel.core.job.reading import Reading
 from omnipel.core.tape.instruments import PRECISION
-from omnipel.core.tolerances import REPEATS_APART, TWO_APART
+from omnipel.core.tolerances import FINEST_SIGMA, REPEATS_APART, TWO_APART
 
 KNOWN_FROM = 4.0
 """An instrument's typical σ weighs as much as so many repeats."""
@@ -18,9 +18,11 @@ MEDIAN_COSTS = 1.2
 """The median of four or five normal numbers scatters by so much more than their mean."""
 
 
-def one_sigma(reading: Reading) -> float:
-    """σ of one reading with this instrument, mm."""
-    return reading.sigma or PRECISION[reading.instrument].of(median(reading.kept))
+def one_sigma(reading: Reading, length: float | None = None) -> float:
+    """σ of one reading with this instrument, mm: of what was read, or of another length."""
+    if reading.sigma is not None:
+        return max(reading.sigma, FINEST_SIGMA)
+    return PRECISION[reading.instrument].of(median(reading.kept) if length is None else length)
 
 
 def misreads(reading: Reading) -> tuple[int, ...]:
@@ -38,7 +40,7 @@ def misreads(reading: Reading) -> tuple[int, ...]:
     if len(counting) == 2:
         a, b = (reading.repeats[i] for i in counting)
         # The smaller one's σ: a number ten times too large must not widen its own doubt.
-        least = reading.sigma or PRECISION[reading.instrument].of(min(a, b))
+        least = one_sigma(reading, min(a, b))
         return tuple(counting) if abs(a - b) > TWO_APART * math.sqrt(2.0) * least else ()
     centre = median(reading.repeats[i] for i in counting)
     return tuple(i for i in counting if abs(reading.repeats[i] - centre) > REPEATS_APART * sigma)
@@ -60,7 +62,7 @@ def value(reading: Reading) -> float:
 def spread(reading: Reading) -> float:
     """σ of the value, mm."""
     used = counted(reading)
-    n, sigma = len(used), reading.sigma or PRECISION[reading.instrument].of(value(reading))
+    n, sigma = len(used), one_sigma(reading, value(reading))
     centre = fmean(used)
     scatter = math.fsum((mm - centre) ** 2 for mm in used)
     pooled = math.sqrt((KNOWN_FROM * sigma**2 + scatter) / (KNOWN_FROM + n - 1))

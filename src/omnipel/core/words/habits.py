@@ -52,6 +52,17 @@ class Habit:
     words: Phrase
     rule: Rule
 
+    def usual(self, system: System) -> float:
+        """What it is until a shop changes it, mm."""
+        return self.rule.inches * MM_PER_INCH if system is System.INCH else self.rule.metric
+
+    def most(self, system: System) -> float:
+        """More than this is nobody's habit, mm: rounded down to what is round to them."""
+        return system.down(min(FAR_FROM_USUAL * self.usual(system), MOST_HABIT))
+
+
+MOST_HABIT: Final = 20_000.0
+FAR_FROM_USUAL: Final = 20.0
 
 HABITS: Final[Mapping[str, Habit]] = {
     "clearance": Habit(tr("gap on each side, stiff cloth that drops over"), Rule(12.0, 1 / 2)),
@@ -98,7 +109,7 @@ HABITS: Final[Mapping[str, Habit]] = {
 }
 """General habits by name; a scheme's own choices bring theirs."""
 
-Millimetres = Annotated[float, Ge(0), Le(20_000)]
+Millimetres = Annotated[float, Ge(0), Le(MOST_HABIT)]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
