@@ -1,7 +1,18 @@
 """Looks through a window for text that is cut off and for widgets that lie over one another."""
 
 from PySide6.QtCore import QPoint, QRect, Qt
-from PySide6.QtWidgets import QAbstractScrollArea, QCheckBox, QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QWidget
+from PySide6.QtWidgets import (
+    QAbstractScrollArea,
+    QCheckBox,
+    QComboBox,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QStyle,
+    QStyleOptionComboBox,
+    QWidget,
+)
 
 SPARE = 2
 """Px by which a measured text may be larger than its widget: side bearings."""
@@ -49,6 +60,13 @@ def _cut_off(widget: QWidget) -> list[str]:
                 return [f"{_name(widget)} is cut off: {wanted.width()}×{wanted.height()} in {widget.width()}×{widget.height()}"]
         elif metrics.horizontalAdvance(widget.text()) > widget.width() + SPARE or metrics.height() > widget.height() + SPARE:
             return [f"{_name(widget)} is cut off: {metrics.horizontalAdvance(widget.text())} in {widget.width()}"]
+    if isinstance(widget, QComboBox):
+        option = QStyleOptionComboBox()
+        widget.initStyleOption(option)
+        part = QStyle.SubControl.SC_ComboBoxEditField
+        room = widget.style().subControlRect(QStyle.ComplexControl.CC_ComboBox, option, part, widget).width()
+        wanted = widget.fontMetrics().horizontalAdvance(widget.currentText())
+        return [f"{_name(widget)} is cut off: {widget.currentText()!r} {wanted} in {room}"] if wanted > room + SPARE else []
     if isinstance(widget, QPushButton | QCheckBox) and widget.text() and widget.sizeHint().width() > widget.width() + SPARE:
         return [f"{_name(widget)} is cut off: {widget.sizeHint().width()} in {widget.width()}"]
     return []

@@ -2,8 +2,8 @@
 can be read."""
 
 import pytest
-from PySide6.QtWidgets import QApplication
-from tests.bench.conftest import settle
+from PySide6.QtWidgets import QApplication, QLabel, QWidget
+from tests.bench.conftest import open_job, settle
 from tests.bench.layout import faults
 
 from omnipel.bench.commands.dress import set_dark, set_scale
@@ -60,3 +60,37 @@ def test_text_can_be_read_on_every_ground(colours: object) -> None:
             if ground != "glow" or text in ("ink", "soft"):
                 assert contrast(text, ground) >= 4.5, (text, ground)
     assert contrast("on_accent", "accent") >= 4.5
+
+
+@pytest.mark.parametrize("station", ["shelf", "object", "tape", "cover", "panels"])
+def test_text_made_larger_and_small_again_leaves_everything_where_it_was(sample_window: Window, station: str) -> None:
+    def places() -> list[tuple[str, tuple[int, ...]]]:
+        for _ in range(20):  # a layout may ask for another
+            settle(sample_window)
+        seen = [w for w in sample_window.findChildren(QWidget) if w.isVisible() and w.width() > 0]
+        here = [
+            (f"{type(w).__name__} {w.accessibleName()} {w.text() if isinstance(w, QLabel) else ''}", w.geometry().getRect())
+            for w in seen
+        ]
+        return sorted(here)  # type: ignore[arg-type]
+
+    def moved(before: list[tuple[str, tuple[int, ...]]]) -> list[tuple[str, tuple[int, ...], tuple[int, ...]]]:
+        now = places()
+        assert [name for name, _ in now] == [name for name, _ in before]
+        far = 4  # Qt reckons with the frame of a tick box once or twice
+        both = zip(before, now, strict=True)
+        return [(name, a, b) for (name, a), (_, b) in both if max(abs(x - y) for x, y in zip(a, b, strict=True)) > far]
+
+    sample_window.resize(1100, 760)
+    open_job(sample_window, "Press motor", station)
+    before = places()
+    for scale, width in ((1.6, 1100), (1.0, 1024), (1.0, 1500), (1.0, 1100)):
+        set_scale(sample_window, scale)
+        sample_window.resize(width, 760)
+        settle(sample_window)
+    assert moved(before) == []
+    open_job(sample_window, "Rain butt", station)
+    set_scale(sample_window, 1.6)
+    open_job(sample_window, "Press motor", station)  # what asks about its cover is made anew, with large text
+    set_scale(sample_window, 1.0)
+    assert moved(before) == []

@@ -7,7 +7,8 @@ from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.parts.asking import Question, answered, chosen
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.widgets import button, check, column, combo, label, row
+from omnipel.bench.parts.picker import combo
+from omnipel.bench.parts.widgets import button, check, column, label, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.pictures.pens import PAPERS, at_home

@@ -4,8 +4,9 @@ from collections.abc import Callable
 
 from PySide6.QtWidgets import QWidget
 
+from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.tapefield import TapeField, length_field
-from omnipel.bench.parts.widgets import column, combo, label, row
+from omnipel.bench.parts.widgets import column, label, row
 from omnipel.bench.session import Session
 from omnipel.core.words.phrases import NOTHING, Value, bare, mm, tr
 

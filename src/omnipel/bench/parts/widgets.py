@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from enum import StrEnum
 from html import escape
-from typing import TYPE_CHECKING, Any, TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
-from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
+from PySide6.QtCore import QEvent, QObject, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QEnterEvent,
@@ -19,11 +18,9 @@ from PySide6.QtGui import (
     QPaintEvent,
     QPen,
     QResizeEvent,
-    QWheelEvent,
 )
 from PySide6.QtWidgets import (
     QCheckBox,
-    QComboBox,
     QFrame,
     QHBoxLayout,
     QLabel,
@@ -39,7 +36,7 @@ from PySide6.QtWidgets import (
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.scrolled import Scrolled
 from omnipel.bench.speech import say
-from omnipel.core.words.phrases import NOTHING, Phrase, Value, term
+from omnipel.core.words.phrases import NOTHING, Phrase, Value
 
 if TYPE_CHECKING:
     from omnipel.bench.session import Session
@@ -68,9 +65,17 @@ def button(words: Value, run: Callable[[], object], name: str = "", *, tip: Valu
     return made
 
 
+class Line(QLineEdit):
+    """A line to type into; a text that is longer is shown from its beginning, where the names of things differ."""
+
+    def setText(self, text: str | None, /) -> None:
+        super().setText(text)
+        self.setCursorPosition(0)
+
+
 def line(words: Value, hint: Value = NOTHING) -> QLineEdit:
     """A line to type into, with its name for those who cannot see it."""
-    made = QLineEdit()
+    made = Line()
     made.setAccessibleName(say(words))
     made.setPlaceholderText(say(hint))
     return made
@@ -82,46 +87,6 @@ def check(words: Value, clicked: Callable[[bool], object], *, full: Value = NOTH
     made.setAccessibleName(say(full) or say(words))
     made.clicked.connect(lambda on: clicked(bool(on)))
     return made
-
-
-def combo(words: Value, picks: Iterable[tuple[Value, object]], picked: Callable[..., object]) -> Picker:
-    """A list to pick one thing from; `picks` are pairs of words and value."""
-    made = Picker([(say(shown), value) for shown, value in picks])
-    made.setAccessibleName(say(words))
-    made.activated.connect(lambda i: picked(made.values[i]))
-    return made
-
-
-def of_enum(values: Iterable[StrEnum]) -> list[tuple[Value, object]]:
-    """The values of a choice with their own words."""
-    return [(term(value), value) for value in values]
-
-
-class Picker(QComboBox):
-    """A list to pick from. Keeps its values itself, because Qt turns an enum into plain text.
-
-    The mouse wheel does not change it by accident while the page is scrolled.
-    """
-
-    def __init__(self, picks: list[tuple[str, object]]) -> None:
-        super().__init__()
-        self.values = [value for _, value in picks]
-        self.addItems([words for words, _ in picks])
-
-    @property
-    def value(self) -> Any:
-        """What is picked."""
-        return self.values[self.currentIndex()]
-
-    def show_value(self, value: object) -> None:
-        """Show a value without picking it."""
-        self.setCurrentIndex(self.values.index(value) if value in self.values else -1)
-
-    def wheelEvent(self, event: QWheelEvent) -> None:
-        event.ignore()
-
-    def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(64), super().minimumSizeHint().height())
 
 
 def column(*widgets: QWidget | QLayout, spacing: int = 8, margins: int = 0) -> QVBoxLayout:
@@ -341,6 +306,7 @@ class WordButton(QWidget):
         self.button = button(NOTHING, run, name)
         self.text = label(NOTHING, "onmain" if name == "main" else "", wrap=True)
         self.text.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        self.text.installEventFilter(self)
         inner = row(self.text)
         inner.setContentsMargins(9, 5, 9, 5)
         self.button.setLayout(inner)
@@ -356,8 +322,13 @@ class WordButton(QWidget):
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._fit()
 
+    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
+        if event.type() is QEvent.Type.FontChange:  # its words have become larger or smaller
+            QTimer.singleShot(0, self, self._fit)
+        return super().eventFilter(watched, event)
+
     def _fit(self) -> None:
-        room = max(40, self.width() - 20)
+        room = max(40, self.width() - 18)
         self.button.setMinimumHeight(self.text.heightForWidth(room) + 12)
 
 

@@ -3,17 +3,20 @@
 from collections.abc import Callable
 from dataclasses import replace
 from operator import attrgetter
+from typing import Final
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFormLayout, QLabel, QWidget
 
 from omnipel.bench.parts.finished import FinishedOrCut
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
+from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.tapefield import length_field
-from omnipel.bench.parts.widgets import check, combo, label, line, reveal
+from omnipel.bench.parts.widgets import check, label, line, reveal
 from omnipel.bench.session import Session
+from omnipel.bench.speech import say
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
@@ -26,6 +29,7 @@ from omnipel.core.words.notation import parse_number, parse_share
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, Value, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
+NAME_GAP: Final = 16
 Why = Callable[[CoverChoices], Phrase]
 """The sentence below a field."""
 
@@ -47,8 +51,30 @@ class Sentence(QLabel):
         super().resizeEvent(event)
         self._room()
 
+    def changeEvent(self, event: QEvent) -> None:
+        super().changeEvent(event)
+        if event.type() is QEvent.Type.FontChange:
+            self._room()
+
     def _room(self) -> None:
+        self.setMinimumHeight(0)  # a label never wants less than it has been given
         self.setMinimumHeight(max(0, self.heightForWidth(self.width())))  # none without words
+
+
+class FieldName(QLabel):
+    """What stands before a field."""
+
+    def __init__(self, words: Phrase) -> None:
+        super().__init__(say(words))
+        self.setWordWrap(True)
+        self.setTextFormat(Qt.TextFormat.PlainText)
+        self.setContentsMargins(0, 0, NAME_GAP, 0)
+        self.setMinimumWidth(LOOK.px(150) + NAME_GAP)
+
+    def changeEvent(self, event: QEvent) -> None:
+        super().changeEvent(event)
+        if event.type() is QEvent.Type.FontChange:
+            self.setMinimumWidth(LOOK.px(150) + NAME_GAP)
 
 
 class ChoiceForm(QWidget):
@@ -72,7 +98,7 @@ class ChoiceForm(QWidget):
         self.form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
         self.form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.AllNonFixedFieldsGrow)
         self.form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)
-        self.form.setHorizontalSpacing(16)
+        self.form.setHorizontalSpacing(0)  # the names bring it: a form that asks whether a row is too long forgets its spacing
         self.form.setVerticalSpacing(8)
         self.form.setContentsMargins(4, 4, 12, 4)
 
@@ -161,8 +187,7 @@ class ChoiceForm(QWidget):
         self.fields[ref] = field
         if words:
             self.named[ref] = words
-        name = label(words, wrap=True)
-        name.setMinimumWidth(LOOK.px(150))
+        name = FieldName(words)
         name.setBuddy(field)
         self.form.addRow(name, field)
         self.under(ref, field)

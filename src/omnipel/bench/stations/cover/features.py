@@ -5,8 +5,9 @@ from functools import partial
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.picker import combo, of_enum
 from omnipel.bench.parts.tapefield import length_field
-from omnipel.bench.parts.widgets import button, check, column, combo, emptied, label, line, of_enum, row, surface
+from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.draft import Drafted

@@ -6,8 +6,9 @@ from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.sketchview import SketchView
-from omnipel.bench.parts.widgets import check, column, combo
+from omnipel.bench.parts.widgets import check, column
 from omnipel.bench.session import Session
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit

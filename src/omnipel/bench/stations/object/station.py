@@ -10,20 +10,8 @@ from PySide6.QtWidgets import QButtonGroup, QFileDialog, QFormLayout, QLineEdit,
 from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.pick import picked_from
-from omnipel.bench.parts.widgets import (
-    button,
-    check,
-    column,
-    combo,
-    emptied,
-    label,
-    line,
-    of_enum,
-    reveal,
-    row,
-    scrolled,
-    surface,
-)
+from omnipel.bench.parts.picker import combo, of_enum
+from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, reveal, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.object.formcard import FormCard

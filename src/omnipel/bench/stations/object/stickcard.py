@@ -5,8 +5,9 @@ from functools import partial
 from PySide6.QtWidgets import QGridLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.picker import combo, of_enum
 from omnipel.bench.parts.tapefield import length_field
-from omnipel.bench.parts.widgets import button, column, combo, label, line, of_enum, surface
+from omnipel.bench.parts.widgets import button, column, label, line, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.job.findings import Act, Change

@@ -4,7 +4,8 @@ from PySide6.QtWidgets import QDialog, QWidget
 
 from omnipel.bench.parts.finished import FinishedOrCut
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.widgets import button, column, combo, label, line, row
+from omnipel.bench.parts.picker import combo
+from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.covers.sizes import size_words

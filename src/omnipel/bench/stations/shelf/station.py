@@ -13,7 +13,8 @@ from PySide6.QtWidgets import QBoxLayout, QMenu, QSizePolicy, QWidget
 
 from omnipel import __version__
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.widgets import button, column, combo, label, line, row
+from omnipel.bench.parts.picker import combo
+from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.speech import SPEECH, say
 from omnipel.bench.stations.shelf.cards import Cards, CardView
 from omnipel.bench.stations.shelf.first import FirstStart

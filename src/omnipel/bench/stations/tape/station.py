@@ -7,23 +7,10 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.picker import combo, of_enum
 from omnipel.bench.parts.sketchview import SketchView
 from omnipel.bench.parts.tapefield import TapeField, length_field
-from omnipel.bench.parts.widgets import (
-    WordButton,
-    button,
-    column,
-    combo,
-    emptied,
-    label,
-    line,
-    of_enum,
-    restyle,
-    reveal,
-    row,
-    scrolled,
-    surface,
-)
+from omnipel.bench.parts.widgets import WordButton, button, column, emptied, label, line, restyle, reveal, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.tape.listening import Listening
