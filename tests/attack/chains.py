@@ -5,6 +5,7 @@ finding, brings no stop that was not there, and changes the thing that its words
 has seen before.
 """
 
+import itertools
 from collections.abc import Iterator
 from dataclasses import dataclass, field
 
@@ -113,6 +114,8 @@ def faults(job: Job, drafted: Draft) -> Iterator[Fault]:
     for finding in advised(drafted, lawful).findings:
         if finding.code == "our-fault":
             yield Fault("a fault of ours", finding.code, Voice(job.unit).say(finding.text), job, "")
+        if any(remedy.changes == other.changes for remedy, other in itertools.combinations(finding.remedies, 2)):
+            yield Fault("the same offered twice", finding.code, Voice(job.unit).say(finding.text), job)
         for remedy in finding.remedies:
             yield from _faults(job, drafted, finding, remedy, before, stops)
         if finding.severity is Severity.STOP and not finding.remedies and not on_the_object(finding):

@@ -64,9 +64,9 @@ class Trying:
         sound: list[Remedy] = []
         if i < MOST_TRIED:
             tried = (remedy for remedy in _proposed(self.drafted, finding) if holds(self.drafted, finding, remedy, self.lawful))
-            sound = list(islice(tried, MOST_OFFERED))
+            sound = list(islice(_distinct(tried), MOST_OFFERED))
             if not sound and finding.severity is Severity.STOP:
-                sound = list(islice(_last_resorts(self.drafted, finding, self.lawful), MOST_LAST))
+                sound = list(islice(_distinct(_last_resorts(self.drafted, finding, self.lawful)), MOST_LAST))
         self.made.append(replace(finding, remedies=tuple(sound)))
         return True
 
@@ -113,6 +113,15 @@ def put_right(job: Job, lawful: Lawful, code: str = "") -> PutRight:
 def _tells(remedy: Remedy) -> bool:
     """Whether a remedy says something about a reading, which only a person can know."""
     return any(change.ref.of is Of.READING and change.ref.id != "drop" for change in remedy.changes)
+
+
+def _distinct(remedies: Iterator[Remedy]) -> Iterator[Remedy]:
+    """Each only once: what is proposed may also be a way back."""
+    seen: list[tuple[Change, ...]] = []
+    for remedy in remedies:
+        if remedy.changes not in seen:
+            seen.append(remedy.changes)
+            yield remedy
 
 
 def _proposed(drafted: Draft, finding: Finding) -> Iterator[Remedy]:
@@ -170,11 +179,22 @@ def _last_resorts(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[
         if brought == []:
             found = True
             yield remedy
-    if not found and len(back) > 1:
+    if not found:
+        yield from _further(drafted, finding, back, lawful)
+
+
+def _further(drafted: Draft, finding: Finding, back: list[Remedy], lawful: Lawful) -> Iterator[Remedy]:
+    """Where no single step leads on: one step and what its own stop proposes, or everything led back at once."""
+    for first in (*finding.remedies, *back):
+        for stop in _brought(drafted, finding, first, lawful) or ():
+            for then in stop.remedies:
+                both = Remedy(tr("{first}, then: {then}", first=first.words, then=then.words), (*first.changes, *then.changes))
+                if holds(drafted, finding, both, lawful):
+                    yield both
+    if len(back) > 1:
         decided = (change for remedy in back for change in remedy.changes if change.ref.of is not Of.FEATURE)
-        all_of_it = Remedy(
-            tr("All that was chosen back to what is usual"), tuple({change.ref: change for change in decided}.values())
-        )
+        changes = tuple({change.ref: change for change in decided}.values())
+        all_of_it = Remedy(tr("All that was chosen back to what is usual"), changes)
         if holds(drafted, finding, all_of_it, lawful):
             yield all_of_it
 

@@ -1,5 +1,6 @@
 """Nothing inert: what is offered changes the cover when it is changed, and what is not offered changes nothing."""
 
+import itertools
 from dataclasses import replace
 from typing import Any
 
@@ -9,10 +10,22 @@ from tests.attack.chains import shown
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
-from omnipel.core.covers.used import options_used, uses
+from omnipel.core.covers.used import asked_of, options_used, uses
 from omnipel.core.draft import draft
 from omnipel.core.job.changes import changed, meant
-from omnipel.core.job.document import ClipSchool, Closure, ClosureKind, HemOrder, Job, LiningSchool, Override, RingSchool
+from omnipel.core.job.document import (
+    ClipSchool,
+    Closure,
+    ClosureKind,
+    Feature,
+    FeatureKind,
+    HemOrder,
+    Job,
+    LiningSchool,
+    Override,
+    RingSchool,
+    Shape,
+)
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import FinishKind
 from omnipel.core.remedies import advised
@@ -191,3 +204,37 @@ def test_what_is_said_about_a_choice_leads_to_the_size_set_by_hand_instead() -> 
         starter("box", "drape"), Change(refs.by_hand(), Override(size="finished_length", value=10.0, reason="left over"), Act.ADD)
     )
     assert [(f.code, f.where) for f in draft(bare).findings] == [("size-impossible", refs.by_hand("finished_length"))]
+
+
+def seen(job: Job) -> tuple[object, ...]:
+    """What is seen of the panels and of what is bought."""
+    all_of_it = shown(draft(job))
+    return (all_of_it[1], *all_of_it[3:])
+
+
+@pytest.mark.parametrize("kind", list(FeatureKind))
+@pytest.mark.parametrize(("form", "scheme"), [("box", "wall-and-top"), ("drum", "wall-and-lid"), ("slab", "slip-sleeve")])
+def test_what_is_put_on_a_panel_asks_only_what_changes_it(form: str, scheme: str, kind: FeatureKind) -> None:
+    job = starter(form, scheme)
+    host = next(panel for panel in draft(job).panels if panel.name in draft(job).cover.hosts)  # type: ignore[union-attr]
+    edge, other = (e.name for e in host.edges[:2]) if len(host.edges) > 1 else (host.edges[0].name, "")
+    plain = Feature(kind=kind, name="it", panel=host.name, from_top=host.width.value / 2.0, width=120.0, height=80.0, edge=edge)
+    values = {
+        "from_centre": 30.0,
+        "from_top": plain.from_top + 30.0,
+        "width": 100.0,
+        "height": 60.0,
+        "depth": 30.0,
+        "edge": other,
+    }
+    for shape, parts, slit_to in itertools.product(Shape, (1, 4), ("", edge)):
+        feature = replace(plain, shape=shape, parts=parts, slit_to=slit_to)
+        given = changed(job, Change(refs.feature(), feature, Act.ADD))
+        before, where = seen(given), refs.feature(given.cover.features[-1].id)
+        others = {"shape": next(s for s in Shape if s != shape), "parts": parts + 1, "slit_to": "" if slit_to else edge}
+        asked = asked_of(feature)
+        for name, value in {**values, **others, "flap": not feature.flap}.items():
+            if name == "edge" and not other:
+                continue
+            changes = seen(changed(given, Change(where.at(name), value))) != before
+            assert changes is (name in asked), (name, shape, parts, slit_to)

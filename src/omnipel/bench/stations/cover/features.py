@@ -10,13 +10,13 @@ from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.core.covers.fields import FEATURE_LENGTHS
+from omnipel.core.covers.used import asked_of
 from omnipel.core.draft import Drafted
 from omnipel.core.job.document import Feature, FeatureKind, Shape
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Rule, Value, term, tr, trn
-
-ROWS = (FeatureKind.SNAP, FeatureKind.GROMMET, FeatureKind.TIE, FeatureKind.POCKET)
 
 
 class FeatureList(QWidget):
@@ -93,15 +93,10 @@ class FeatureCard(QWidget):
         gone.setAccessibleName(say(tr("Remove {feature}", feature=called)))
         grid = QGridLayout()
         grid.setSpacing(6)
-        fields = [
-            (tr("right of centre"), "from_centre", -20_000.0),
-            (tr("from the top"), "from_top", 0.0),
-            (tr("width"), "width", 0.0),
-            (tr("height"), "height", 0.0),
-        ]
-        if feature.kind is FeatureKind.POCKET:
-            fields.append((tr("depth, 0 for flat"), "depth", 0.0))
-        for k, (words, attribute, low) in enumerate(fields):
+        self.asked = asked_of(feature)
+        lengths = [attribute for attribute in FEATURE_LENGTHS if attribute in self.asked]
+        for k, attribute in enumerate(lengths):
+            words, low = self.asked[attribute], -20_000.0 if attribute == "from_centre" else 0.0
             strict = attribute in ("width", "height")
             field = length_field(
                 session,
@@ -156,8 +151,8 @@ class FeatureCard(QWidget):
             through += [(tr("for the {thing}", thing=Name(thing.name)), thing.id) for thing in things]
             serves = combo(tr("what comes out through it"), through, lambda id_: self._set("serves", id_))
             serves.show_value(feature.serves)
-            parts = [shape, slit, flap, *([serves] if things else [])]
-        if feature.kind is FeatureKind.HANDLE:
+            parts = [shape, slit, *([flap] if "flap" in self.asked else []), *([serves] if things else [])]
+        if "edge" in self.asked:
             panel = next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None)
             edge = combo(
                 tr("caught in"),
@@ -166,7 +161,7 @@ class FeatureCard(QWidget):
             )
             edge.show_value(feature.edge)
             parts = [edge]
-        if feature.kind in ROWS:
+        if "parts" in self.asked:
             count = combo(
                 tr("how many"), [(trn("{n}", "{n} in a row", n), n) for n in range(1, 13)], lambda n: self._set("parts", n)
             )
