@@ -227,7 +227,8 @@ def test_what_is_put_on_a_panel_asks_only_what_changes_it(form: str, scheme: str
         "depth": 30.0,
         "edge": other,
     }
-    for shape, parts, slit_to in itertools.product(Shape, (1, 4), ("", edge)):
+    ports, rows = itertools.product(Shape, (1,), ("", edge)), itertools.product((Shape.ROUND,), (1, 4), ("",))
+    for shape, parts, slit_to in ports if kind is FeatureKind.PORT else rows:
         feature = replace(plain, shape=shape, parts=parts, slit_to=slit_to)
         given = changed(job, Change(refs.feature(), feature, Act.ADD))
         before, where = seen(given), refs.feature(given.cover.features[-1].id)

@@ -15,7 +15,7 @@ from omnipel.core.covers.used import uses
 from omnipel.core.drafting.cutline import Crowded, crowded
 from omnipel.core.drafting.panel import Cloth, Edge, Panel
 from omnipel.core.job.changes import meant
-from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
+from omnipel.core.job.document import ClearanceSchool, ClosureKind, CoverChoices, Job
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import FOLDED, SEWN
 from omnipel.core.tolerances import SAME_POINT
@@ -70,7 +70,7 @@ def beyond_sense(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
             words = tr("{what}: back to {usual}", what=FIELDS[ref], usual=sense.shown(back))
             yield Finding("hardly-meant", Severity.LOOK, text, ref, (Remedy(words, (Change(ref, back),)),))
     yield from _turned_under(job, scheme, cover)
-    yield from _no_use(job, scheme)
+    yield from _no_use(job, scheme, usual)
 
 
 def _turned_under(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
@@ -86,9 +86,8 @@ def _turned_under(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
         yield Finding("hardly-meant", Severity.LOOK, text, ref, (less,))
 
 
-def _no_use(job: Job, scheme: Scheme) -> Iterator[Finding]:
+def _no_use(job: Job, scheme: Scheme, plain: CoverChoices) -> Iterator[Finding]:
     """What was decided, and what a cover of this scheme has no use for."""
-    plain = usual_choices(scheme, job.cover.habits)
     decided: dict[Ref, tuple[Phrase, bool, object]] = {
         refs.CLOSURE: (tr("the closure of the lower edge"), job.cover.closure.kind is not ClosureKind.NONE, plain.closure),
         refs.PADDING: (tr("padding"), job.cover.padding > 0.0, 0.0),
