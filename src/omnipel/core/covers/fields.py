@@ -60,7 +60,7 @@ FEATURE_FIELDS: Final[Mapping[str, Phrase]] = {
     "from_top": tr("from the top"),
     "width": tr("width"),
     "height": tr("height"),
-    "depth": tr("depth, 0 for flat"),
+    "depth": tr("depth"),
     "shape": tr("shape"),
     "parts": tr("how many"),
     "slit_to": tr("slit"),

@@ -62,7 +62,8 @@ def asked_of(feature: Feature) -> Mapping[str, Phrase]:
         "parts": row or kind is FeatureKind.POCKET,
     }
     wide = tr("across") if is_round else tr("from first to last") if row else FEATURE_FIELDS["width"]
-    return {name: wide if name == "width" else FEATURE_FIELDS[name] for name, there in asked.items() if there}
+    called = {**FEATURE_FIELDS, "width": wide, "depth": tr("depth, 0 for flat")}
+    return {name: called[name] for name, there in asked.items() if there}
 
 
 def _sewn(cover: Cover | None) -> bool:
