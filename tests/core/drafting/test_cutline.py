@@ -183,6 +183,8 @@ def test_a_piece_without_allowances_is_never_crowded() -> None:
 
 @tried(100)
 @given(st.floats(4.0, 80.0), st.floats(2.0, 20.0), st.floats(2.0, 20.0), st.floats(0.0, 0.15))
+@example(24.0, 12.0, 12.0, 1e-11)
+@example(4.0, 2.0, 2.0, 0.0)
 def test_a_slit_keeps_both_its_allowances_or_is_said_to_be_crowded(wide: float, a: float, b: float, lean: float) -> None:
     """A piece with a slit 400 deep, `wide` at its foot and widening upward: on its left side `a` is allowed, on its right `b`."""
     out = wide + 400.0 * lean

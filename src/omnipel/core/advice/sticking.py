@@ -33,9 +33,8 @@ def sticking_out(job: Job, form: Form, measured: Measured, body: Body, cover: Co
             yield Finding("port-missing", Severity.LOOK, text, ref, (*_port(job, cover, thing), *other_ways, forget))
         if thing.treatment is Treatment.BELOW:
             yield from _left_below(job, measured, thing, (*other_ways, forget))
-        if thing.treatment is Treatment.COVER and (
-            not form.grows or not cover.profile or (thing.face is Face.TOP and not form.dropped_over)
-        ):
+        reckoned = form.tops if thing.face is Face.TOP else form.grows and bool(cover.profile)
+        if thing.treatment is Treatment.COVER and not reckoned:
             text = tr(
                 "The {thing} is to be covered over: take the readings over it, for its reach is not added.",
                 thing=Name(thing.name),
@@ -45,7 +44,7 @@ def sticking_out(job: Job, form: Form, measured: Measured, body: Body, cover: Co
 
 def _other_ways(form: Form, thing: SticksOut) -> Iterator[Remedy]:
     """To cover over it instead, where the form reckons with that."""
-    if form.grows and thing.treatment is not Treatment.COVER:
+    if (form.tops if thing.face is Face.TOP else form.grows) and thing.treatment is not Treatment.COVER:
         words = tr("Cover over the {thing}", thing=Name(thing.name))
         yield Remedy(words, (Change(refs.sticks_out(thing.id).at("treatment"), Treatment.COVER),))
 

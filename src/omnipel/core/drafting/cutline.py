@@ -78,7 +78,8 @@ def crowded(panel: Panel) -> Crowded | None:
     if not len(lost):
         return None
     around = shapely.LinearRing(np.concatenate([line[:-1] for line in lines]))
-    faces = np.asarray(shapely.line_locate_point(around, shapely.points(far[lost])))
+    beyond = far[lost] + LOST * out[lost]  # half-way across, either side would be as near
+    faces = np.asarray(shapely.line_locate_point(around, shapely.points(beyond)))
     runs = np.concatenate([starts[part[0]] + part[3] for part in spread])[lost]
     reach = 2.0 * MITRE_REACH * float(deep.max())
     slit = np.flatnonzero((np.abs(faces - runs) > reach) & (np.abs(faces - runs) < starts[-1] - reach))

@@ -357,6 +357,7 @@ FORM = Form(
     places,
     build,
     grows=True,
+    tops=True,
     dropped_over=True,
     proportions=(
         Proportion("length", "width", 0.15, 25.0),

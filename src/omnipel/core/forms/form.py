@@ -174,6 +174,7 @@ class Form:
         outline: a traced outline to start from, for a sample of a form that needs one.
         traced: "needed" when it cannot do without an outline, "helps" when one may take the place of readings, "" for neither.
         grows: whether its girths grow by what sticks out of it.
+        tops: whether its cover grows by what stands on top of it.
         dropped_over: whether its covers are dropped over it from above.
         proportions: what its parts are to one another.
         best_scheme: the scheme its answers speak for, with the reason, from part values and thing.
@@ -190,6 +191,7 @@ class Form:
     outline: Outline | None = None
     traced: str = ""
     grows: bool = False
+    tops: bool = False
     dropped_over: bool = False
     proportions: tuple[Proportion, ...] = ()
     best_scheme: Callable[[Mapping[str, float], Thing], tuple[str, Phrase]] = field(default=lambda _parts, _thing: ("", NOTHING))
