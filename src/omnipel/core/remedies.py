@@ -170,7 +170,7 @@ def _last_resorts(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[
         for remedy in doubt.remedies
     ]
     back = list(ways_back(drafted.job))
-    found = False
+    found, nearly = False, []
     for proposed in (*borrowed, *finding.remedies, *back):
         remedy, brought = proposed, _brought(drafted, finding, proposed, lawful)
         if brought and all(f.where.of is Of.FEATURE for f in brought):
@@ -179,18 +179,19 @@ def _last_resorts(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[
         if brought == []:
             found = True
             yield remedy
+        nearly += [(remedy, then) for stop in brought or () for then in stop.remedies]
     if not found:
-        yield from _further(drafted, finding, back, lawful)
+        yield from _further(drafted, finding, nearly, back, lawful)
 
 
-def _further(drafted: Draft, finding: Finding, back: list[Remedy], lawful: Lawful) -> Iterator[Remedy]:
-    """Where no single step leads on: one step and what its own stop proposes, or everything led back at once."""
-    for first in (*finding.remedies, *back):
-        for stop in _brought(drafted, finding, first, lawful) or ():
-            for then in stop.remedies:
-                both = Remedy(tr("{first}, then: {then}", first=first.words, then=then.words), (*first.changes, *then.changes))
-                if holds(drafted, finding, both, lawful):
-                    yield both
+def _further(
+    drafted: Draft, finding: Finding, nearly: list[tuple[Remedy, Remedy]], back: list[Remedy], lawful: Lawful
+) -> Iterator[Remedy]:
+    """Where no single step leads on: one and what the stop that it brings proposes (`nearly`), or everything led back at once."""
+    for first, then in nearly:
+        both = Remedy(tr("{first}, then: {then}", first=first.words, then=then.words), (*first.changes, *then.changes))
+        if holds(drafted, finding, both, lawful):
+            yield both
     if len(back) > 1:
         decided = (change for remedy in back for change in remedy.changes if change.ref.of is not Of.FEATURE)
         changes = tuple({change.ref: change for change in decided}.values())

@@ -10,8 +10,9 @@ from tests.attack.chains import shown
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
-from omnipel.core.covers.used import asked_of, options_used, uses
+from omnipel.core.covers.used import options_used, uses
 from omnipel.core.draft import draft
+from omnipel.core.finishing.asked import asked_of
 from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import (
     ClipSchool,

@@ -145,6 +145,8 @@ def _words_and_fields(look: Look) -> str:
     QLabel#title {{ font-size: {px(26)}px; font-weight: 600; }}
     QLabel#head {{ font-size: {px(17)}px; font-weight: 600; }}
     QLabel#soft {{ color: {c.soft}; }}
+    QLabel#field {{ min-width: {px(150)}px; padding-right: 16px; qproperty-indent: 0; }}
+    QLineEdit#words {{ min-width: {px(130)}px; }}
     QLabel#big {{ font-size: {px(30)}px; font-weight: 600; }}
     QLabel#stop {{ color: {c.stop}; }}
     QLabel#look {{ color: {c.look}; }}

@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable
 from html import escape
 from typing import TYPE_CHECKING, TypeVar
 
-from PySide6.QtCore import QEvent, QObject, QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QEnterEvent,
@@ -306,7 +306,6 @@ class WordButton(QWidget):
         self.button = button(NOTHING, run, name)
         self.text = label(NOTHING, "onmain" if name == "main" else "", wrap=True)
         self.text.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
-        self.text.installEventFilter(self)
         inner = row(self.text)
         inner.setContentsMargins(9, 5, 9, 5)
         self.button.setLayout(inner)
@@ -321,11 +320,6 @@ class WordButton(QWidget):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         self._fit()
-
-    def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        if event.type() is QEvent.Type.FontChange:  # its words have become larger or smaller
-            QTimer.singleShot(0, self, self._fit)
-        return super().eventFilter(watched, event)
 
     def _fit(self) -> None:
         room = max(40, self.width() - 18)

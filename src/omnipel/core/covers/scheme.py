@@ -98,7 +98,6 @@ class Brief:
     by_hand: list[str] = field(default_factory=list)
     replaced: dict[Ref, str] = field(default_factory=dict)
     counted: set[Ref] = field(default_factory=set)
-    asked: set[Ref] = field(default_factory=set)
 
     @property
     def t(self) -> Worked:
@@ -163,7 +162,7 @@ class Brief:
     @property
     def gather_limit(self) -> float:
         """How far the cloth gathers, ungathered over gathered."""
-        self.asked.add(refs.GATHER_LIMIT)
+        self.counted.add(refs.GATHER_LIMIT)
         return self.choices.cloth.gather_limit
 
     @property
@@ -196,8 +195,8 @@ class Brief:
         return self.completed(Cover(tuple(panels), tuple(seams), **more))
 
     def completed(self, cover: Cover, **more: Any) -> Cover:
-        """A cover with all that has been entered and asked so far."""
-        gathers = refs.GATHER_LIMIT in self.asked
+        """A cover with all that has been entered so far."""
+        gathers = refs.GATHER_LIMIT in self.counted
         return replace(cover, sizes=self.sizes, by_hand=tuple(self.by_hand), stood_in=self.stood_in, gathers=gathers, **more)
 
     def yes(self, key: str) -> bool:

@@ -3,21 +3,17 @@
 from collections.abc import Callable, Mapping
 from typing import Final
 
-from omnipel.core.covers.fields import FEATURE_FIELDS
 from omnipel.core.covers.options import Option
 from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Cloth, Edge, MarkKind
 from omnipel.core.forms.body import Body
-from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, Feature, FeatureKind, LiningSchool, Shape
+from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, FeatureKind, LiningSchool
 from omnipel.core.job.finish import SEWN, TURNED_UNDER, FinishKind
 from omnipel.core.plane.curves import Arc
 from omnipel.core.tolerances import CLIP_RADIUS
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Ref
 
-IN_A_ROW: Final = frozenset((FeatureKind.SNAP, FeatureKind.GROMMET, FeatureKind.TIE))
-"""Fasteners: each has its own size, so only the row has one."""
 SEWN_WITH_OURS: Final = frozenset((FeatureKind.PORT, FeatureKind.VENT, FeatureKind.POCKET, FeatureKind.HANDLE))
 """Features whose own pieces take the job's seam allowance."""
 
@@ -43,27 +39,6 @@ def uses(scheme: Scheme, ref: Ref, choices: CoverChoices, cover: Cover | None = 
         return rescued is not None and rescued(choices, cover)
     rule = _RULES.get(ref)
     return rule is None or rule(scheme, choices, cover)
-
-
-def asked_of(feature: Feature) -> Mapping[str, Phrase]:
-    """What there is to decide about something on a panel, as it stands, and what that is called; its name and its panel go without saying."""
-    kind, row = feature.kind, feature.kind in IN_A_ROW
-    is_round = kind is FeatureKind.PORT and feature.shape is Shape.ROUND
-    asked = {
-        "from_centre": True,
-        "from_top": kind is not FeatureKind.HANDLE,  # caught in an edge
-        "width": not row or feature.parts > 1,
-        "height": not row and not is_round and kind not in (FeatureKind.HANDLE, FeatureKind.CORD_EXIT),
-        "depth": kind is FeatureKind.POCKET,
-        "shape": kind is FeatureKind.PORT,
-        "slit_to": kind is FeatureKind.PORT,
-        "flap": kind is FeatureKind.PORT and bool(feature.slit_to),
-        "edge": kind is FeatureKind.HANDLE,
-        "parts": row or kind is FeatureKind.POCKET,
-    }
-    wide = tr("across") if is_round else tr("from first to last") if row else FEATURE_FIELDS["width"]
-    called = {**FEATURE_FIELDS, "width": wide, "depth": tr("depth, 0 for flat")}
-    return {name: called[name] for name, there in asked.items() if there}
 
 
 def _sewn(cover: Cover | None) -> bool:

@@ -39,6 +39,10 @@ class System(StrEnum):
         """A length rounded to what is round to them, mm."""
         return round(length / self.step) * self.step
 
+    def take(self, rule: Rule) -> float:
+        """A rule as those have it who follow it, mm."""
+        return rule.inches * MM_PER_INCH if self is System.INCH else rule.metric
+
     @staticmethod
     def of(unit: Unit) -> "System":
         """The system of those who work in a unit."""
@@ -54,7 +58,7 @@ class Habit:
 
     def usual(self, system: System) -> float:
         """What it is until a shop changes it, mm."""
-        return self.rule.inches * MM_PER_INCH if system is System.INCH else self.rule.metric
+        return system.take(self.rule)
 
     def most(self, system: System) -> float:
         """More than this is nobody's habit, mm: rounded down to what is round to them."""
@@ -131,4 +135,4 @@ class Habits:
 
     def take(self, name: str, rule: Rule) -> float:
         """The habit of that name, in mm: the shop's own, else the system's."""
-        return self.own.get(name, rule.inches * MM_PER_INCH if self.system is System.INCH else rule.metric)
+        return self.own.get(name, self.system.take(rule))

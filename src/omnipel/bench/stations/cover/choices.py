@@ -3,20 +3,17 @@
 from collections.abc import Callable
 from dataclasses import replace
 from operator import attrgetter
-from typing import Final
 
 from PySide6.QtCore import QEvent, Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QFormLayout, QLabel, QWidget
 
 from omnipel.bench.parts.finished import FinishedOrCut
-from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import check, label, line, reveal
 from omnipel.bench.session import Session
-from omnipel.bench.speech import say
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
@@ -29,7 +26,6 @@ from omnipel.core.words.notation import parse_number, parse_share
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, Value, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
-NAME_GAP: Final = 16
 Why = Callable[[CoverChoices], Phrase]
 """The sentence below a field."""
 
@@ -59,22 +55,6 @@ class Sentence(QLabel):
     def _room(self) -> None:
         self.setMinimumHeight(0)  # a label never wants less than it has been given
         self.setMinimumHeight(max(0, self.heightForWidth(self.width())))  # none without words
-
-
-class FieldName(QLabel):
-    """What stands before a field."""
-
-    def __init__(self, words: Phrase) -> None:
-        super().__init__(say(words))
-        self.setWordWrap(True)
-        self.setTextFormat(Qt.TextFormat.PlainText)
-        self.setContentsMargins(0, 0, NAME_GAP, 0)
-        self.setMinimumWidth(LOOK.px(150) + NAME_GAP)
-
-    def changeEvent(self, event: QEvent) -> None:
-        super().changeEvent(event)
-        if event.type() is QEvent.Type.FontChange:
-            self.setMinimumWidth(LOOK.px(150) + NAME_GAP)
 
 
 class ChoiceForm(QWidget):
@@ -142,12 +122,13 @@ class ChoiceForm(QWidget):
         if self.by_hand is None:
             return
         draft, cover = self.session.draft, self.session.open_job.cover
-        asked = options_used(SCHEMES[cover.scheme], cover, self.session.body)
-        called = {refs.ANY_CLEARANCE: tr("clearance")} | {refs.option(option.key): option.words for option in asked}
-        stood_in = [called[ref] for ref in draft.cover.stood_in if ref in called] if isinstance(draft, Drafted) else []
-        words = tr("Sizes set by hand stand in for: {choices}.", choices=listed(stood_in))
-        self.by_hand.setText(self.session.tell(words) if stood_in else "")
+        stood_in = draft.cover.stood_in if isinstance(draft, Drafted) else {}
         self.form.setRowVisible(self.by_hand, bool(stood_in))
+        if stood_in:
+            asked = options_used(SCHEMES[cover.scheme], cover, self.session.body)
+            called = {refs.ANY_CLEARANCE: tr("clearance")} | {refs.option(option.key): option.words for option in asked}
+            words = listed(called[ref] for ref in stood_in if ref in called)
+            self.by_hand.setText(self.session.tell(tr("Sizes set by hand stand in for: {choices}.", choices=words)))
 
     @property
     def named_now(self) -> dict[Ref, Phrase]:
@@ -187,7 +168,7 @@ class ChoiceForm(QWidget):
         self.fields[ref] = field
         if words:
             self.named[ref] = words
-        name = FieldName(words)
+        name = label(words, "field", wrap=True)
         name.setBuddy(field)
         self.form.addRow(name, field)
         self.under(ref, field)
@@ -229,6 +210,7 @@ class ChoiceForm(QWidget):
     def short_text(self, ref: Ref) -> None:
         """A short text."""
         words, get, field = FIELDS[ref], attrgetter(ref.part), line(FIELDS[ref])
+        field.setObjectName("words")
 
         def done() -> None:
             if field.isModified():

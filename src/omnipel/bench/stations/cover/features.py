@@ -11,8 +11,8 @@ from omnipel.bench.parts.widgets import button, check, column, emptied, label, l
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.covers.fields import FEATURE_LENGTHS
-from omnipel.core.covers.used import asked_of
 from omnipel.core.draft import Drafted
+from omnipel.core.finishing.asked import asked_of
 from omnipel.core.job.document import Feature, FeatureKind, Shape
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.words import refs

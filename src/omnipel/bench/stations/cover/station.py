@@ -11,9 +11,9 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import of_enum
 from omnipel.bench.parts.tapefield import length_field
-from omnipel.bench.parts.widgets import column, scrolled, surface
+from omnipel.bench.parts.widgets import column, label, scrolled, surface
 from omnipel.bench.session import Session
-from omnipel.bench.stations.cover.choices import ChoiceForm, FieldName
+from omnipel.bench.stations.cover.choices import ChoiceForm
 from omnipel.bench.stations.cover.features import FeatureList
 from omnipel.bench.stations.cover.reasons import CLOSURE_WHY, GATHERS_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
 from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
@@ -141,7 +141,7 @@ class CoverStation(QWidget):
         form.row(refs.CLEARANCE, field)
         words = tr("share of the girth")
         share = NumberField(self.session, words, parse_share, lambda part: Share(part, 2), by_share, 0.0, 0.5)
-        form.form.addRow(FieldName(words), share)
+        form.form.addRow(label(words, "field", wrap=True), share)
         form.under(refs.CLEARANCE, share)
 
         def fill(choices: CoverChoices) -> None:
