@@ -4,6 +4,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from typing import Final
 
+from omnipel.core.advice.byhand import dropped
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.drafting.panel import Cloth, Panel
@@ -68,14 +69,10 @@ def seams(job: Job, walked: Sequence[Trued]) -> Iterator[Finding]:
         remedies = []
         easier = trued.seam.easier
         if easier in overridden:
-            remedies.append(Remedy(tr("Drop the size set by hand"), (Change(refs.by_hand(easier), act=Act.REMOVE),)))
+            remedies.append(dropped(easier))
         elif easier:
             remedies.append(_follow(trued, easier))
-        others = [
-            Remedy(tr("Drop the {size} set by hand", size=size_words(o.size)), (Change(refs.by_hand(o.size), act=Act.REMOVE),))
-            for o in job.cover.overrides
-            if o.size != easier
-        ]
+        others = [dropped(o.size) for o in job.cover.overrides if o.size != easier]
         yield Finding("seam-not-true", Severity.STOP, text, refs.seam(trued.seam.name), (*remedies, *others[:2]))
 
 
