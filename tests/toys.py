@@ -1,7 +1,7 @@
 """A form, a scheme, an export and a station that stand outside the program: what docs/developing.md says of adding one is tried with these."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import ClassVar
 
 import numpy as np
@@ -10,13 +10,20 @@ from PySide6.QtWidgets import QLabel
 from omnipel.bench.session import Session
 from omnipel.bench.stations import Station
 from omnipel.core.covers.options import length
+from omnipel.core.covers.places import UPRIGHT
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
+from omnipel.core.drafting.pieces import placed
+from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Outlined
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Face, Mesh, Solid
 from omnipel.core.forms.sections import Section
-from omnipel.core.plane.curves import Points
+from omnipel.core.plane.curves import Points, arc_about
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Face, Mesh
+from omnipel.core.space.occupied import Occupied, drawn_across
+from omnipel.core.space.paths import Path
+from omnipel.core.space.placements import Swept
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, Rule, tr
 from omnipel.core.words.refs import Ref
@@ -54,6 +61,10 @@ class Stove:
     @property
     def across(self) -> Worked:
         return self.length
+
+    @property
+    def occupied(self) -> Occupied:
+        return drawn_across(self.ring, self.length.value)
 
     def mesh(self) -> Mesh:
         ring, half = self.ring[::6], self.length.value / 2
@@ -114,8 +125,8 @@ OPTIONS = (length("strap", tr("each strap"), Rule(400.0, 16.0), low=50.0, high=2
 
 def draft(body: Outlined, brief: Brief) -> Cover:
     u = brief.u(body.across * 2.0)
-    over = through(tr("over the arch"), tr("half around"), lambda d, out: math.pi * (d / 2 + out), *body.sides, u)
-    long, wide = brief.size("blanket_length", over), brief.size("blanket_width", body.across + u * 2.0)
+    way = through(tr("over the arch"), tr("half around"), lambda d, out: math.pi * (d / 2 + out), *body.sides, u)
+    long, wide = brief.size("blanket_length", way), brief.size("blanket_width", body.across + u * 2.0)
     hem = brief.choices.hem
     sheet = rectangle(
         "blanket",
@@ -127,9 +138,13 @@ def draft(body: Outlined, brief: Brief) -> Cover:
         left=hem,
         sources=dict.fromkeys(("bottom", "right", "top", "left"), refs.HEM),
     )
+    out = u.value
+    arc = arc_about((0.0, 0.0), long.value / math.pi, math.pi, -math.pi)
+    over = Swept(Path((arc,)), replace(UPRIGHT, origin=(wide.value / 2.0, 0.0, 0.0)), (-1.0, 0.0, 0.0))
     return brief.cover(
         (sheet,),
-        roles={"top": "blanket"},
+        (placed(sheet, over, clear=out),),
+        openings={"edge": Run("blanket", "bottom")},
         seams_across=0,
         hardware=(Hardware(tr("strap"), brief.length("strap") * 4.0, note=tr("one at each corner")),),
     )

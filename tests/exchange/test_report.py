@@ -3,11 +3,14 @@
 import json
 from pathlib import Path
 
+import numpy as np
 import pytest
+import shapely
 
 from omnipel.cli import main
 from omnipel.core.covers import lawful_pairs
-from omnipel.core.draft import draft
+from omnipel.core.draft import Drafted, draft
+from omnipel.core.drafting.panel import MarkKind
 from omnipel.exchange.pattern import pattern_pdf
 from omnipel.exchange.report import report, text
 from omnipel.exchange.svg import svg
@@ -30,7 +33,7 @@ PANEL = {
     "terms",
     "note",
 }
-SEAM = {"name", "kind", "a", "b", "length_a", "length_b", "ratio", "difference", "true", "match_marks"}
+SEAM = {"name", "kind", "a", "b", "length_a", "length_b", "ratio", "difference", "true", "match_marks", "times", "onto", "apart"}
 PAGE = (Path(__file__).parents[2] / "docs" / "file-format.md").read_text()
 
 
@@ -48,14 +51,24 @@ def test_json_holds_what_the_page_promises(form: str, scheme: str, tmp_path: Pat
         "sizes",
         "by_hand",
         "panels",
+        "pieces",
         "seams",
+        "openings",
         "hardware",
         "fit",
+        "sewn",
         "doubtful",
         "findings",
     }
     assert all(isinstance(mm, float) for mm in data["sizes"].values())
     names = {panel["name"] for panel in data["panels"]}
+    pieces = {piece["name"]: piece["panel"] for piece in data["pieces"]}
+    assert set(pieces.values()) == names
+    assert [sum(of == panel["name"] for of in pieces.values()) for panel in data["panels"]] == [
+        p["count"] for p in data["panels"]
+    ]
+    assert data["sewn"]["apart"] < 0.05
+    assert all(opening["name"] and opening["length"] > 0.0 for opening in data["openings"])
     for panel in data["panels"]:
         assert set(panel) == PANEL
         for key, side in (("length", "sew"), ("width", "sew"), ("cut_length", "cut"), ("cut_width", "cut")):
@@ -67,10 +80,41 @@ def test_json_holds_what_the_page_promises(form: str, scheme: str, tmp_path: Pat
         assert sum(edge["length"] for edge in panel["edges"]) > 0.0
     for seam in data["seams"]:
         assert set(seam) == SEAM
-        assert {run["panel"] for run in (*seam["a"], *seam["b"])} <= names
+        assert {run["piece"] for run in (*seam["a"], *seam["b"])} <= set(pieces)
         assert seam["difference"] == pytest.approx(seam["length_a"] - seam["ratio"] * seam["length_b"])
     for key in (*PANEL, *SEAM):
         assert f"`{key}" in PAGE, key
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_the_model_in_space_has_every_piece_in_its_size(form: str, scheme: str, tmp_path: Path) -> None:
+    """Read back, what lies in space of a piece is as large as the piece is on the flat; where it is gathered, smaller."""
+    path, model = tmp_path / "job.omnipel.json", tmp_path / "cover.obj"
+    write(starter(form, scheme), path)
+    assert main(["export", str(path), "--obj", str(model)]) == 0
+    drafted = draft(starter(form, scheme))
+    assert isinstance(drafted, Drafted)
+    areas, points, group = {}, [], ""
+    for line in model.read_text().splitlines():
+        kind, *rest = line.split()
+        if kind == "g":
+            group = rest[0]
+        elif kind == "v":
+            points.append(tuple(map(float, rest)))
+        elif kind == "f":
+            corners = np.array([points[int(k) - 1] for k in rest])
+            around = np.cross(corners - corners[0], np.roll(corners, -1, axis=0) - corners[0]).sum(axis=0)
+            areas[group] = areas.get(group, 0.0) + float(np.linalg.norm(around)) / 2.0
+    assert any(name.startswith("object/") for name in areas)
+    for piece in drafted.cover.pieces:
+        panel = drafted.cover.flat[piece.name]
+        flat = shapely.Polygon(panel.sew_points)
+        for figure in panel.figures:
+            if figure.kind is MarkKind.CUT_OUT and figure.closed:
+                flat = flat.difference(shapely.Polygon(figure.points))
+        there = areas["cover/" + "/".join(name.replace(" ", "_") for name in (panel.name, piece.name))]
+        drawn = scheme in ("cap", "wheel-cap", "gathered-halves", "sleeve-tied")
+        assert there == pytest.approx(flat.area, rel=2e-3) or (drawn and there < flat.area)
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())

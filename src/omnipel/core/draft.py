@@ -7,11 +7,12 @@ from omnipel.core.advice.byhand import led
 from omnipel.core.advice.judgement import in_order, of_drafted, of_measured
 from omnipel.core.advice.readings import doubtful, missing
 from omnipel.core.covers import SCHEMES, schemes_for
-from omnipel.core.covers.scheme import Cover, Scheme, one_each
+from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.drafting.seams import Trued, true, with_marks
+from omnipel.core.drafting.seams import Trued, alike, true, with_marks
 from omnipel.core.finishing.completed import completed
 from omnipel.core.fit.going_on import Fit, NoPassage, doubted, going_on
+from omnipel.core.fit.sewn import Sewn, sewn
 from omnipel.core.forms import FORMS
 from omnipel.core.forms.body import Body
 from omnipel.core.forms.form import Form, Measured
@@ -60,6 +61,7 @@ class Drafted:
         seams: walked.
         fit: whether it goes on.
         findings: what there is to say, stops first.
+        sewn: the cover as it is sewn, measured in space.
         doubtful: places of readings that are in doubt until a person decides.
     """
 
@@ -70,6 +72,7 @@ class Drafted:
     seams: tuple[Trued, ...]
     fit: Fit | NoPassage
     findings: tuple[Finding, ...]
+    sewn: Sewn
     doubtful: frozenset[str] = frozenset()
 
     @property
@@ -118,15 +121,17 @@ def _drafted(job: Job) -> Draft:
         found = of_measured(job, measured) if measured is not None else []
         stood_in = brief.stood_in if brief is not None else {}
         return NotYet(job, measured, body, in_order([*led([_refused(impossible)], stood_in), *found]))
-    seams = tuple(true(seam, one_each(cover.panels), letters(i)) for i, seam in enumerate(cover.seams))
-    marked = replace(cover, panels=with_marks(cover.panels, seams, job.cover.clips))
+    groups = alike(cover.seams, cover.panel_of)
+    seams = tuple(true(group[0], cover.flat, letters(i), group) for i, group in enumerate(groups))
+    marked = replace(cover, panels=with_marks(cover.panels, cover.panel_of, seams, job.cover.clips))
     fit = going_on(body, marked, job.readings, job.cover.sewing_sigma)
     in_doubt = doubtful(job, measured)
     if in_doubt and isinstance(fit, Fit):
         others = other_bodies(job, form, measured)
         fit = doubted(fit, [(other, marked) for other in others], sorted(in_doubt), job.readings, job.cover.sewing_sigma)
-    findings = of_drafted(job, form, scheme, measured, body, marked, seams, fit)
-    return Drafted(job, measured, body, marked, seams, fit, findings, in_doubt)
+    in_space = sewn(body, marked, seams)
+    findings = of_drafted(job, form, scheme, measured, body, marked, seams, fit, in_space)
+    return Drafted(job, measured, body, marked, seams, fit, findings, in_space, in_doubt)
 
 
 def other_bodies(job: Job, form: Form, measured: Measured) -> list[Body]:

@@ -17,6 +17,9 @@ CORNER_ANGLE: Final = 0.35
 SEAM: Final = 1.5
 """How much the two sides of a seam may differ before a sewist sees a pucker (trade practice)."""
 
+CLOSES: Final = 0.05
+"""Two sides of a seam that lie nearer to one another in space than this are closed, and a promised gap is kept to within as much: half a needle."""
+
 SEAM_SOUND: Final = 0.01
 """How much two sides that come from the same number may differ: rounding only."""
 

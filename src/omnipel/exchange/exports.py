@@ -128,6 +128,12 @@ def _svg(order: Order) -> bytes:
     return svg(_drafted(order), order.voice).encode()
 
 
+def _obj(order: Order) -> bytes:
+    from omnipel.exchange.obj import obj
+
+    return obj(_drafted(order)).encode()
+
+
 def _tape_card(order: Order) -> bytes:
     from omnipel.core.forms import FORMS
     from omnipel.exchange.tape_card import tape_card
@@ -193,6 +199,16 @@ _ALL: Final = (
         b"<?xml",
         _svg,
         tr("One unit in it is one millimetre."),
+    ),
+    Export(
+        "obj",
+        tr("Sewn cover in space"),
+        tr("Every piece where it lies when it is sewn, and the object beneath, for a program that shows things in space."),
+        tr("Wavefront model"),
+        ".obj",
+        b"# ",
+        _obj,
+        tr("One unit in it is one millimetre; z is up."),
     ),
     Export(
         "card",

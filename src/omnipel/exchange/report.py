@@ -6,7 +6,9 @@ from omnipel.core.covers.scheme import Cover
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Trued
+from omnipel.core.drafting.topology import surface
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.job.findings import Finding
 from omnipel.core.pictures.sheet import by, count_words
@@ -22,13 +24,15 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
     cover = draft.cover if isinstance(draft, Drafted) else Cover()
     return {
         "format": "omnipel-draft",
-        "version": 3,
+        "version": 4,
         "job": draft.job.name,
         "parts": {name: part(number, voice) for name, number in (draft.measured.sums if draft.measured else {}).items()},
         "sizes": {name: size.value for name, size in cover.sizes.items()},
         "by_hand": list(dict.fromkeys(cover.by_hand)),
         "panels": [_panel(panel, voice) for panel in draft.panels],
-        "seams": [_seam(trued) for trued in draft.seams],
+        "pieces": [_piece(piece) for piece in cover.pieces],
+        "seams": [_seam(trued, apart) for trued, apart in zip(draft.seams, _apart(draft), strict=True)],
+        "openings": _openings(cover),
         "hardware": [
             {
                 "name": voice.say(h.name),
@@ -40,6 +44,7 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
             for h in cover.hardware
         ],
         "fit": _fit(draft.fit) if isinstance(draft, Drafted) and isinstance(draft.fit, Fit) else None,
+        "sewn": _sewn(draft) if isinstance(draft, Drafted) else None,
         "doubtful": sorted(draft.doubtful) if isinstance(draft, Drafted) else [],
         "findings": [_finding(finding, voice) for finding in draft.findings],
     }
@@ -98,9 +103,40 @@ def _panel(panel: Panel, voice: Voice) -> dict[str, Any]:
     }
 
 
-def _seam(trued: Trued) -> dict[str, Any]:
+def _piece(piece: Piece) -> dict[str, Any]:
+    return {"name": piece.name, "panel": piece.panel, "mirrored": piece.mirrored, "on": piece.on, "clear": piece.clear}
+
+
+def _openings(cover: Cover) -> list[dict[str, Any]]:
+    """What stays open of the surface: its name, the edges around it in order, and how long they are together."""
+    found = surface(cover.panels, cover.pieces, cover.seams).openings
+    names = {name: next((o for o in found if o.has(run.piece, run.edge)), None) for name, run in cover.openings.items()}
+    return [
+        {
+            "name": next((name for name, opening in names.items() if opening is o), ""),
+            "length": sum(cover.flat[run.piece].edge(run.edge).curve.length for run in o.runs),
+            "edges": [{"piece": run.piece, "edge": run.edge, "reversed": run.reversed} for run in o.runs],
+        }
+        for o in found
+    ]
+
+
+def _apart(draft: Draft) -> tuple[float, ...]:
+    return draft.sewn.apart if isinstance(draft, Drafted) else ()
+
+
+def _sewn(draft: Drafted) -> dict[str, Any]:
+    """The figures of the placed cover: how far seams gape at most, and where it comes nearest to the object for what is promised there."""
+    near = draft.sewn.nearest
+    return {
+        "apart": max(draft.sewn.apart, default=0.0),
+        "nearest": {"piece": near.piece, "at": list(near.at), "gap": near.gap, "promised": near.promised} if near else None,
+    }
+
+
+def _seam(trued: Trued, apart: float) -> dict[str, Any]:
     def side(runs: tuple[Run, ...]) -> list[dict[str, Any]]:
-        return [{"panel": run.panel, "edge": run.edge, "reversed": run.reversed} for run in runs]
+        return [{"piece": run.piece, "edge": run.edge, "reversed": run.reversed} for run in runs]
 
     return {
         "name": trued.seam.name,
@@ -109,6 +145,9 @@ def _seam(trued: Trued) -> dict[str, Any]:
         "b": side(trued.seam.b),
         "length_a": trued.length_a,
         "length_b": trued.length_b,
+        "times": trued.times,
+        "onto": trued.seam.onto,
+        "apart": apart,
         "ratio": trued.seam.ratio,
         "difference": trued.difference,
         "true": trued.true,

@@ -51,7 +51,7 @@ def stand_of(looked: Looked) -> Kept:
 
 WANTED: Final = (
     *("numpy", "shapely", "pydantic", "omnipel.core.forms", "omnipel.core.covers", "omnipel.core.draft", "omnipel.core.remedies"),
-    *("omnipel.core.pictures.sheet", "omnipel.core.pictures.worn", "omnipel.shop.document", "omnipel.shop.starter"),
+    *("omnipel.core.pictures.sheet", "omnipel.core.pictures.sewn", "omnipel.shop.document", "omnipel.shop.starter"),
 )
 """What a job that is opened needs, in pieces that take no longer than a blink."""
 

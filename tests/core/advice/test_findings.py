@@ -7,7 +7,8 @@ from typing import Any
 import pytest
 from tests.jobs import drum, job
 
-from omnipel.core.draft import draft
+from omnipel.core.covers import places
+from omnipel.core.draft import Drafted, draft
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import (
     Closure,
@@ -20,11 +21,12 @@ from omnipel.core.job.document import (
     Override,
     with_reading,
 )
-from omnipel.core.job.findings import CATALOGUE
+from omnipel.core.job.findings import CATALOGUE, Severity
 from omnipel.core.job.finish import double_hem
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Outline, SticksOut, Thing, Treatment
 from omnipel.core.remedies import advised
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
 from omnipel.shop.document import lawful
 
@@ -124,7 +126,7 @@ def codes(job: Job) -> list[str]:
 
 
 def test_every_code_is_provoked() -> None:
-    assert set(PROVOKED) == set(CATALOGUE) - {"our-fault"}  # which no job may provoke
+    assert set(PROVOKED) == set(CATALOGUE) - {"our-fault", "promise-broken"}  # which no job may provoke
 
 
 def test_a_fault_of_ours_is_a_finding_and_stands_in_the_log(
@@ -172,3 +174,14 @@ def test_a_size_set_by_hand_is_shown_with_its_reason_and_can_be_dropped() -> Non
     assert wall.value == pytest.approx(1884.0)
     finding = next(f for f in drafted.findings if f.code == "seam-not-true")
     assert "too long" in str(finding.text)
+
+
+def test_a_scheme_that_does_not_keep_its_promises_is_told_as_a_mistake_of_ours(monkeypatch: pytest.MonkeyPatch) -> None:
+    honest = places.lid
+    monkeypatch.setattr(places, "lid", lambda height: honest(height - 3.0))
+    drafted = draft(drum())
+    assert isinstance(drafted, Drafted)
+    assert max(drafted.sewn.apart) == pytest.approx(3.0)
+    told = [finding for finding in drafted.findings if finding.code == "promise-broken"]
+    assert [finding.where for finding in told] == [refs.seam("wall to lid"), refs.panel("lid")]
+    assert all(finding.severity is Severity.STOP and "do not cut" in str(finding.text) for finding in told)

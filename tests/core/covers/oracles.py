@@ -99,7 +99,7 @@ def gathered_halves(g: Given) -> Wanted:
     full, tall = ring / 2 * g.n("ratio"), g.r["drop"] + g.u + g.n("heading") + g.n("channel")
     rim = 8.0 if g.o["metric"] else 25.4 * 5 / 16
     pieces = {"base": plate(g, ring / (2 * PI)), "half": strip(g, full, tall, g.seam, 2 * rim, g.seam, 2)}
-    seams = {"front half to base": full, "back half to base": full}
+    seams = {"front half to base": full, "back half to base": full, "right side": tall, "left side": tall}
     bows = 500.0 if g.o["metric"] else 25.4 * 20
     return Wanted(pieces, seams, {"ribbon": full / 2 + bows}, (ring - PI * g.t,) * 2, from_below=True, seams_across=2)
 
@@ -153,7 +153,11 @@ def wheel_cap(g: Given) -> Wanted:
     mark = 1.0 if g.o["metric"] else 25.4 / 16
     fold = math.ceil((PI * g.n("cord") / 2 + 3) / mark - 1e-9) * mark + g.n("casing_turn_under")
     pieces = {"disc": plate(g, ring / (2 * PI)), "boxing": Piece(1, long + 2 * g.below, deep + g.seam + fold, long * deep)}
-    return Wanted(pieces, {"boxing to disc": ring}, {"cord": long + 2 * g.n("tails")}, (ring - PI * g.t,) * 2)
+    lap = g.n("overlap")
+    seams = {"boxing to disc": ring - lap}
+    if lap:
+        seams |= {"lap of the boxing to disc": lap, "upper lap of the boxing": lap}
+    return Wanted(pieces, seams, {"cord": long + 2 * g.n("tails")}, (ring - PI * g.t,) * 2)
 
 
 def tapered_tub(g: Given) -> Wanted:
@@ -192,6 +196,7 @@ def cone_cut(low: float, high: float, slope: float, n: int, g: Given, below: flo
 def gores(g: Given) -> Wanted:
     bare = [g.r[f"girth.{k}"] / (2 * PI) for k in (1, 2)]
     radii, tall = [r + g.u for r in bare], g.r["height.2"]
+    radii[1] += widening(bare, tall, g)
     line = math.hypot(tall + g.u, radii[0] - radii[1])
     n = round(g.n("gores"))
     edge = math.hypot(line, (radii[0] - radii[1]) * PI / n)
@@ -206,8 +211,14 @@ def gores(g: Given) -> Wanted:
     return Wanted(pieces, seams, {}, inside, seams_across=n)
 
 
+def widening(radii: list[float], tall: float, g: Given) -> float:
+    """A body that widens upward: the flat top lies u above it, so that the side runs on that far in its own direction."""
+    return max(0.0, (radii[1] - radii[0]) / tall * g.u)
+
+
 def bands(g: Given) -> Wanted:
     low, high = (g.r[f"girth.{k}"] / (2 * PI) + g.u for k in (1, 2))
+    high += widening([low, high], g.r["height.2"], g)
     n = round(g.n("panels"))
     slope = math.hypot(g.r["height.2"] + g.u, high - low)
     cut = cone_cut(low, high, slope, n, g, g.below, g.seam)
@@ -237,7 +248,8 @@ def saddle_and_ends(g: Given) -> Wanted:
         "saddle": Piece(1, saddle + 2 * g.below, long + 2 * g.seam, saddle * long),
         "end": Piece(2, wide + 2 * g.seam, tall + g.seam + g.below, end),
     }
-    seams = {"saddle to right end": saddle, "saddle to left end": saddle}
+    ends = ("front", "back") if g.o["runs"] == "over the sides" else ("right", "left")
+    seams = {f"saddle to {end} end": saddle for end in ends}
     return Wanted(pieces, seams, **box_inside(g), seams_across=4)  # type: ignore[arg-type]
 
 
@@ -258,7 +270,7 @@ def one_piece(g: Given) -> Wanted:
     cut_out = g.o["corners"] == "cut out"
     sheet = Piece(1, long + 2 * tall + 2 * g.below, wide + 2 * tall + 2 * g.below, whole - (4 * tall**2 if cut_out else 0.0))
     corners = ("front right", "right back", "back left", "left front")
-    seams = {f"{name} corner": tall for name in corners} if cut_out else {}
+    seams = {f"{name} corner": tall for name in corners}
     return Wanted({"sheet": sheet}, seams, **box_inside(g), seams_across=4)  # type: ignore[arg-type]
 
 
@@ -270,8 +282,8 @@ def five_panels(g: Given) -> Wanted:
         "short wall": strip(g, wide, tall, g.seam, g.seam, g.below, 2),
     }
     seams = {f"corner {where}": tall for where in ("front right", "back right", "back left", "front left")}
-    seams |= {f"long wall to top, {side}": long for side in ("front", "back")}
-    seams |= {f"short wall to top, {side}": wide for side in ("left", "right")}
+    seams |= {f"{side} wall to top": long for side in ("front", "back")}
+    seams |= {f"{side} wall to top": wide for side in ("left", "right")}
     return Wanted(pieces, seams, **box_inside(g), seams_across=4)  # type: ignore[arg-type]
 
 
@@ -311,7 +323,7 @@ def slip_sleeve(g: Given) -> Wanted:
     thick = g.r["thickness"]
     wide = g.r["width"] + thick + 2 * g.u
     long = g.r["length"] + thick / 2 + g.u + g.n("tuck")
-    seams = {"layers, bottom": long, "layers, top": long, "layers, closed end": wide}
+    seams = {"long side in front": long, "long side at the back": long, "closed end": wide}
     layer = Piece(2, long + g.seam + g.below, wide + 2 * g.seam, long * wide)
     return Wanted({"layer": layer}, seams, {}, (2 * wide - 2 * g.t,) * 2, from_below=True, seams_across=2)
 
@@ -320,7 +332,9 @@ def envelope(g: Given) -> Wanted:
     wide, tall = (g.r[k] + g.r["thickness"] + 2 * g.u for k in ("width", "length"))
     back = tall / 2 + g.n("lap") / 2
     pieces = {"front": strip(g, wide, tall, g.seam, g.seam, g.seam), "back": strip(g, wide, back, g.seam, g.seam, g.below, 2)}
-    seams = {f"{which} back, {side}": back for which in ("lower", "upper") for side in ("left", "right")}
+    seams = {f"lower back, {side}": back for side in ("left", "right")}
+    seams |= {f"upper back, {side}": back - g.n("lap") for side in ("left", "right")}
+    seams |= {f"upper back, {side} lap": g.n("lap") for side in ("left", "right")}
     seams |= {"lower back, bottom": wide, "upper back, top": wide}
     return Wanted(pieces, seams, {}, (2 * wide - 2 * g.t,) * 2, from_below=True, seams_across=2)
 

@@ -160,7 +160,7 @@ def test_by_how_much_a_size_is_cut_larger(form: str, scheme: str) -> None:
             (cut, sewn)
             for panel in drafted.panels
             for cut, sewn in zip(cut_size(panel), np.ptp(panel.sew_points, axis=0), strict=True)
-            if abs(sewn - by_hand[name].value) < 1e-6 or abs(sewn / 2 - by_hand[name].value) < 1e-6
+            if abs(sewn - by_hand[name].value) < 0.02 or abs(sewn / 2 - by_hand[name].value) < 0.02  # arcs are flattened
         ]
         if beyond is None:
             assert not [sewn for _, sewn in alike if abs(sewn - by_hand[name].value) < 1e-6], name

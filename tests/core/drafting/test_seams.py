@@ -16,6 +16,7 @@ from omnipel.core.tolerances import NOTCH_SPACING
 from omnipel.core.words.working import worked
 
 NAMES = {"top": "lid edge", "bottom": "lower", "left": "a", "right": "b"}
+OF = {"lid": "lid", "wall": "wall"}
 RING = Seam("wall to lid", (Run("wall", "lid edge", reversed=True),), (Run("lid", "rim"),), ring=True)
 
 
@@ -64,7 +65,7 @@ def test_every_corner_that_a_strip_bends_around_is_marked(x: float, y: float, ri
 
 def test_both_panels_carry_the_same_labels_at_the_same_distance() -> None:
     lid, wall = pair(300.0)
-    marked = {p.name: p for p in with_marks((lid, wall), [true(RING, {"lid": lid, "wall": wall})])}
+    marked = {p.name: p for p in with_marks((lid, wall), OF, [true(RING, {"lid": lid, "wall": wall})])}
     at = {name: {n.label: n.fraction for n in marked[name].notches if n.kind is MarkKind.NOTCH} for name in marked}
     assert set(at["wall"]) | {"A1"} == set(at["lid"])  # A1 is where the wall closes: its corner is the mark
     for label, fraction in at["wall"].items():
@@ -77,7 +78,7 @@ def test_both_panels_carry_the_same_labels_at_the_same_distance() -> None:
 def test_relief_clips_by_radius_and_school(radius: float, spacing: float | None) -> None:
     lid, wall = pair(radius)
     for school, clipped in ((ClipSchool.STRAIGHT, "wall"), (ClipSchool.DISC, "lid"), (ClipSchool.AFTER, None)):
-        marked = with_marks((lid, wall), [true(RING, {"lid": lid, "wall": wall})], school)
+        marked = with_marks((lid, wall), OF, [true(RING, {"lid": lid, "wall": wall})], school)
         clips = {p.name: [n for n in p.notches if n.kind is MarkKind.CLIP] for p in marked}
         expected = int(2 * math.pi * radius / spacing) - 1 if spacing and clipped else 0
         assert sum(map(len, clips.values())) == expected

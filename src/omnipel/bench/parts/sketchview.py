@@ -5,9 +5,10 @@ from PySide6.QtGui import QKeyEvent
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
-from omnipel.core.forms.mesh import Mesh, Solid
 from omnipel.core.pictures.drawing import Drawing, Label
 from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh
 from omnipel.core.words.phrases import Phrase
 
 TURN_STEP = 0.12

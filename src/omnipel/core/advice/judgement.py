@@ -8,6 +8,7 @@ from omnipel.core.advice.sticking import sticking_out
 from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.fit.going_on import Fit, NoPassage
+from omnipel.core.fit.sewn import Sewn
 from omnipel.core.forms.body import Body
 from omnipel.core.forms.form import Form, Measured
 from omnipel.core.job.document import Job
@@ -36,6 +37,7 @@ def of_drafted(
     cover: Cover,
     seams: Sequence[Trued],
     fit: Fit | NoPassage,
+    in_space: Sewn,
 ) -> tuple[Finding, ...]:
     """What there is to say about a whole draft."""
     found = [
@@ -45,7 +47,8 @@ def of_drafted(
         *making.drops(job, measured),
         *sticking_out(job, form, measured, body, cover),
         *passing.passing(job, fit, {place.key: place.words for place in measured.places}),
-        *making.seams(job, seams),
+        *making.seams(job, cover, seams),
+        *making.broken(job, cover, seams, in_space),
         *byhand.unknown(job, cover),
         *making.cloth(job, cover),
         *sense.beyond_sense(job, scheme, cover),

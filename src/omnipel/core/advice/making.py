@@ -9,6 +9,7 @@ from omnipel.core.covers.scheme import Cover
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.seams import Trued
+from omnipel.core.fit.sewn import Sewn
 from omnipel.core.forms.form import Measured
 from omnipel.core.job.document import Job, Override
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
@@ -52,13 +53,13 @@ def drops(job: Job, measured: Measured) -> Iterator[Finding]:
         yield Finding("drop-too-long", Severity.LOOK, text, refs.reading("drop"), (remedy,))
 
 
-def seams(job: Job, walked: Sequence[Trued]) -> Iterator[Finding]:
+def seams(job: Job, cover: Cover, walked: Sequence[Trued]) -> Iterator[Finding]:
     """Seams whose sides do not fit one another."""
     overridden = {override.size: override for override in job.cover.overrides}
     for trued in walked:
         if trued.true:
             continue
-        panels = listed((term(name) for name in dict.fromkeys(run.panel for run in trued.seam.a)), " + ")
+        panels = listed((term(name) for name in dict.fromkeys(cover.panel_of[run.piece] for run in trued.seam.a)), " + ")
         more = mm(abs(trued.difference), fine=True)
         seam = term(trued.seam.name)
         text = (
@@ -71,16 +72,39 @@ def seams(job: Job, walked: Sequence[Trued]) -> Iterator[Finding]:
         if easier in overridden:
             remedies.append(dropped(easier))
         elif easier:
-            remedies.append(_follow(trued, easier))
+            remedies.append(_follow(trued, easier, cover.panel_of[trued.seam.a[0].piece]))
         others = [dropped(o.size) for o in job.cover.overrides if o.size != easier]
         yield Finding("seam-not-true", Severity.STOP, text, refs.seam(trued.seam.name), (*remedies, *others[:2]))
 
 
-def _follow(trued: Trued, size: str) -> Remedy:
+def broken(job: Job, cover: Cover, walked: Sequence[Trued], sewn: Sewn) -> Iterator[Finding]:
+    """Promises of the scheme that the cover does not keep in space: a mistake of ours. What was set by hand answers for itself."""
+    if job.cover.overrides:
+        return
+    for i in sewn.gaping:
+        if walked[i].true:
+            text = tr(
+                "Our mistake, do not cut: as it is drafted, the two sides of {seam} lie {apart} apart when it is sewn.",
+                seam=term(walked[i].seam.name),
+                apart=mm(sewn.apart[i], fine=True),
+            )
+            yield Finding("promise-broken", Severity.STOP, text, refs.seam(walked[i].seam.name))
+    if sewn.too_near and sewn.nearest is not None:
+        near = sewn.nearest
+        text = tr(
+            "Our mistake, do not cut: the {piece} lies {gap} from the object when it is sewn, and {promised} was promised.",
+            piece=term(cover.panel_of[near.piece]),
+            gap=mm(near.gap, fine=True),
+            promised=mm(near.promised, fine=True),
+        )
+        yield Finding("promise-broken", Severity.STOP, text, refs.panel(cover.panel_of[near.piece]))
+
+
+def _follow(trued: Trued, size: str, name: str) -> Remedy:
     """Set the easier side to what the other side asks for."""
-    wanted = trued.length_b * trued.seam.ratio * trued.seam.easier_share
+    wanted = trued.length_b * trued.seam.ratio * trued.seam.easier_share + trued.seam.easier_more
     follow = Override(size=size, value=wanted, reason=f"follows the other side of: {trued.seam.name}")
-    panel = term(trued.seam.a[0].panel)
+    panel = term(name)
     words = tr("Make the {panel} follow: {size} {wanted}", panel=panel, size=size_words(size), wanted=mm(wanted, fine=True))
     return Remedy(words, (Change(refs.by_hand(), follow, Act.ADD),))
 

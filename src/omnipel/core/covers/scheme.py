@@ -3,11 +3,13 @@
 import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 from typing import Any
 
 from omnipel.core.covers.options import Option
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.drafting.seams import Seam
+from omnipel.core.drafting.pieces import Piece, by_piece, counted
+from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form
 from omnipel.core.job.document import Choice, ClearanceSchool, CoverChoices, LiningSchool, RingSchool
@@ -46,15 +48,16 @@ class Cover:
     """What a scheme drafts.
 
     Args:
-        panels: the pieces of cloth.
-        seams: how they are joined; the order of sewing follows elsewhere.
+        panels: what is cut, each drawn once.
+        pieces: every cut copy of them, and where it lies when it is sewn.
+        seams: how the pieces are joined; the order of sewing follows elsewhere.
+        openings: what stays open, by its name: one of the free edges around it.
         sizes: every finished and cut size by its name.
         by_hand: names of the sizes that can be set by hand, in the order of drafting.
         profile: what it lets through, by depth; what has to pass over the object.
         from_below: whether the object goes into it from above (a bag) rather than the cover down over the object.
         opens: how much wider the open closure makes the girth, by depth, mm.
         seams_across: how many seams lie across a girth.
-        roles: which panel lies where on the object: "top", "side", "base", or "front", "right", "back", "left".
         turns: what a girth grows by when every side moves out by 1: 2π when round, 8 with four corners, 4 when flat.
         hardware: what is bought besides cloth.
         findings: judgements of the scheme itself.
@@ -64,14 +67,15 @@ class Cover:
     """
 
     panels: tuple[Panel, ...] = ()
+    pieces: tuple[Piece, ...] = ()
     seams: tuple[Seam, ...] = ()
+    openings: Mapping[str, Run] = field(default_factory=dict)
     sizes: Mapping[str, Worked] = field(default_factory=dict)
     by_hand: tuple[str, ...] = ()
     profile: tuple[Passage, ...] = ()
     from_below: bool = False
     opens: tuple[tuple[float, float], ...] = ()
     seams_across: int = 1
-    roles: Mapping[str, str] = field(default_factory=dict)
     turns: float = 2.0 * math.pi
     hardware: tuple[Hardware, ...] = ()
     findings: tuple[Finding, ...] = ()
@@ -79,12 +83,36 @@ class Cover:
     stood_in: Mapping[Ref, str] = field(default_factory=dict)
     gathers: bool = False
 
+    @cached_property
+    def panel_of(self) -> dict[str, str]:
+        """The name of the panel that each piece is cut from."""
+        return {piece.name: piece.panel for piece in self.pieces}
+
+    @cached_property
+    def flat(self) -> dict[str, Panel]:
+        """The panel that each piece is cut from, by the name of the piece."""
+        return by_piece(self.panels, self.pieces)
+
     @property
     def wall(self) -> Panel | None:
         """The panel that hangs down to the lower edge, or the largest, of those that something can be put on."""
         able = [panel for panel in self.panels if panel.name in self.hosts]
         hemmed = [panel for panel in able if any(edge.finish.folded for edge in panel.edges)]
         return max(hemmed or able, key=lambda panel: panel.length.value * panel.width.value, default=None)
+
+
+@dataclass
+class Parts:
+    """What a scheme has cut and joined so far, where it does so step by step."""
+
+    panels: list[Panel] = field(default_factory=list)
+    pieces: list[Piece] = field(default_factory=list)
+    seams: list[Seam] = field(default_factory=list)
+
+    def add(self, panel: Panel, *pieces: Piece) -> None:
+        """One more panel, and where its pieces lie."""
+        self.panels.append(panel)
+        self.pieces += pieces
 
 
 @dataclass(frozen=True)
@@ -190,14 +218,15 @@ class Brief:
         """A scheme's own choice, as a length that knows its source."""
         return worked(self.known[key].words, float(self.options[key]), refs.option(key))
 
-    def cover(self, panels: Iterable[Panel], seams: Iterable[Seam] = (), **more: Any) -> "Cover":
+    def cover(self, panels: Iterable[Panel], pieces: Iterable[Piece], seams: Iterable[Seam] = (), **more: Any) -> "Cover":
         """The cover with the sizes entered so far."""
-        return self.completed(Cover(tuple(panels), tuple(seams), **more))
+        return self.completed(Cover(tuple(panels), tuple(pieces), tuple(seams), **more))
 
     def completed(self, cover: Cover, **more: Any) -> Cover:
         """A cover with all that has been entered so far."""
         gathers = refs.GATHER_LIMIT in self.counted
-        return replace(cover, sizes=self.sizes, by_hand=tuple(self.by_hand), stood_in=self.stood_in, gathers=gathers, **more)
+        made = replace(cover, sizes=self.sizes, by_hand=tuple(self.by_hand), stood_in=self.stood_in, gathers=gathers, **more)
+        return replace(made, panels=counted(made.panels, made.pieces))
 
     def yes(self, key: str) -> bool:
         """A scheme's own choice, as yes or no."""
@@ -258,11 +287,12 @@ class Scheme:
 
 @dataclass(frozen=True, slots=True)
 class Boxy:
-    """Finished sizes of a box's cover: l = L + 2u, w = W + 2u, h = drop + u."""
+    """Finished sizes of a box's cover: l = L + 2u, w = W + 2u, h = drop + u; and u itself."""
 
     l: Worked  # noqa: E741 - the trade's own letter
     w: Worked
     h: Worked
+    u: Worked
 
 
 def boxy(brief: Brief, length: Worked, width: Worked, drop: Worked) -> Boxy:
@@ -272,6 +302,7 @@ def boxy(brief: Brief, length: Worked, width: Worked, drop: Worked) -> Boxy:
         brief.size("cover_length", length + u * 2.0, refs.ANY_CLEARANCE),
         brief.size("cover_width", width + u * 2.0, refs.ANY_CLEARANCE),
         brief.size("cover_height", drop + u, refs.ANY_CLEARANCE),
+        u,
     )
 
 

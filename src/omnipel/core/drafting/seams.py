@@ -9,8 +9,19 @@ from enum import StrEnum
 
 from omnipel.core.drafting.panel import Edge, MarkKind, Notch, Panel
 from omnipel.core.job.document import ClipSchool
-from omnipel.core.plane.curves import Arc
-from omnipel.core.tolerances import CLIP_RADIUS, CLIP_RADIUS_TIGHT, CLIP_SPACING, CLIP_SPACING_TIGHT, NOTCH_SPACING, SEAM
+from omnipel.core.plane.curves import Arc, turn_between
+from omnipel.core.tolerances import (
+    CLIP_RADIUS,
+    CLIP_RADIUS_TIGHT,
+    CLIP_SPACING,
+    CLIP_SPACING_TIGHT,
+    CORNER_ANGLE,
+    NOTCH_SPACING,
+    SEAM,
+)
+
+MOST_LABELS = 3
+"""No more labels than this are written at one notch."""
 
 
 class SeamKind(StrEnum):
@@ -23,13 +34,14 @@ class SeamKind(StrEnum):
     BOUND = "bound"
     GATHERED = "gathered"
     BAGGED = "bagged"
+    BOXED = "boxed corner"
 
 
 @dataclass(frozen=True, slots=True)
 class Run:
-    """One edge of one panel, as part of a seam's side."""
+    """One edge of one piece, as part of a seam's side; reversed when it is walked against the sense in which its panel is drawn."""
 
-    panel: str
+    piece: str
     edge: str
     reversed: bool = False
 
@@ -48,6 +60,8 @@ class Seam:
         tolerance: how far the sides may differ, mm.
         easier: name of the size that changes side `a`, for the remedy.
         easier_share: that size as a share of side `a`: 1/n when n panels make it up.
+        easier_more: what that size is longer than so much of side `a`, mm: what laps over.
+        onto: whether `a` is only caught in a seam that side `b` already has: what hangs there as well, what laps over.
     """
 
     name: str
@@ -59,6 +73,13 @@ class Seam:
     tolerance: float = SEAM
     easier: str = ""
     easier_share: float = 1.0
+    easier_more: float = 0.0
+    onto: bool = False
+
+    @property
+    def sides(self) -> tuple[tuple[Run, ...], tuple[Run, ...]]:
+        """Both sides."""
+        return self.a, self.b
 
 
 @dataclass(frozen=True, slots=True)
@@ -71,12 +92,26 @@ class MatchMark:
 
 @dataclass(frozen=True, slots=True)
 class Trued:
-    """A seam that has been walked: both lengths, what is over, and the marks."""
+    """A seam that has been walked: both lengths, what is over, and the marks.
+
+    Args:
+        seam: the seam; the first of those alike.
+        length_a: of side `a`, mm.
+        length_b: of side `b`, mm.
+        marks: match marks on both sides.
+        alike: all seams that join the same edges of the same panels, this one among them.
+    """
 
     seam: Seam
     length_a: float
     length_b: float
     marks: tuple[MatchMark, ...]
+    alike: tuple[Seam, ...] = ()
+
+    @property
+    def times(self) -> int:
+        """How many such seams there are."""
+        return max(1, len(self.alike))
 
     @property
     def difference(self) -> float:
@@ -89,20 +124,29 @@ class Trued:
         return abs(self.difference) <= self.seam.tolerance
 
 
-def true(seam: Seam, panels: Mapping[str, Panel], letter: str = "A") -> Trued:
-    """Walk both sides of a seam. `letter` starts the labels of its match marks.
+def true(seam: Seam, panels: Mapping[str, Panel], letter: str = "A", alike: tuple[Seam, ...] = ()) -> Trued:
+    """Walk both sides of a seam, the panels given by the names of their pieces. `letter` starts the labels of its match marks.
 
     Raises:
-        KeyError: the seam names a panel or edge that is not there.
+        KeyError: the seam names a piece or edge that is not there.
     """
     length_a, length_b = _length(seam.a, panels), _length(seam.b, panels)
     fractions = match_fractions(seam, panels)
     marks = tuple(MatchMark(f"{letter}{i}", fraction) for i, fraction in enumerate(fractions, 1))
-    return Trued(seam, length_a, length_b, marks)
+    return Trued(seam, length_a, length_b, marks, alike)
+
+
+def alike(seams: Sequence[Seam], panel_of: Mapping[str, str]) -> list[tuple[Seam, ...]]:
+    """Seams grouped by what they join: the same edges of the same panels, in pieces of their own; `panel_of` is the panel of each piece."""
+    groups: dict[object, list[Seam]] = {}
+    for seam in seams:
+        sides = tuple(tuple((panel_of[run.piece], run.edge, run.reversed) for run in side) for side in seam.sides)
+        groups.setdefault((seam.name, sides, seam.ratio, seam.kind, seam.ring, seam.onto), []).append(seam)
+    return [tuple(group) for group in groups.values()]
 
 
 def _length(side: Sequence[Run], panels: Mapping[str, Panel]) -> float:
-    return math.fsum(panels[run.panel].edge(run.edge).curve.length for run in side)
+    return math.fsum(panels[run.piece].edge(run.edge).curve.length for run in side)
 
 
 def match_fractions(seam: Seam, panels: Mapping[str, Panel]) -> list[float]:
@@ -118,7 +162,7 @@ def match_fractions(seam: Seam, panels: Mapping[str, Panel]) -> list[float]:
         longest = max(longest, total)
         run_so_far = 0.0
         for run in side[:-1]:
-            run_so_far += panels[run.panel].edge(run.edge).curve.length
+            run_so_far += panels[run.piece].edge(run.edge).curve.length
             wanted.add(run_so_far / total if total else 0.0)
     if not longest:
         return []
@@ -135,28 +179,43 @@ def match_fractions(seam: Seam, panels: Mapping[str, Panel]) -> list[float]:
     return full if seam.ring else [fraction for fraction in full if near < fraction < 1.0 - near]
 
 
-def with_marks(panels: Sequence[Panel], walked: Sequence[Trued], clips: ClipSchool = ClipSchool.STRAIGHT) -> tuple[Panel, ...]:
-    """The panels with the match marks and relief clips of their seams."""
-    by_name = {panel.name: panel for panel in panels}
-    notches: dict[str, dict[tuple[str, float, str], Notch]] = {panel.name: {} for panel in panels}
+def with_marks(
+    panels: Sequence[Panel], panel_of: Mapping[str, str], walked: Sequence[Trued], clips: ClipSchool = ClipSchool.STRAIGHT
+) -> tuple[Panel, ...]:
+    """The panels with the match marks and relief clips of their seams; `panel_of` is the panel of each piece."""
+    known = {panel.name: panel for panel in panels}
+    by_name = {piece: known[panel] for piece, panel in panel_of.items()}
+    labels: dict[str, dict[tuple[str, float], dict[str, None]]] = {panel.name: {} for panel in panels}
+    notches: dict[str, dict[tuple[str, float], Notch]] = {panel.name: {} for panel in panels}
     for trued in walked:
-        for way in (Way(trued.seam.a, by_name), Way(trued.seam.b, by_name)):
+        for way in (Way(side, by_name) for side in trued.seam.sides):
             for mark in trued.marks:
                 run, fraction = way.locate(mark.fraction)
-                at_end = not 1e-6 < fraction < 1.0 - 1e-6
-                if (
-                    at_end
-                    and by_name[run.panel].edge(run.edge).curve.start != by_name[run.panel].edge(run.edge).curve.end
-                    and len(by_name[run.panel].edges) > 1
-                ):
+                if not 1e-6 < fraction < 1.0 - 1e-6 and _turns(by_name[run.piece], run.edge, fraction > 0.5):
                     continue  # the corner itself is the mark
-                key = (run.edge, round(fraction, 6), "")
-                known = notches[run.panel].get(key)
-                words = f"{known.label}/{mark.label}" if known and mark.label not in known.label.split("/") else mark.label
-                notches[run.panel][key] = Notch(run.edge, fraction, words)
+                labels[panel_of[run.piece]].setdefault((run.edge, round(fraction, 6)), {})[mark.label] = None
         for run, notch in _clips(trued, by_name, clips):
-            notches[run.panel].setdefault((run.edge, round(notch.fraction, 6), "clip"), notch)
-    return tuple(replace(p, notches=(*p.notches, *notches[p.name].values())) if notches[p.name] else p for p in panels)
+            notches[panel_of[run.piece]].setdefault((run.edge, round(notch.fraction, 6)), notch)
+    made = []
+    for panel in panels:
+        marks = [Notch(edge, fraction, _together(list(words))) for (edge, fraction), words in labels[panel.name].items()]
+        more = (*marks, *notches[panel.name].values())
+        made.append(replace(panel, notches=(*panel.notches, *more)) if more else panel)
+    return tuple(made)
+
+
+def _turns(panel: Panel, name: str, at_end: bool) -> bool:
+    """Whether the sew line turns a corner where an edge begins or ends."""
+    names = [edge.name for edge in panel.edges]
+    i = names.index(name)
+    before, after = (panel.edges[i], panel.edges[(i + 1) % len(names)]) if at_end else (panel.edges[i - 1], panel.edges[i])
+    return abs(turn_between(before.curve.heading_at(1.0), after.curve.heading_at(0.0))) > CORNER_ANGLE
+
+
+def _together(labels: Sequence[str]) -> str:
+    """The labels of one place of a panel; where it is cut so many times that each copy has its own, the letter of the seam."""
+    letters = list(dict.fromkeys(label.rstrip("0123456789") for label in labels))
+    return "/".join(labels if len(labels) <= MOST_LABELS else letters)
 
 
 class Way:
@@ -201,7 +260,7 @@ def _clips(trued: Trued, panels: Mapping[str, Panel], school: ClipSchool) -> lis
 
 
 def _edge(run: Run, panels: Mapping[str, Panel]) -> Edge:
-    return panels[run.panel].edge(run.edge)
+    return panels[run.piece].edge(run.edge)
 
 
 def _radius(edge: Edge) -> float | None:

@@ -13,7 +13,7 @@ from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import Finish
 from omnipel.core.plane.curves import Arc, Curve, arc_about, line
-from omnipel.core.tolerances import LONGEST, SHORTEST
+from omnipel.core.tolerances import LONGEST, SHORTEST, STRAIGHT_ANGLE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Angle, Phrase, mm, term, tr
 from omnipel.core.words.refs import Ref
@@ -94,19 +94,35 @@ def rectangle(
 
 
 def disc(
-    name: str, radius: Worked, finish: Finish, *, edge: str = "rim", source: Ref = refs.SEAM_ALLOWANCE, **more: Any
+    name: str,
+    radius: Worked,
+    finish: Finish,
+    *,
+    edge: str = "rim",
+    source: Ref = refs.SEAM_ALLOWANCE,
+    begins: float = math.pi / 2.0,
+    parted: Mapping[str, float] | None = None,
+    **more: Any,
 ) -> Panel:
-    """A disc, its rim one edge that starts at the right.
+    """A disc, its rim one edge that begins in direction `begins`, radians; as a rule at the top.
+
+    `parted` names edges of their own from there, with their lengths, mm; the rest of the rim follows them.
 
     Raises:
         Impossible: the radius cannot be cut.
     """
     r = checked(radius, tr("the radius of the {panel}", panel=term(name)), refs.panel(name))
     cut_radius = with_allowances(radius, (finish, source))
-    rim = Edge(edge, arc_about((0.0, 0.0), r, 0.0, 2.0 * math.pi), finish)
+    at, rim = begins, []
+    for name_, length in (parted or {}).items():
+        rim.append(Edge(name_, arc_about((0.0, 0.0), r, at, length / r), finish))
+        at += length / r
+    left = 2.0 * math.pi + begins - at
+    if left > STRAIGHT_ANGLE:
+        rim.append(Edge(edge, arc_about((0.0, 0.0), r, at, left), finish))
     across, cut_across = radius * 2.0, cut_radius * 2.0
     sizes = {"radius": radius, "cut radius": cut_radius, **more.pop("sizes", {})}
-    return Panel(name, (rim,), across, across, cut_across, cut_across, sizes=sizes, **more)
+    return Panel(name, tuple(rim), across, across, cut_across, cut_across, sizes=sizes, **more)
 
 
 def sector(

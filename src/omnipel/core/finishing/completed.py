@@ -6,6 +6,7 @@ import numpy as np
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, Figure, Panel
+from omnipel.core.drafting.pieces import counted
 from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.features import with_features
 from omnipel.core.finishing.layers import with_layers
@@ -29,7 +30,7 @@ def completed(cover: Cover, choices: CoverChoices, without: frozenset[Ref] = fro
         cover = with_closure(cover, choices)
     cover = with_layers(cover, choices)
     panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), choices), choices) for panel in cover.panels)
-    return replace(cover, panels=panels)
+    return replace(cover, panels=counted(panels, cover.pieces))
 
 
 def _on_fold(panel: Panel, choices: CoverChoices) -> Panel:

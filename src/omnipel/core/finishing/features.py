@@ -3,12 +3,15 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
+from omnipel.core.covers.places import middle
 from omnipel.core.covers.scheme import Cover, one_each
 from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.finishing import elsewhere, laid_on, openings
-from omnipel.core.finishing.placing import Additions, over_others
+from omnipel.core.finishing.placing import Additions, middle_of, over_others
 from omnipel.core.job.document import CoverChoices, Feature, FeatureKind
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.space.placements import Beside, Laid
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, term, tr
 from omnipel.core.words.refs import Ref
@@ -18,6 +21,7 @@ def with_features(cover: Cover, choices: CoverChoices) -> Cover:
     """The cover with its features."""
     panels = one_each(cover.panels)
     added: list[Panel] = []
+    pieces = list(cover.pieces)
     hardware, findings = list(cover.hardware), list(cover.findings)
     for i, feature in enumerate(choices.features):
         where, host = refs.feature(feature.id), panels.get(feature.panel)
@@ -29,11 +33,21 @@ def with_features(cover: Cover, choices: CoverChoices) -> Cover:
             continue
         made = additions(feature, host, choices, choices.features[:i])
         panels[host.name] = replace(host, figures=(*host.figures, *made.figures), notches=(*host.notches, *made.notches))
-        added += made.panels
+        named = tuple(_numbered(made.panels, {*panels, *(panel.name for panel in added)}))
+        added += named
+        pieces += [_laid(panel, feature, host, cover, choices) for panel in named]
         hardware += made.hardware
         findings += [replace(found, remedies=(without(feature),)) for found in made.findings]
-    named = tuple(_numbered(added, set(panels)))
-    return replace(cover, panels=(*panels.values(), *named), hardware=tuple(hardware), findings=tuple(findings))
+    panels.update((panel.name, panel) for panel in added)
+    return replace(cover, panels=tuple(panels.values()), pieces=tuple(pieces), hardware=tuple(hardware), findings=tuple(findings))
+
+
+def _laid(panel: Panel, feature: Feature, host: Panel, cover: Cover, choices: CoverChoices) -> Piece:
+    """A panel of a feature on the outside of the first piece of its host, its middle where the feature's is."""
+    under = next(piece for piece in cover.pieces if piece.panel == host.name)
+    (x, y), (px, py) = middle_of(feature, host), middle(panel)
+    out = choices.cloth.thickness
+    return placed(panel, Beside(Laid(under.place, (x - px, y - py)), -out if under.mirrored else out), on=under.name)
 
 
 def additions(feature: Feature, host: Panel, choices: CoverChoices, before: Sequence[Feature]) -> Additions:

@@ -11,11 +11,12 @@ import shapely
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Notch, Panel
+from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
-from omnipel.core.job.finish import BOUND, FOLDED, RAW, Finish, FinishKind, seam
+from omnipel.core.job.finish import BOUND, RAW, Finish, seam
 from omnipel.core.plane.curves import Trace
 from omnipel.core.tolerances import LEAST_GAP, MOST_GAP
 from omnipel.core.words import refs
@@ -26,8 +27,8 @@ from omnipel.core.words.working import worked
 
 def with_layers(cover: Cover, choices: CoverChoices) -> Cover:
     """The cover with lining and padding panels, their seams and checks."""
-    sewn = {run.panel for s in cover.seams for run in (*s.a, *s.b)}
-    hosts = [p for p in cover.panels if p.cloth is Cloth.OUTER and (p.name in sewn or not cover.seams)]
+    surface = {piece.panel for piece in cover.pieces if not piece.on}
+    hosts = [p for p in cover.panels if p.cloth is Cloth.OUTER and p.name in surface]
     if choices.lining.school is not LiningSchool.NONE and not any(p.cloth is Cloth.LINING for p in cover.panels):
         cover = _lined(cover, hosts, choices)
     if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):
@@ -37,61 +38,72 @@ def with_layers(cover: Cover, choices: CoverChoices) -> Cover:
 
 def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
     lining, school = choices.lining, choices.lining.school
-    panels = [_lining_panel(p, choices) for p in hosts]
-    if school is LiningSchool.AS_ONE:
-        return replace(cover, panels=(*cover.panels, *panels))
     named = {p.name for p in hosts}
+    outer = [piece for piece in cover.pieces if piece.panel in named and not piece.on]
+    as_one = school is LiningSchool.AS_ONE
+    pieces = [
+        replace(
+            piece,
+            name=f"lining {piece.name}",
+            panel=f"lining {piece.panel}",
+            mirrored=not piece.mirrored,
+            clear=None,
+            on=piece.name if as_one else "",
+        )
+        for piece in outer
+    ]
+    free = _free(cover, outer)
+    flat, panels = cover.flat, [_lining_panel(p, choices, free) for p in hosts]
+    cover = replace(cover, pieces=(*cover.pieces, *pieces))
+    if as_one:
+        return replace(cover, panels=(*cover.panels, *panels))
+    own = {piece.name for piece in outer}
     seams = [
         replace(s, name=f"lining: {s.name}", a=_lining_runs(s.a), b=_lining_runs(s.b), easier="")
         for s in cover.seams
-        if all(run.panel in named for run in (*s.a, *s.b))
+        if all(run.piece in own for run in (*s.a, *s.b))
     ]
-    findings = list(cover.findings)
-    if school is LiningSchool.BAGGED:
-        for host in hosts:
-            seams += [
-                Seam(
-                    f"bag {host.name}, {e.name}",
-                    (Run(f"lining {host.name}", e.name),),
-                    (Run(host.name, e.name),),
-                    kind=SeamKind.BAGGED,
-                )
-                for e in host.edges
-                if e.finish.kind in FOLDED or e.finish.kind in (FinishKind.BOUND, FinishKind.RAW)
-            ]
+    findings, bagged = list(cover.findings), school is LiningSchool.BAGGED
+    words, kind = ("bag", SeamKind.BAGGED) if bagged else ("bind", SeamKind.BOUND)
+    seams += [
+        Seam(f"{words} {piece.panel}, {e.name}", (Run(f"lining {piece.name}", e.name),), (Run(piece.name, e.name),), kind=kind)
+        for piece in outer
+        for e in flat[piece.name].edges
+        if (piece.panel, e.name) in free
+    ]
+    if bagged:
         panels, found = _with_gap(panels, lining.turning_gap, choices.habits)
         findings += found
-    return replace(cover, panels=(*cover.panels, *panels), seams=(*cover.seams, *seams), findings=tuple(findings))
+    return replace(cover, panels=(*cover.panels, *panels), seams=(*cover.seams, *seams), openings={}, findings=tuple(findings))
 
 
-def _lining_panel(host: Panel, choices: CoverChoices) -> Panel:
-    """The lining of a panel on the same sew line, with its own allowances."""
+def _free(cover: Cover, pieces: list[Piece]) -> frozenset[tuple[str, str]]:
+    """Edges that are in no seam: where lining and outer meet; by panel and edge."""
+    taken = {(run.piece, run.edge) for s in cover.seams for run in (*s.a, *s.b)}
+    return frozenset(
+        (piece.panel, e.name) for piece in pieces for e in cover.flat[piece.name].edges if (piece.name, e.name) not in taken
+    )
+
+
+def _lining_panel(host: Panel, choices: CoverChoices, free: frozenset[tuple[str, str]]) -> Panel:
+    """The lining of a panel on the same sew line, with its own allowances; `free` edges are where it meets the outer."""
     school, own = choices.lining.school, seam(choices.lining.seam_allowance)
 
     def finish(edge: Edge) -> Finish:
         if school is LiningSchool.AS_ONE:
             return edge.finish
-        if edge.finish.kind in FOLDED or edge.finish.kind in (FinishKind.BOUND, FinishKind.RAW):
+        if (host.name, edge.name) in free:
             return BOUND if school is LiningSchool.BOUND else own
         return own
 
     edges = tuple(Edge(e.name, e.curve, finish(e)) for e in host.edges)
-    made = outline(
-        f"lining {host.name}",
-        edges,
-        host.length,
-        host.width,
-        cloth=Cloth.LINING,
-        count=host.count,
-        mirrored=host.mirrored,
-        grain=host.grain,
-    )
+    made = outline(f"lining {host.name}", edges, host.length, host.width, cloth=Cloth.LINING, grain=host.grain)
     openings = tuple(f for f in host.figures if f.kind is MarkKind.CUT_OUT)
     return replace(made, figures=openings, take_up=host.take_up)
 
 
 def _lining_runs(side: tuple[Run, ...]) -> tuple[Run, ...]:
-    return tuple(replace(run, panel=f"lining {run.panel}") for run in side)
+    return tuple(replace(run, piece=f"lining {run.piece}") for run in side)
 
 
 def _with_gap(panels: list[Panel], gap: float, habits: Habits) -> tuple[list[Panel], list[Finding]]:
@@ -142,5 +154,11 @@ def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
         spans = np.ptp(ring, axis=0)
         plain = abs(spans[0] - (host.length - inset).value) < 0.01 and abs(spans[1] - (host.width - inset).value) < 0.01
         sizes = (host.length - inset, host.width - inset) if plain else (None, None)
-        made.append(outline(f"padding {host.name}", (edge,), *sizes, cloth=Cloth.PADDING, count=host.count, grain=host.grain))
-    return replace(cover, panels=(*cover.panels, *made), findings=tuple(findings))
+        made.append(outline(f"padding {host.name}", (edge,), *sizes, cloth=Cloth.PADDING, grain=host.grain))
+    padded = {panel.name.removeprefix("padding "): panel for panel in made}
+    pieces = [
+        placed(padded[piece.panel], piece.place, f"padding {piece.name}", mirrored=piece.mirrored, on=piece.name)
+        for piece in cover.pieces
+        if piece.panel in padded and not piece.on
+    ]
+    return replace(cover, panels=(*cover.panels, *made), pieces=(*cover.pieces, *pieces), findings=tuple(findings))

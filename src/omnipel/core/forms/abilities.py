@@ -28,6 +28,10 @@ class Round(Protocol):
     """Round, the same girth from top to bottom."""
 
     @property
+    def ends(self) -> float:
+        """Height above the ground at which the cover ends, mm."""
+
+    @property
     def girth(self) -> Worked:
         """Around the body."""
 
@@ -42,6 +46,10 @@ class Round(Protocol):
 
 class Rimmed(Protocol):
     """Open at the top: what counts is the rim."""
+
+    @property
+    def height(self) -> Worked:
+        """Of the rim above the ground."""
 
     @property
     def rim(self) -> Worked:
@@ -112,6 +120,10 @@ class Boxy(Protocol):
     """Straight sides."""
 
     @property
+    def ends(self) -> float:
+        """Height above the ground at which the cover ends, mm."""
+
+    @property
     def length(self) -> Worked:
         """Left to right."""
 
@@ -130,6 +142,10 @@ class Boxy(Protocol):
     @property
     def path(self) -> Worked:
         """From the ground up the front, over the top and down the back."""
+
+    @property
+    def over_it(self) -> Points:
+        """What a cloth laid over front and back hangs on, seen from the right: its side, and what stands up on top, `(n, 2)`."""
 
     @property
     def rounding(self) -> Worked | None:
@@ -209,6 +225,10 @@ class Necked(Protocol):
 
 class Cased(Protocol):
     """A box carried by its handle."""
+
+    @property
+    def length(self) -> Worked:
+        """Left to right."""
 
     @property
     def width(self) -> Worked:

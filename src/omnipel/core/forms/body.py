@@ -13,9 +13,11 @@ import shapely
 from numpy.typing import NDArray
 
 from omnipel.core.forms.abilities import Ability
-from omnipel.core.forms.mesh import Mesh, Solid, closed, level
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.thing import Face, SticksOut, Treatment
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, closed, level
+from omnipel.core.space.occupied import Occupied
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, tr
 from omnipel.core.words.working import Worked, through
@@ -31,6 +33,10 @@ class Body(Protocol):
     @property
     def sections(self) -> tuple[Section, ...]:
         """Girths from the top down, straight in between; what sticks out and is covered is part of them."""
+
+    @property
+    def occupied(self) -> Occupied:
+        """The room that it takes up, with what stands up on top and is covered over."""
 
     def mesh(self) -> Mesh:
         """Its surface, for the sketch."""

@@ -9,12 +9,14 @@ import numpy as np
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion
-from omnipel.core.forms.mesh import Mesh, Solid, closed, loft, ring
 from omnipel.core.forms.places import DIAMETER, half_turn, round_body
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Thing
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, closed, loft, ring
+from omnipel.core.space.occupied import Occupied, TurnedBody
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
@@ -121,21 +123,23 @@ class Bottle:
         """Around the neck."""
         return self.neck_across * math.pi if self.neck_across else None
 
+    @property
+    def profile(self) -> tuple[tuple[float, float], ...]:
+        """Radius and height from the ground up; what was not measured between belly and neck is as sketched."""
+        r, h = self.diameter.value / 2.0, self.height.value
+        if self.neck_across is None or self.neck_height is None:
+            return (r, 0.0), (r, h)
+        n, at = self.neck_across.value / 2.0, self.neck_height.value
+        return (r, 0.0), (r, at * 0.72), ((r + n) / 1.9, at * 0.9), (n, at), (n, max(h, at * 1.02))
+
+    @property
+    def occupied(self) -> Occupied:
+        """The bottle."""
+        return TurnedBody(np.array(self.profile))
+
     def mesh(self) -> Mesh:
         """Its surface."""
-        r, h = self.girth.value / (2 * math.pi), self.height.value
-        if self.neck is None or self.neck_height is None:
-            return loft([ring(r, 0.0, 36), ring(r, h, 36)])
-        n, at = self.neck.value / (2 * math.pi), self.neck_height.value
-        return loft(
-            [
-                ring(r, 0.0, 36),
-                ring(r, at * 0.72, 36),
-                ring((r + n) / 1.9, at * 0.9, 36),
-                ring(n, at, 36),
-                ring(n, max(h, at * 1.02), 36),
-            ]
-        )
+        return loft([ring(r, z, 36) for r, z in self.profile])
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""

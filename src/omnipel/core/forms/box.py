@@ -14,13 +14,15 @@ import shapely
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import covered, grown, level_path, on_front, rectangle_section, with_bumps
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion
-from omnipel.core.forms.mesh import Mesh, Solid, block, level, loft
 from omnipel.core.forms.places import path_over
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Face, Lives, SticksOut, Thing
 from omnipel.core.plane.curves import Points, quarter_chords
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, block, level, loft
+from omnipel.core.space.occupied import All, Occupied, drawn_across, lying_box
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.core.words.working import Worked, through, worked
@@ -198,6 +200,20 @@ class Box:
     sticks_out: tuple[SticksOut, ...] = ()
 
     @property
+    def ends(self) -> float:
+        """Height at which the cover ends, mm."""
+        over = max((t.reach for t in covered(self.sticks_out, Face.TOP)), default=0.0)
+        return self.height.value - (self.drop.value - over)
+
+    @property
+    def occupied(self) -> Occupied:
+        """The box, and what stands up in the middle of its top and is covered over."""
+        body = drawn_across(self.ring, self.length.value)
+        middle = (self.height.value + self.front_height.value) / 2.0  # it stands in the middle, also of a top that slopes
+        up = [lying_box(t.size, t.size, middle, middle + t.reach) for t in covered(self.sticks_out, Face.TOP)]
+        return All((body, *up)) if up else body
+
+    @property
     def path(self) -> Worked:
         """From the ground up the front, over the top and down the back; over what stands up on top."""
         rounding = self.rounding or worked(tr("rounding"), 0.0)
@@ -221,7 +237,7 @@ class Box:
     @property
     def ring(self) -> Points:
         """Its side, seen from the right, its upper corners rounded as far as a path over them has told."""
-        ring = self.outline(*(side.value for side in self.sides))
+        ring = side_outline(self.width.value, self.height.value, self.front_height.value)
         rho = self.rounding.value if self.rounding is not None else 0.0
         if rho <= 0.0:
             return ring
@@ -231,9 +247,25 @@ class Box:
         return np.ascontiguousarray(shapely.get_coordinates(above)[-2::-1]) if above.area else ring
 
     @property
+    def over_it(self) -> Points:
+        """Its side, seen from the right, and what stands up in the middle of its top and is covered over."""
+        middle, top = self.width.value / 2.0, self.height.value
+        up = [(middle + s * t.size / 2.0, top + t.reach) for t in covered(self.sticks_out, Face.TOP) for s in (-1.0, 1.0)]
+        return np.vstack((self.ring, np.array(up).reshape(-1, 2)))
+
+    @property
     def sides(self) -> tuple[Worked, ...]:
-        """What its side is made from."""
-        return self.width, self.height, self.front_height
+        """What its side is made from; over what stands up on top and is covered over, all of the top is lifted."""
+        up = covered(self.sticks_out, Face.TOP)
+        if not up:
+            return self.width, self.height, self.front_height
+        slope = (self.height.value - self.front_height.value) / self.width.value
+        t = max(up, key=lambda t: t.reach + slope * t.size / 2.0)
+        over = worked(tr("over the {thing}", thing=Name(t.name)), t.reach, refs.sticks_out(t.id).at("reach"))
+        if slope:
+            words, on = (tr("as the top slopes"), tr("from its middle to its edge")), (self.height, self.front_height, self.width)
+            over = over + through(*words, lambda high, low, wide: (high - low) / wide * t.size / 2.0, *on)
+        return self.width, self.height + over, self.front_height + over
 
     def outline(self, *sides: float) -> Points:
         """Its side for other values of width, height and front, mm."""

@@ -8,13 +8,15 @@ import numpy as np
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Mesh, Solid, closed, loft, ring
 from omnipel.core.forms.places import DIAMETER, STRING_DOWN, half_turn, round_body, string_over
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.reading import Instrument
 from omnipel.core.job.thing import Thing
 from omnipel.core.plane.curves import Points
 from omnipel.core.plane.trace import polyline_length, ring_of
+from omnipel.core.space.frames import Frame, Solid
+from omnipel.core.space.mesh import Mesh, closed, level, loft, ring
+from omnipel.core.space.occupied import All, Occupied, Prism, TurnedBody
 from omnipel.core.tape.adjustment import Observation
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
@@ -22,6 +24,10 @@ from omnipel.core.words.working import Worked, given, worked
 
 BELOW_RIM = 0.9
 """Girth under the rim as a share of the rim, where it has not been measured; for the sketch only."""
+LIP = 0.92
+"""The lip goes down to this share of the height; for the sketch, too."""
+MOST_AROUND = 60
+"""No more points than this of a traced rim are drawn."""
 TRACED = "outline"
 TRACE_SIGMA = 4.0
 """The length of a traced rim is known to so much, mm: a pencil's width all round."""
@@ -105,11 +111,39 @@ class CapBody:
         """Around the rim."""
         return self.diameter * math.pi
 
-    def mesh(self) -> Mesh:
-        """Its surface."""
+    @property
+    def profile(self) -> tuple[tuple[float, float], ...]:
+        """Radius and height from the ground up, the rim at the top; what was not measured below it is as sketched."""
         r, h = self.diameter.value / 2.0, self.height.value
         under = self.below.value / (2.0 * math.pi) if self.below else r * BELOW_RIM
-        return loft([ring(under * 0.72, 0.0), ring(under, h * 0.55), ring(under, h * 0.9), ring(r, h * 0.92), ring(r, h)])
+        return (under * 0.72, 0.0), (under, h * 0.55), (under, h * (LIP - 0.02)), (r, h * LIP), (r, h)
+
+    @property
+    def rim_outline(self) -> Points:
+        """The rim as it was traced, about the axis; or a circle."""
+        return (
+            self.ring - (self.ring.min(axis=0) + self.ring.max(axis=0)) / 2.0
+            if self.ring is not None
+            else ring(self.profile[-1][0], 0.0)[:, :2]
+        )
+
+    @property
+    def occupied(self) -> Occupied:
+        """The lip and what is below it."""
+        if self.ring is None:
+            return TurnedBody(np.array(self.profile))
+        high, scale = self.height.value, self.profile[2][0] / self.profile[-1][0]
+        lip = Prism(self.rim_outline, high * LIP, high, Frame())
+        return All((lip, Prism(self.rim_outline * scale, 0.0, high * LIP, Frame())))
+
+    def mesh(self) -> Mesh:
+        """Its surface."""
+        if self.ring is None:
+            return loft([ring(r, z) for r, z in self.profile])
+        outline, widest = self.rim_outline, self.profile[-1][0]
+        if len(outline) > MOST_AROUND:
+            outline = outline[:: len(outline) // MOST_AROUND + 1]
+        return loft([level(outline * (r / widest), z) for r, z in self.profile])
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""

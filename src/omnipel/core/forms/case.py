@@ -10,9 +10,11 @@ from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import level_path, rectangle_section
 from omnipel.core.forms.box import UNDER_IT
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Mesh, Solid, block, level, loft
 from omnipel.core.forms.places import lifted
 from omnipel.core.forms.sections import Section
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, block, level, loft
+from omnipel.core.space.occupied import Occupied, lying_box
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked, through
 
@@ -124,6 +126,11 @@ class Case:
     handle: Worked
     around: Worked
     sections: tuple[Section, ...]
+
+    @property
+    def occupied(self) -> Occupied:
+        """The case without clips and handle, which are measured over."""
+        return lying_box(self.length.value, self.width.value, 0.0, self.height.value)
 
     def mesh(self) -> Mesh:
         """Its surface, with the handle."""

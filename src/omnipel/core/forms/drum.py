@@ -9,11 +9,13 @@ import numpy as np
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import grown, with_bumps
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Mesh, Solid, block, closed, loft, ring
 from omnipel.core.forms.places import DIAMETER, STRING_DOWN, half_turn, round_body, string_over
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.reading import Instrument
 from omnipel.core.job.thing import SticksOut
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, block, closed, loft, ring
+from omnipel.core.space.occupied import Occupied, cylinder
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
 
@@ -105,6 +107,16 @@ class Drum:
     def radius(self) -> float:
         """Of the bare body, mm."""
         return self.diameter.value / 2.0
+
+    @property
+    def ends(self) -> float:
+        """Height at which the cover ends, mm."""
+        return self.height.value - self.drop.value
+
+    @property
+    def occupied(self) -> Occupied:
+        """The bare drum."""
+        return cylinder(self.radius, 0.0, self.height.value)
 
     def mesh(self) -> Mesh:
         """Its surface."""

@@ -9,11 +9,13 @@ import numpy as np
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import rectangle_section
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Mesh, Solid, level, loft
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.thing import Thing
 from omnipel.core.plane.curves import Points
 from omnipel.core.plane.trace import ring_of
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, level, loft
+from omnipel.core.space.occupied import All, Occupied
 from omnipel.core.tape.adjustment import Observation
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
@@ -72,6 +74,11 @@ class Flat:
     width: Worked
     ring: Points | None
     sections: tuple[Section, ...] = ()
+
+    @property
+    def occupied(self) -> Occupied:
+        """What it is spread over is not known: nothing."""
+        return All(())
 
     def mesh(self) -> Mesh:
         """Its surface: a thin sheet."""

@@ -9,8 +9,10 @@ import numpy as np
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import rectangle_section
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Mesh, Solid, level, loft
 from omnipel.core.forms.sections import Section
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, level, loft
+from omnipel.core.space.occupied import Occupied, lying_box
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
 
@@ -75,6 +77,11 @@ class Slab:
     width: Worked
     thickness: Worked
     sections: tuple[Section, ...] = ()
+
+    @property
+    def occupied(self) -> Occupied:
+        """The slab, lying."""
+        return lying_box(self.length.value, self.width.value, 0.0, self.thickness.value)
 
     def mesh(self) -> Mesh:
         """Its surface, lying."""

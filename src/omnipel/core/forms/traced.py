@@ -7,12 +7,14 @@ import numpy as np
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Face, Mesh, Solid
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline, Thing
 from omnipel.core.plane.curves import Points
 from omnipel.core.plane.trace import LEVELS, chord, ring_of
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Face, Mesh
+from omnipel.core.space.occupied import Occupied, drawn_across
 from omnipel.core.tape.adjustment import Observation
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
@@ -106,6 +108,11 @@ class Traced:
     def height(self) -> float:
         """Of the outline, mm."""
         return float(self.ring[:, 1].max())
+
+    @property
+    def occupied(self) -> Occupied:
+        """The outline drawn out to its width."""
+        return drawn_across(self.ring, self.width.value)
 
     def mesh(self) -> Mesh:
         """The outline drawn out to its width: sides to left and right."""

@@ -8,10 +8,12 @@ import numpy as np
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Mesh, Solid, closed, loft, ring
 from omnipel.core.forms.places import half_turn, round_body
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.reading import Instrument
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, closed, loft, ring
+from omnipel.core.space.occupied import Occupied, TurnedBody
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
 
@@ -85,6 +87,11 @@ class Tub:
     def girth_top(self) -> Worked:
         """Around the top."""
         return self.top * math.pi
+
+    @property
+    def occupied(self) -> Occupied:
+        """The tub."""
+        return TurnedBody(np.array([(self.bottom.value / 2.0, 0.0), (self.top.value / 2.0, self.height.value)]))
 
     def mesh(self) -> Mesh:
         """Its surface."""

@@ -13,12 +13,14 @@ import numpy as np
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion
-from omnipel.core.forms.mesh import Mesh, Solid, closed, loft, ring
 from omnipel.core.forms.places import half_turn, round_body
 from omnipel.core.forms.sections import Section, Station
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Thing
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh, closed, loft, ring
+from omnipel.core.space.occupied import Occupied, TurnedBody
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Phrase, tr
 from omnipel.core.words.working import Worked, worked
@@ -62,19 +64,25 @@ class Turned:
         """Height of the highest point above the lowest mark, mm."""
         return self.stations[-1].height.value + (self.rise.value if self.rise else 0.0)
 
+    def profile(self, steps: int) -> tuple[tuple[float, float], ...]:
+        """Radius and height from the lowest mark up, the dome in so many steps to its crown."""
+        made = [(s.radius, s.height.value) for s in self.stations]
+        if not self.rise:
+            return tuple(made) if len(made) > 1 else (*made, (made[0][0], made[0][1] + 1.0))
+        a, h = self.stations[-1].radius, self.rise.value
+        sphere = (a * a + h * h) / (2.0 * h)
+        middle, half = self.top - sphere, math.atan2(a, sphere - h)
+        angles = (half * (1.0 - k / steps) for k in range(1, steps + 1))
+        return (*made, *((sphere * math.sin(angle), middle + sphere * math.cos(angle)) for angle in angles))
+
+    @property
+    def occupied(self) -> Occupied:
+        """The body from its lowest mark up."""
+        return TurnedBody(np.array(self.profile(96)))
+
     def mesh(self) -> Mesh:
         """Its surface."""
-        rings = [ring(s.radius, s.height.value, 28) for s in self.stations]
-        if self.rise:
-            a, h, base = self.stations[-1].radius, self.rise.value, self.stations[-1].height.value
-            sphere = (a * a + h * h) / (2.0 * h)
-            for k in range(1, 6):
-                angle = math.asin(min(1.0, a / sphere)) if h <= a else math.pi - math.asin(min(1.0, a / sphere))
-                here = angle * (1.0 - k / 5.5)
-                rings.append(ring(sphere * math.sin(here), base + h - sphere * (1.0 - math.cos(here)), 28))
-        if len(rings) == 1:
-            rings.append(ring(self.stations[0].radius, self.stations[0].height.value + 1.0, 28))
-        return loft(rings)
+        return loft([ring(max(r, 0.02 * self.stations[-1].radius), z, 28) for r, z in self.profile(6)])
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""

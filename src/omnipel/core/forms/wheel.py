@@ -9,11 +9,13 @@ import numpy as np
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
-from omnipel.core.forms.mesh import Mesh, Solid, closed, loft, ring
 from omnipel.core.forms.places import DIAMETER, MARK_UP, half_turn, part_girth, round_body
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.reading import Instrument
 from omnipel.core.job.thing import ComesOff, Thing
+from omnipel.core.space.frames import Frame, Solid
+from omnipel.core.space.mesh import Mesh, closed, loft, ring
+from omnipel.core.space.occupied import Occupied, TurnedBody
 from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.working import Worked
 
@@ -92,6 +94,12 @@ class Wheel:
     def radius(self) -> float:
         """Of the tread, mm."""
         return self.diameter.value / 2.0
+
+    @property
+    def occupied(self) -> Occupied:
+        """The wheel between its faces, upright across the x axis; its hub goes through an opening."""
+        frame = Frame((0.0, 0.0, self.radius), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0))
+        return TurnedBody(np.array([(self.radius, -self.width.value / 2.0), (self.radius, self.width.value / 2.0)]), frame)
 
     def mesh(self) -> Mesh:
         """Its surface: tyre and hub."""

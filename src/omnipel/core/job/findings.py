@@ -196,6 +196,12 @@ CATALOGUE: dict[str, Entry] = {
         LOOK, "Something that sticks out is to get an opening, and the cover has none for it.", tr("Add a port at its place.")
     ),
     "covers-too-far": Entry(LOOK, "The cover reaches over something it is to leave below.", tr("Make the drop shorter.")),
+    "promise-broken": Entry(
+        STOP,
+        "The cover as it is drafted does not close in space, or lies nearer to the object than its scheme promises: a mistake of ours.",
+        tr("Do not cut. Try another scheme, and tell us what the job is."),
+        by_person=True,
+    ),
     "our-fault": Entry(
         STOP,
         "Something went wrong inside the program: a fault of ours, not of the job.",

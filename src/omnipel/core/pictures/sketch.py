@@ -10,9 +10,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.forms.mesh import CREASE, Mesh, Solid
 from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
 from omnipel.core.pictures.pens import Layer
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import CREASE, Mesh
 
 LIGHT = np.array([-0.45, -0.65, 0.62])
 

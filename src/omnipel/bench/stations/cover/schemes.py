@@ -15,7 +15,7 @@ from omnipel.bench.speech import say
 from omnipel.core.covers import schemes_for
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.covers.starting import begins_with
-from omnipel.core.draft import Draft
+from omnipel.core.draft import Draft, Drafted
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import Trued
@@ -70,7 +70,7 @@ def figures_of(drafted: Draft) -> Figures:
     hardest = max(drafted.seams, key=lambda trued: _trouble(trued, drafted), default=None)
     return Figures(
         sum(p.count for p in outer),
-        sum(t.length_b for t in drafted.seams),
+        sum(t.length_b * t.times for t in drafted.seams),
         cloth,
         _why(hardest, drafted) if hardest else tr("no seam"),
     )
@@ -78,18 +78,19 @@ def figures_of(drafted: Draft) -> Figures:
 
 def _trouble(trued: Trued, drafted: Draft) -> float:
     """How hard a seam is: gathers first, then tight rings, then corners, then length."""
-    panels = {p.name: p for p in drafted.panels}
-    bent = max(
-        (abs(e.curvature) for run in trued.seam.b if isinstance(e := panels[run.panel].edge(run.edge).curve, Arc)), default=0.0
-    )
+    bent = _bent(trued, drafted)
     return 5.0 * (trued.seam.ratio > 1.001) + 400.0 * bent + 0.3 * len(trued.seam.b) + trued.length_b / 20_000.0
 
 
+def _bent(trued: Trued, drafted: Draft) -> float:
+    """How tight the curve is that a seam runs along, 1/mm."""
+    flat = drafted.cover.flat if isinstance(drafted, Drafted) else {}
+    edges = (flat[run.piece].edge(run.edge).curve for run in trued.seam.b if run.piece in flat)
+    return max((abs(e.curvature) for e in edges if isinstance(e, Arc)), default=0.0)
+
+
 def _why(trued: Trued, drafted: Draft) -> Phrase:
-    panels = {p.name: p for p in drafted.panels}
-    bent = max(
-        (abs(e.curvature) for run in trued.seam.b if isinstance(e := panels[run.panel].edge(run.edge).curve, Arc)), default=0.0
-    )
+    bent = _bent(trued, drafted)
     if trued.seam.ratio > 1.001:
         return tr("gathers {ratio}", ratio=Ratio(trued.seam.ratio, 1))
     if bent > 1.0 / NEARLY_STRAIGHT:

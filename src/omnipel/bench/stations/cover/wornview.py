@@ -10,10 +10,12 @@ from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.sketchview import SketchView
 from omnipel.bench.parts.widgets import check, column
 from omnipel.bench.session import Session
+from omnipel.core.covers import SCHEMES
 from omnipel.core.draft import Drafted
-from omnipel.core.fit.going_on import Fit
-from omnipel.core.forms.mesh import Mesh
-from omnipel.core.pictures.worn import COVER, worn
+from omnipel.core.forms.body import Body
+from omnipel.core.pictures.sewn import COVER, piece_of, shell
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import Mesh
 from omnipel.core.tolerances import FLAP_CLEARANCE, TIGHT_CLEARANCE
 from omnipel.core.words.phrases import tr
 
@@ -45,35 +47,39 @@ class WornView(QWidget):
         body = self.session.body
         if body is None:
             return
-        shell = worn(draft.body, draft.cover, apart=self.apart.isChecked()) if isinstance(draft, Drafted) else Mesh()
-        what = self.what.value if shell.faces else "object"
-        self.sketch.tints = self._tints(shell, see_through=what == "both")
-        mesh = {"both": body.mesh() + shell, "cover": shell, "object": body.mesh()}[what]
+        apart = self.apart.isChecked()
+        sewn = shell(draft.cover, apart=apart) if isinstance(draft, Drafted) else Mesh()
+        what = self.what.value if sewn.faces else "object"
+        lies = sewn if not apart else shell(draft.cover) if isinstance(draft, Drafted) else Mesh()
+        self.sketch.tints = self._tints(lies, body, see_through=what == "both")
+        mesh = {"both": body.mesh() + sewn, "cover": sewn, "object": body.mesh()}[what]
         over = COVER if what == "both" and not self.apart.isChecked() else ""
         self.sketch.show_mesh(mesh, over=over)
 
-    def _tints(self, shell: Mesh, *, see_through: bool) -> dict[str, QColor]:
-        """A colour for every part of the cover."""
-        parts = dict.fromkeys(face.part for face in shell.faces)
-        names = list(dict.fromkeys(part.removeprefix(COVER).rpartition(":")[0] for part in parts))
+    def _tints(self, sewn: Mesh, body: Body, *, see_through: bool) -> dict[str, QColor]:
+        """A colour for every facet of the cover, where it lies on the object."""
+        names = list(dict.fromkeys(piece_of(face.part) for face in sewn.faces))
         cloth = QColor(self.session.open_job.cover.cloth.colour)
+        by_gap = self.colours.value == "gap" and sewn.faces
+        states = gap_states(body, sewn.middles, self._thickness()) if by_gap else []
         tints = {}
-        for part in parts:
-            name, _, depth = part.removeprefix(COVER).rpartition(":")
-            colour = self._gap_colour(int(depth)) if self.colours.value == "gap" else _turned(cloth, names.index(name))
+        for i, face in enumerate(sewn.faces):
+            piece = names.index(piece_of(face.part))
+            colour = QColor(LOOK.colours.of(states[i])) if by_gap else _turned(cloth, piece)
             colour.setAlpha(150 if see_through else 255)
-            tints[part] = colour
+            tints[face.part] = colour
         return tints
 
-    def _gap_colour(self, depth: int) -> QColor:
-        """Stop below nothing, look when tight or flapping, fine between."""
-        draft = self.session.draft
-        fit = draft.fit if isinstance(draft, Drafted) else None
-        if not isinstance(fit, Fit):
-            return QColor(LOOK.colours.line)
-        gap = fit.slacks[min(depth, len(fit.slacks) - 1)].clearance
-        state = "stop" if gap < 0.0 else "look" if gap < TIGHT_CLEARANCE or gap > FLAP_CLEARANCE else "fine"
-        return QColor(LOOK.colours.of(state))
+    def _thickness(self) -> float:
+        """Of all layers, mm."""
+        choices = self.session.open_job.cover
+        return SCHEMES[choices.scheme].brief(choices).t.value if choices.scheme in SCHEMES else choices.cloth.thickness
+
+
+def gap_states(body: Body, middles: Solid, thickness: float) -> list[str]:
+    """How facets stand off the object, by their middles: stop below nothing, look when tight or flapping, fine between."""
+    gaps = body.occupied.gaps(middles) - thickness / 2.0
+    return ["stop" if gap < 0.0 else "look" if gap < TIGHT_CLEARANCE or gap > FLAP_CLEARANCE else "fine" for gap in gaps]
 
 
 def _turned(colour: QColor, step: int) -> QColor:

@@ -19,10 +19,10 @@ from omnipel.bench.stations.panels.ledger import Ledger
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.forms.mesh import Mesh
 from omnipel.core.pictures.pens import LAYER_WORDS, Layer
+from omnipel.core.pictures.sewn import piece_of, shell
 from omnipel.core.pictures.sheet import board
-from omnipel.core.pictures.worn import COVER, worn
+from omnipel.core.space.mesh import Mesh
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, bare, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
@@ -215,37 +215,41 @@ class PanelsStation(QWidget):
         return next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == name), None)
 
     def _clicked(self, ref: Ref | None) -> None:
-        seams = self.session.draft.seams if self.session.draft else ()
-        of_edge = [t for t in seams for run in (*t.seam.a, *t.seam.b) if refs.panel(run.panel, run.edge) == ref]
+        draft = self.session.draft
+        seams, panel_of = (draft.seams, draft.cover.panel_of) if isinstance(draft, Drafted) else ((), {})
+        of_edge = [t for t in seams for run in (*t.seam.a, *t.seam.b) if refs.panel(panel_of[run.piece], run.edge) == ref]
         if of_edge:
             self._seam(of_edge[0].seam.name)
         else:
             panel = ref if ref is not None and not ref.part else None
             self.board.lit = frozenset({panel}) if panel else frozenset()
             self.ledger.pick("")
-            self._on_object({panel.id} if panel else set())
+            self._on_object({piece for piece, name in panel_of.items() if panel and name == panel.id})
             self.board.update()
 
     def _seam(self, name: str) -> None:
         """Light both sides of a seam on the board, and the panels they belong to on the object."""
-        for trued in self.session.draft.seams if self.session.draft else ():
+        draft = self.session.draft
+        if not isinstance(draft, Drafted):
+            return
+        for trued in draft.seams:
             if trued.seam.name == name:
-                runs = (*trued.seam.a, *trued.seam.b)
-                self.board.lit = frozenset(refs.panel(run.panel, run.edge) for run in runs)
+                runs = [run for seam in trued.alike for run in (*seam.a, *seam.b)]
+                self.board.lit = frozenset(refs.panel(draft.cover.panel_of[run.piece], run.edge) for run in runs)
                 self.ledger.pick(name)
                 self.board.update()
-                self._on_object({run.panel for run in runs})
+                self._on_object({run.piece for run in runs})
 
-    def _on_object(self, panels: set[str]) -> None:
-        """Show these panels on the object; without any, the picture gives its room back."""
+    def _on_object(self, pieces: set[str]) -> None:
+        """Show these pieces on the object; without any, the picture gives its room back."""
         draft = self.session.draft
-        shell = worn(draft.body, draft.cover) if isinstance(draft, Drafted) and panels else Mesh()
-        self.where.setVisible(bool(shell.faces))
-        if not shell.faces:
+        mesh = shell(draft.cover) if isinstance(draft, Drafted) and pieces else Mesh()
+        self.where.setVisible(bool(mesh.faces))
+        if not mesh.faces:
             return
         lit, rest = LOOK.colour("accent"), LOOK.colour("body")
-        self.where.tints = {f.part: lit if f.part.removeprefix(COVER).rpartition(":")[0] in panels else rest for f in shell.faces}
-        self.where.show_mesh(shell)
+        self.where.tints = {f.part: lit if piece_of(f.part) in pieces else rest for f in mesh.faces}
+        self.where.show_mesh(mesh)
 
     def go_to(self, ref: Ref) -> None:
         """Show a panel or a seam."""

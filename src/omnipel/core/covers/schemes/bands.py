@@ -1,11 +1,14 @@
 """Turned body in bands: a chain of frustums from station to station, a dome in a few more, closed by a disc."""
 
 import math
+from itertools import pairwise
 
 from omnipel.core.covers.options import count, only_when
+from omnipel.core.covers.places import cones, copies, lid
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.meridian import dome_of, rise_of, walls
+from omnipel.core.covers.schemes.meridian import clear_of, dome_of, rise_of, walls
 from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, frustum, sector
 from omnipel.core.forms.abilities import Ability, Turned
@@ -33,8 +36,10 @@ def draft(body: Turned, brief: Brief) -> Cover:
     n = brief.count("panels")
 
     panels: list[Panel] = []
+    pieces: list[Piece] = []
     around: list[Worked] = []
     seams: list[Seam] = []
+    clear = clear_of(body, brief)
     for k, ((low, below), (high, above)) in enumerate(zip(rings, rings[1:], strict=False), 1):
         # Sizes
         flat = frustum(low, high, above - below, n)
@@ -45,29 +50,22 @@ def draft(body: Turned, brief: Brief) -> Cover:
         # Panels
         name = f"band {k}"
         finish = brief.choices.hem if k == 1 else brief.seam
-        panels.append(sector(name, lower, upper, slant, inside=finish, outside=brief.seam, sides=brief.closing, count=n))
-        # Seams
-        seams.append(Seam(f"close {name}", (Run(name, "left"),), (Run(name, "right", reversed=True),), kind=SeamKind.FELLED))
-        if k > 1:
-            under = f"band {k - 1}"
-            ring = tuple(Run(under, "top", reversed=True) for _ in range(n))
-            seams.append(
-                Seam(
-                    f"{name} to {under}",
-                    tuple(Run(name, "bottom") for _ in range(n)),
-                    ring,
-                    ring=True,
-                    easier=f"band_{k}_lower_arc",
-                    easier_share=1.0 / n,
-                )
-            )
+        band = sector(name, lower, upper, slant, inside=finish, outside=brief.seam, sides=brief.closing)
+        panels.append(band)
+        # Pieces and seams
+        pieces += [
+            placed(band, place, piece, clear=clear)
+            for piece, place in zip(copies(name, n), cones(band, n, below.value, slant.value), strict=True)
+        ]
+        seams += _ring_seams(k, n)
     top = brief.size("top_sew_radius", rings[-1][0], refs.ANY_CLEARANCE)
     panels.append(disc("top", top, brief.seam))
+    pieces.append(placed(panels[-1], lid(rings[-1][1].value), clear=clear))
     last = panels[-2].name
     seams.append(
         Seam(
             f"{last} to top",
-            tuple(Run(last, "top", reversed=True) for _ in range(n)),
+            tuple(Run(piece, "top", reversed=True) for piece in copies(last, n)),
             (Run("top", "rim"),),
             ring=True,
             kind=SeamKind.FELLED,
@@ -80,8 +78,32 @@ def draft(body: Turned, brief: Brief) -> Cover:
         Passage(max(0.0, body.top - h.value), inside(brief, arc, ROUND))
         for arc, (_, h) in reversed(list(zip(around, rings, strict=True)))
     )
-    roles = {"side": "band 1", "top": "top"}
-    return brief.cover(panels, seams, profile=profile, roles=roles, seams_across=n, findings=_coarse(body, brief, rings))
+    openings = {"lower edge": Run(copies("band 1", n)[0], "bottom")}
+    findings = _coarse(body, brief, rings)
+    return brief.cover(panels, pieces, seams, openings=openings, profile=profile, seams_across=n, findings=findings)
+
+
+def _ring_seams(k: int, n: int) -> list[Seam]:
+    """A band closed into a ring, and sewn onto the one below."""
+    name = f"band {k}"
+    names = copies(name, n)
+    seams = [
+        Seam(f"close {name}", (Run(after, "left"),), (Run(before, "right", reversed=True),), kind=SeamKind.FELLED)
+        for before, after in pairwise((*names, names[0]))
+    ]
+    if k > 1:
+        under = f"band {k - 1}"
+        seams.append(
+            Seam(
+                f"{name} to {under}",
+                tuple(Run(piece, "bottom") for piece in names),
+                tuple(Run(piece, "top", reversed=True) for piece in copies(under, n)),
+                ring=True,
+                easier=f"band_{k}_lower_arc",
+                easier_share=1.0 / n,
+            )
+        )
+    return seams
 
 
 def _dome(body: Turned, brief: Brief, rim: tuple[Worked, Worked]) -> list[tuple[Worked, Worked]]:

@@ -12,13 +12,18 @@ import numpy as np
 from omnipel.core.covers.options import length, only_when, pick, share
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme, too_gathered
 from omnipel.core.drafting.panel import Cloth, Edge, Figure, Panel
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, outline
 from omnipel.core.forms.abilities import Ability, Rimmed
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import Finish, FinishKind
-from omnipel.core.plane.curves import Points, Trace, arc_about
+from omnipel.core.plane.curves import Points, Trace, arc_about, line
 from omnipel.core.plane.trace import grown_ring, polyline_length
+from omnipel.core.space.drawn import DrawnOver, Spun
+from omnipel.core.space.frames import Frame
+from omnipel.core.space.paths import Path, moved
+from omnipel.core.space.placements import Placement
 from omnipel.core.tolerances import ELASTIC_STRETCH
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, Share, mm, tr
@@ -73,6 +78,10 @@ OPTIONS = (
     length("entry_gap", tr("entry gap"), Rule(40.0, 1.5), tr("Wide enough for a safety pin."), 10.0, 200.0),
 )
 
+BEND_SHARE, MOST_BEND = 0.3, 10.0
+"""Over the rim the cloth bends in an arc of this share of the overhang, no wider than this, mm."""
+UNDER = 0.9
+"""Girth below the rim as a share of it, where it has not been measured; for the place of the edge only."""
 HOLDS = tuple(map(refs.option, ("school", "share", "tension", "take_off")))
 """What the length of the elastic comes from, and nothing else does."""
 
@@ -108,7 +117,10 @@ def draft(body: Rimmed, brief: Brief) -> Cover:
         if reversible
         else ()
     )
-    return _finished(body, brief, panels, seams, edge, cut)
+    rim, top = body.diameter.value / 2.0, body.height.value + brief.t.value / 2.0
+    hangs = _hanging(body, brief, radius.value - rim, edge, cut)
+    meridian = Path((line((0.0, top), (rim, top)), *moved(hangs.curves, (rim, top))))
+    return _finished(body, brief, panels, seams, edge, cut, Spun(meridian))
 
 
 def _traced(body: Rimmed, ring: Points, brief: Brief, casing: Finish) -> Cover:
@@ -129,13 +141,44 @@ def _traced(body: Rimmed, ring: Points, brief: Brief, casing: Finish) -> Cover:
         panels.append(outline("inner cap", (rim,), cloth=Cloth.LINING))
         seams = (Seam("bag the edge", (Run("inner cap", "rim"),), (Run("cap", "rim"),), ring=True, kind=SeamKind.BAGGED),)
     brief.note(cut_length=panels[0].cut_length, cut_width=panels[0].cut_width)
-    return _finished(body, brief, panels, seams, edge, cut)
+    middle = (ring.min(axis=0) + ring.max(axis=0)) / 2.0
+    frame = Frame((-float(middle[0]), -float(middle[1]), body.height.value + brief.t.value / 2.0))
+    place = DrawnOver(ring, _hanging(body, brief, brief.number("overhang"), edge, cut), frame)
+    return _finished(body, brief, panels, seams, edge, cut, place)
+
+
+def _hanging(body: Rimmed, brief: Brief, long: float, edge: Worked, cut: Worked | None) -> Path:
+    """How what hangs below the rim lies: how far out from the rim and how high beside it, by its length.
+
+    It turns down in an arc and goes on straight to where elastic or cord holds it: no nearer than the girth below the rim, no flatter than half a
+    right angle.
+    """
+    bend = min(BEND_SHARE * long, MOST_BEND)
+    rest = long - math.pi / 2.0 * bend
+    closed = cut.value - brief.number("overlap") if cut is not None else 0.0
+    held = max(closed, (body.below or body.rim * UNDER).value)
+    inward = min(max(bend + (body.rim.value - min(held, edge.value)) / (2.0 * math.pi), 0.0), rest * math.sin(math.pi / 4.0))
+    down = (bend, -bend)
+    return Path(
+        (
+            arc_about((0.0, -bend), bend, math.pi / 2.0, -math.pi / 2.0),
+            line(down, (bend - inward, -bend - math.sqrt(rest * rest - inward * inward))),
+        )
+    )
 
 
 def _finished(
-    body: Rimmed, brief: Brief, panels: Sequence[Panel], seams: tuple[Seam, ...], edge: Worked, cut: Worked | None
+    body: Rimmed,
+    brief: Brief,
+    panels: Sequence[Panel],
+    seams: tuple[Seam, ...],
+    edge: Worked,
+    cut: Worked | None,
+    place: Placement,
 ) -> Cover:
     """The cap with what draws it in."""
+    pieces = [placed(panel, place, mirrored=panel.cloth is Cloth.LINING) for panel in panels]
+    openings = {} if seams else {"edge": Run("cap", "rim")}
     fullness = edge.value / body.rim.value
     brief.note(
         edge_gather_ratio=worked(
@@ -150,7 +193,7 @@ def _finished(
     else:
         cord = edge + worked(tr("cord tail"), brief.habit("tail")) * 2.0
         hardware = Hardware(tr("cord"), cord, note=tr("drawn in under the rim"))
-    return brief.cover(panels, seams, roles={"top": "cap"}, seams_across=0, hardware=(hardware,), findings=tuple(findings))
+    return brief.cover(panels, pieces, seams, openings=openings, seams_across=0, hardware=(hardware,), findings=tuple(findings))
 
 
 def _held(body: Rimmed, brief: Brief) -> Worked:

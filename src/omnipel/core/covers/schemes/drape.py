@@ -1,17 +1,24 @@
 """Drape with ties: two faces bagged together, as wide as the object plus clearance and as long as its over-the-top path, or shorter by a chosen gap from the
 table; stiffening on the part that lies on top; four ties in the side seams where that part ends."""
 
+from dataclasses import replace
+
 import numpy as np
+import shapely
 
 from omnipel.core.covers.options import length
+from omnipel.core.covers.places import UPRIGHT
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme, beyond
 from omnipel.core.drafting.panel import Cloth, Figure, MarkKind
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import RAW
-from omnipel.core.tolerances import MOST_GAP
+from omnipel.core.space.paths import Path, through
+from omnipel.core.space.placements import Laid, Swept
+from omnipel.core.tolerances import MOST_GAP, SAME_POINT
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, mm, tr
 from omnipel.core.words.working import worked
@@ -67,8 +74,33 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     stiff = rectangle("stiffening", top, wide - less * 2.0, bottom=RAW, right=RAW, top=RAW, left=RAW, cloth=Cloth.PADDING)
     brief.note(cut_width=face.cut_width, cut_length=face.cut_length)
 
-    # Seams
-    seams = tuple(
+    # Pieces
+    hung = Swept(
+        over := _over(body, brief.t.value / 2.0),
+        replace(UPRIGHT, origin=(wide.value / 2.0, 0.0, 0.0)),
+        (-1.0, 0.0, 0.0),
+        (long.value - over.length) / 2.0,
+    )
+    clear = brief.t.value / 2.0
+    pieces = (
+        placed(face, hung, clear=clear),
+        placed(back, hung, mirrored=True, clear=clear),
+        placed(stiff, Laid(hung, (start, less.value)), on="face"),
+    )
+
+    return brief.cover(
+        (face, back, stiff),
+        pieces,
+        _seams(),
+        seams_across=0,
+        hardware=(Hardware(tr("tie tape"), brief.length("tie") * 4.0, note=tr("four ties, in the side seams")),),
+        findings=beyond(brief, "turning_gap", MOST_GAP, tr("longer does not close neatly")),
+    )
+
+
+def _seams() -> tuple[Seam, ...]:
+    """Both faces bagged all round."""
+    return tuple(
         Seam(
             f"bag {name}",
             (Run("face", name),),
@@ -78,14 +110,18 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         )
         for name in ("bottom", "right", "top", "left")
     )
-    return brief.cover(
-        (face, back, stiff),
-        seams,
-        roles={"top": "face", "front": "face", "back": "face"},
-        seams_across=0,
-        hardware=(Hardware(tr("tie tape"), brief.length("tie") * 4.0, note=tr("four ties, in the side seams")),),
-        findings=beyond(brief, "turning_gap", MOST_GAP, tr("longer does not close neatly")),
-    )
+
+
+def _over(body: Boxy, out: float) -> Path:
+    """From the front's foot over the top, and what stands up in its middle, to the foot of the back, this far outside."""
+    middle = body.width.value / 2.0
+    hull = shapely.MultiPoint(body.over_it).convex_hull.buffer(out, join_style="mitre")
+    ring = shapely.get_coordinates(shapely.normalize(hull).exterior)[-2::-1]  # counter-clockwise
+    low = float(ring[:, 1].min())
+    feet = np.flatnonzero(ring[:, 1] < low + SAME_POINT)
+    back, front = feet[ring[feet, 0].argmax()], feet[ring[feet, 0].argmin()]
+    path = np.roll(ring, -back, axis=0)[: (front - back) % len(ring) + 1]
+    return through(path[::-1] - (middle, 0.0))
 
 
 SCHEME = Scheme(

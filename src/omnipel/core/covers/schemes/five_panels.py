@@ -1,12 +1,18 @@
 """Five panels: a top and four walls, for cloth too narrow for strips or for sides of different cloth."""
 
+from itertools import pairwise
+
+from omnipel.core.covers.places import facing
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Boxy
+from omnipel.core.space.frames import Side
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 
+SIDES = ("front", "right", "back", "left")
 NAMES = {"bottom": "lower edge", "top": "top edge", "left": "left edge", "right": "right edge"}
 
 
@@ -22,7 +28,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     # Panels
     a, hem = brief.seam, brief.choices.hem
     walls = [
-        rectangle(name, size, high, bottom=hem, right=a, top=a, left=a, names=NAMES, sources={"bottom": refs.HEM}, count=2)
+        rectangle(name, size, high, bottom=hem, right=a, top=a, left=a, names=NAMES, sources={"bottom": refs.HEM})
         for name, size in (("long wall", long), ("short wall", wide))
     ]
     top = rectangle("top", top_long, top_wide, bottom=a, right=a, top=a, left=a, names={"bottom": "front", "top": "back"})
@@ -34,40 +40,55 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         top_cut_width=top.cut_width,
     )
 
-    # Seams
-    tops = [
-        Seam(
-            f"{name} to top, {side}",
-            (Run(name, "top edge", reversed=True),),
-            (Run("top", side),),
-            kind=SeamKind.FELLED,
-            easier=size,
-        )
-        for name, side, size in (
-            ("long wall", "front", "long_wall_finished_length"),
-            ("short wall", "right", "short_wall_finished_length"),
-            ("long wall", "back", "long_wall_finished_length"),
-            ("short wall", "left", "short_wall_finished_length"),
+    # Pieces
+    high_z = body.ends + body.drop.value + box.u.value
+    low, clear = high_z - high.value, box.u.value
+    x, y = wide.value / 2.0, long.value / 2.0
+    pieces = [placed(top, facing(Side.TOP, (0.0, 0.0, high_z), top), clear=clear)]
+    pieces += [
+        placed(wall, facing(side, place, wall), f"{side} wall", clear=clear)
+        for side, place, wall in (
+            (Side.FRONT, (0.0, -x, low), walls[0]),
+            (Side.RIGHT, (y, 0.0, low), walls[1]),
+            (Side.BACK, (0.0, x, low), walls[0]),
+            (Side.LEFT, (-y, 0.0, low), walls[1]),
         )
     ]
-    corners = [
-        Seam(f"corner {where}", (Run(first, "right edge"),), (Run(second, "left edge", reversed=True),), kind=SeamKind.FELLED)
-        for where, first, second in (
-            ("front right", "long wall", "short wall"),
-            ("back right", "short wall", "long wall"),
-            ("back left", "long wall", "short wall"),
-            ("front left", "short wall", "long wall"),
-        )
-    ]
+
     passes = inside(brief, (long + wide) * 2.0, CORNERED)
     return brief.cover(
         (top, *walls),
-        (*corners, *tops),
+        pieces,
+        _seams(),
+        openings={"lower edge": Run("front wall", "lower edge")},
         profile=passages((0.0, body.drop.value), passes, long - brief.t, wide - brief.t),
-        roles={"top": "top", "front": "long wall", "back": "long wall", "left": "short wall", "right": "short wall"},
         seams_across=4,
         turns=CORNERED,
     )
+
+
+def _seams() -> tuple[Seam, ...]:
+    """Four corners, and every wall to the top."""
+    tops = [
+        Seam(
+            f"{side} wall to top",
+            (Run(f"{side} wall", "top edge", reversed=True),),
+            (Run("top", side),),
+            kind=SeamKind.FELLED,
+            easier=f"{wall}_wall_finished_length",
+        )
+        for side, wall in zip(SIDES, ("long", "short", "long", "short"), strict=True)
+    ]
+    corners = [
+        Seam(
+            f"corner {first} {second}" if second in ("right", "left") else f"corner {second} {first}",
+            (Run(f"{first} wall", "right edge"),),
+            (Run(f"{second} wall", "left edge", reversed=True),),
+            kind=SeamKind.FELLED,
+        )
+        for first, second in pairwise((*SIDES, SIDES[0]))
+    ]
+    return (*corners, *tops)
 
 
 SCHEME = Scheme(

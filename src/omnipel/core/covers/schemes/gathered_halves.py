@@ -8,10 +8,12 @@ import math
 
 import numpy as np
 
+from omnipel.core.covers import places
 from omnipel.core.covers.cloths import QUILTING
 from omnipel.core.covers.options import length, ratio
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
 from omnipel.core.drafting.panel import Edge, Figure, Panel
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Round
@@ -53,27 +55,27 @@ def draft(body: Round, brief: Brief) -> Cover:
     base, half = _base(brief, radius), _half(brief, long, high)
     brief.note(base_cut_radius=base.sizes["cut radius"], half_cut_length=half.cut_length)
 
-    # Seams
-    seams = tuple(
-        Seam(
-            f"{words} half to base",
-            (Run("half", "base edge"),),
-            (Run("base", f"{words} rim"),),
-            ratio=fullness,
-            kind=SeamKind.GATHERED,
-            easier="half_ungathered",
-        )
-        for words in ("front", "back")
-    )
+    # Pieces
+    floor = body.ends - brief.t.value / 2.0
+    loose = half_ring.value / math.pi
+    above = brief.number("channel") + brief.number("heading")
+    meridian = places.drawn_in(loose, max(0.0, loose - above * math.sin(math.pi / 4.0)), high.value, floor, way=1.0).reversed
+    pieces = [placed(base, places.base(floor))]
+    pieces += [
+        placed(half, places.gathered_around(long.value, meridian, 0.5, begin), f"{words} half")
+        for words, begin in (("front", math.pi), ("back", 0.0))
+    ]
+
     limit = brief.gather_limit
     less = Remedy(tr("Gather {ratio}", ratio=Ratio(limit)), (Change(refs.option("ratio"), limit),))
     passes = inside(brief, half_ring * 2.0, ROUND)
     return brief.cover(
         (base, half),
-        seams,
+        pieces,
+        _seams(fullness),
+        openings={"upper edge": Run("front half", "top")},
         profile=passages((0.0, body.drop.value), passes),
         from_below=True,
-        roles={"base": "base", "side": "half"},
         seams_across=2,
         hardware=(
             Hardware(
@@ -90,11 +92,31 @@ def draft(body: Round, brief: Brief) -> Cover:
     )
 
 
+def _seams(fullness: float) -> tuple[Seam, ...]:
+    """Both halves onto the base, and to one another at their sides."""
+    to_base = (
+        Seam(
+            f"{words} half to base",
+            (Run(f"{words} half", "base edge"),),
+            (Run("base", f"{words} rim", reversed=True),),
+            ratio=fullness,
+            kind=SeamKind.GATHERED,
+            easier="half_ungathered",
+        )
+        for words in ("front", "back")
+    )
+    sides = (
+        Seam(f"{words} side", (Run(one, "right"),), (Run(other, "left", reversed=True),))
+        for words, one, other in (("right", "front half", "back half"), ("left", "back half", "front half"))
+    )
+    return (*to_base, *sides)
+
+
 def _base(brief: Brief, radius: Worked) -> Panel:
     """A disc, its rim in two halves."""
     a = brief.seam
     r = checked(radius, tr("the radius of the base"), refs.panel("base"))
-    rim = [Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a) for name, start in (("front rim", math.pi), ("back rim", 0.0))]
+    rim = [Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a) for name, start in (("front rim", 0.0), ("back rim", math.pi))]
     return outline(
         "base",
         tuple(rim),
@@ -122,7 +144,6 @@ def _half(brief: Brief, long: Worked, high: Worked) -> Panel:
         left=a,
         names={"bottom": "base edge"},
         sources={"top": None},
-        count=2,
         figures=lines,
     )
 

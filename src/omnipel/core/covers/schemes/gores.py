@@ -6,18 +6,22 @@ Flat gore edges are longer than the true meridian; the excess is about the mean 
 
 import math
 from collections.abc import Sequence
+from itertools import pairwise
 
 import numpy as np
 
 from omnipel.core.covers.options import count, only_when, yes
-from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.meridian import Meridian, Profile, walls
+from omnipel.core.covers.places import BACK, cones, copies, lid
+from omnipel.core.covers.scheme import ROUND, Brief, Cover, Parts, Passage, Scheme, inside
+from omnipel.core.covers.schemes.meridian import Meridian, Profile, clear_of, walls
 from omnipel.core.drafting.panel import Edge, Panel
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, frustum, outline, sector
 from omnipel.core.forms.abilities import Ability, Turned
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.plane.curves import Trace, line
+from omnipel.core.space.drawn import Petal
 from omnipel.core.tolerances import GORE_EXCESS
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Share, tr, trn
@@ -49,20 +53,42 @@ def draft(body: Turned, brief: Brief) -> Cover:
     along = brief.size("meridian", up.length())
     excess = _noted(brief, up.petal_edge(n), curve, n)
 
-    # Panels and seams
-    panels = [_gore(curve, n, half, along, brief, hemmed=not skirted)]
-    seams = [Seam("gore to gore", (Run("gore", "right"),), (Run("gore", "left", reversed=True),), kind=SeamKind.FELLED)]
+    # Panels, pieces and seams
+    gore = _gore(curve, n, half, along, brief, hemmed=not skirted)
+    names, parts, clear = copies("gore", n), Parts(), clear_of(body, brief)
+    parts.add(gore, *(placed(gore, _petal(curve, half, along, n, k), name, clear=clear) for k, name in enumerate(names)))
+    parts.seams += [
+        Seam("gore to gore", (Run(before, "right"),), (Run(after, "left", reversed=True),), kind=SeamKind.FELLED)
+        for before, after in pairwise((*names, names[0]))
+    ]
     if body.rise is None:
-        _add_top(panels, seams, brief.size("top_sew_radius", rings[-1][0]), n, brief)
+        _add_top(parts, brief.size("top_sew_radius", rings[-1][0]), rings[-1][1].value, names, brief, clear)
     if skirted:
-        _add_skirt(panels, seams, rings, brief, n)
+        _add_skirt(parts, rings, brief, names, clear)
     girths = [_girth(half, r, base, n) if k >= start else r * ROUND for k, (r, _) in enumerate(rings)]
     profile = tuple(
         Passage(max(0.0, body.top - height.value), inside(brief, girth, ROUND))
         for girth, (_, height) in reversed(list(zip(girths, rings, strict=True)))
     )
-    findings = _excess(excess, n, curve)
-    return brief.cover(panels, seams, profile=profile, roles={"side": "gore", "top": "top"}, seams_across=n, findings=findings)
+    lowest = Run("skirt" if len(rings) == 2 else "skirt 1", "bottom") if skirted else Run(names[0], "base")
+    return brief.cover(
+        parts.panels,
+        parts.pieces,
+        parts.seams,
+        openings={"lower edge": lowest},
+        profile=profile,
+        seams_across=n,
+        findings=_excess(excess, n, curve),
+    )
+
+
+def _petal(curve: Meridian, half: Worked, along: Worked, n: int, k: int) -> Petal:
+    """Where gore `k` lies; what was set by hand stretches it."""
+    wider, longer = half.value / (curve.radius[0] * math.pi / n), along.value / curve.length
+    radius, base = curve.radius * wider, float(curve.height[0])
+    towards = BACK + (k + 0.5) * 2.0 * math.pi / n
+    height = base + (curve.height - base) * longer
+    return Petal(curve.along * longer, radius, height, radius * (math.pi / n), math.pi / n, towards)
 
 
 def _noted(brief: Brief, edge: Worked, curve: Meridian, n: int) -> float:
@@ -109,33 +135,36 @@ def _gore(curve: Meridian, n: int, half: Worked, along: Worked, brief: Brief, *,
     ]
     if not pointed:
         edges.insert(2, Edge("top", line((x[-1], y[-1]), (-x[-1], y[-1])), brief.seam))
-    return outline("gore", tuple(edges), None, along, count=n, grain=math.pi / 2.0, sizes={"half width at the base": half})
+    return outline("gore", tuple(edges), None, along, grain=math.pi / 2.0, sizes={"half width at the base": half})
 
 
-def _add_top(panels: list[Panel], seams: list[Seam], radius: Worked, n: int, brief: Brief) -> None:
+def _add_top(parts: Parts, radius: Worked, height: float, names: Sequence[str], brief: Brief, clear: float) -> None:
     """The disc of a flat top."""
-    panels.append(disc("top", radius, brief.seam))
-    tops = tuple(Run("gore", "top") for _ in range(n))
-    seams.append(Seam("gores to top", tops, (Run("top", "rim"),), ring=True, tolerance=_chord_room(radius, n)))
+    top = disc("top", radius, brief.seam)
+    parts.add(top, placed(top, lid(height), clear=clear))
+    tops = tuple(Run(name, "top", reversed=True) for name in names)
+    parts.seams.append(Seam("gores to top", tops, (Run("top", "rim"),), ring=True, tolerance=_chord_room(radius, len(names))))
 
 
-def _add_skirt(panels: list[Panel], seams: list[Seam], rings: Sequence[tuple[Worked, Worked]], brief: Brief, n: int) -> None:
+def _add_skirt(parts: Parts, rings: Sequence[tuple[Worked, Worked]], brief: Brief, names: Sequence[str], clear: float) -> None:
     """One band of cloth for each pair of stations below the dome."""
+    n = len(names)
     for k, ((low, below), (high, above)) in enumerate(zip(rings, rings[1:], strict=False), 1):
         flat = frustum(low, high, above - below, 1)
         name = "skirt" if len(rings) == 2 else f"skirt {k}"
         lower = brief.choices.hem if k == 1 else brief.seam
         band = sector(name, flat.bottom_arc, flat.top_arc, flat.slant, inside=lower, outside=brief.seam, sides=brief.closing)
-        panels.append(band)
-        seams.append(Seam(f"close the {name}", (Run(name, "left"),), (Run(name, "right", reversed=True),), kind=SeamKind.FELLED))
+        parts.add(band, placed(band, cones(band, 1, below.value, flat.slant.value)[0], clear=clear))
+        closing = Seam(f"close the {name}", (Run(name, "left"),), (Run(name, "right", reversed=True),), kind=SeamKind.FELLED)
+        parts.seams.append(closing)
         if k > 1:
-            under = "skirt" if len(rings) == 2 else f"skirt {k - 1}"
-            seams.append(Seam(f"{name} to {under}", (Run(name, "bottom"),), (Run(under, "top", reversed=True),), ring=True))
-    last = panels[-1].name
-    seams.append(
+            under = f"skirt {k - 1}"
+            parts.seams.append(Seam(f"{name} to {under}", (Run(name, "bottom"),), (Run(under, "top", reversed=True),), ring=True))
+    last = parts.panels[-1].name
+    parts.seams.append(
         Seam(
             "gores to skirt",
-            tuple(Run("gore", "base") for _ in range(n)),
+            tuple(Run(name, "base") for name in names),
             (Run(last, "top", reversed=True),),
             ring=True,
             kind=SeamKind.FELLED,

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,10 +20,11 @@ FINE = 160
 
 @dataclass(frozen=True)
 class Meridian:
-    """Points of the meridian: `radius` and `along` (length from the lower edge), `(n,)` each, mm; `length` is exact."""
+    """Points of the meridian: `radius`, `along` (length from the lower edge) and `height`, `(n,)` each, mm; `length` is exact."""
 
     radius: NDArray[np.float64]
     along: NDArray[np.float64]
+    height: NDArray[np.float64]
     length: float
 
 
@@ -43,16 +45,68 @@ def radius_at(brief: Brief, station: Station) -> Worked:
 
 
 def walls(body: Turned, brief: Brief) -> list[tuple[Worked, Worked]]:
-    """Radius and height of the cover at every station, from the lowest up; the highest lies u above a flat top."""
+    """Radius and height of the cover at every station, from the lowest up; the highest is lifted until what lies over it is u away.
+
+    A flat top is lifted by u. A dome's cover is the sphere u outside of the dome's own; the side goes up to where it meets that sphere. Where there is no side,
+    or the dome is more than half a ball, the sphere comes down to the rim's own height instead.
+    """
     made = [(radius_at(brief, s), s.height) for s in body.stations]
-    if body.rise is None and len(made) > 1:
-        made[-1] = (made[-1][0], made[-1][1] + brief.u(body.stations[-1].girth))
+    radius, high = made[-1]
+    if body.rise is None:
+        up = brief.u(body.stations[-1].girth) if len(made) > 1 else worked(tr("flat top"), 0.0)
+    else:
+        bare, u, sided = body.stations[-1].girth / (2.0 * math.pi), brief.u(body.stations[-1].girth), len(made) > 1
+        how = tr("where the side meets what lies over the dome")
+        up = through(tr("lifted over the dome"), how, lambda a, h, gap: lifted(a, h, gap, sided), bare, body.rise, u)
+        if not up.value:
+            how = tr("what lies over the dome, at the height of its rim")
+            radius = through(tr("radius at the rim"), how, lambda a, h, gap: rim_of(a, h, gap), bare, body.rise, u)
+    if len(made) > 1 and radius.value > made[-2][0].value and up.value:
+        # It widens on as far as it is lifted, or it would lie too near below.
+        (below, low), how = made[-2], tr("as it widens on so far up")
+        radius = radius + through(
+            tr("widens on"), how, lambda r, b, h, z, more: (r - b) / (h - z) * more, radius, below, high, low, up
+        )
+    made[-1] = (radius, high + up if up.value else high)
     return made
 
 
+def lifted(rim: float, rise: float, gap: float, sided: bool) -> float:
+    """How far above the rim of a dome a side that stands `gap` outside of it meets the sphere `gap` outside of the dome; 0 where it does not."""
+    sphere = sphere_of(rim, rise)
+    if not sided or rise >= rim:
+        return 0.0
+    return math.sqrt((sphere + gap) ** 2 - (rim + gap) ** 2) - (sphere - rise)
+
+
+def rim_of(rim: float, rise: float, gap: float) -> float:
+    """Radius at the height of a dome's rim of the sphere `gap` outside of the dome."""
+    sphere = sphere_of(rim, rise)
+    return math.sqrt((sphere + gap) ** 2 - (sphere - rise) ** 2)
+
+
+def clear_of(body: Turned, brief: Brief) -> float:
+    """How near its cover may come to the body, mm: u is measured level, the gap square to a leaning side is less."""
+    steepest = 1.0
+    for low, high in pairwise(body.stations):
+        across = abs(high.radius - low.radius)
+        up = high.height.value - low.height.value
+        steepest = min(steepest, up / math.hypot(up, across))
+    level = min(brief.u(s.girth).value for s in body.stations) * steepest
+    rise = rise_of(body, brief)
+    if rise is None:
+        return level
+    sphere, half = dome_of(walls(body, brief)[-1][0].value, rise.value)
+    return level - sphere * (half / FINE) ** 2 / 8.0  # a dome is drawn in chords
+
+
 def rise_of(body: Turned, brief: Brief) -> Worked | None:
-    """Rise of the cover's dome: u over the body's crown as its rim is u outside the body's, so that no part of the dome lies nearer than the rim."""
-    return body.rise + brief.u(body.stations[-1].girth) if body.rise is not None else None
+    """Rise of the cover's dome over its highest ring: u over the body's crown."""
+    if body.rise is None:
+        return None
+    over = body.rise + brief.u(body.stations[-1].girth)
+    up = walls(body, brief)[-1][1] - body.stations[-1].height
+    return over - up if up.value else over
 
 
 @dataclass(frozen=True)
@@ -99,11 +153,12 @@ def traced(n: int, *values: float) -> Meridian:
         radius.append(r1)
         along.append(along[-1] + math.hypot(r1 - r0, h1 - h0))
     if rise <= 0.0:
-        return Meridian(np.array(radius), np.array(along), along[-1])
+        return Meridian(np.array(radius), np.array(along), np.array(heights), along[-1])
     sphere, half = dome_of(radii[-1], rise)
     angles = np.linspace(half, 0.0, FINE + 1)[1:]
     return Meridian(
         np.concatenate((radius, sphere * np.sin(angles))),
         np.concatenate((along, along[-1] + sphere * (half - angles))),
+        np.concatenate((heights, heights[-1] + rise - sphere * (1.0 - np.cos(angles)))),
         along[-1] + sphere * half,
     )

@@ -11,13 +11,16 @@ import numpy as np
 from omnipel.core.covers.cloths import SOFT
 from omnipel.core.covers.options import length, share
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Hardware, Scheme, inside, passages
+from omnipel.core.covers.tube import Tube
 from omnipel.core.drafting.panel import Edge, Figure, Panel
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Cased
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import seam
 from omnipel.core.plane.curves import line
+from omnipel.core.space.placements import Laid
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, term, tr
 from omnipel.core.words.working import Worked, worked
@@ -71,7 +74,30 @@ def draft(body: Cased, brief: Brief) -> Cover:
         boxed_corner=wide / 2.0,
     )
 
-    # Seams
+    # Pieces
+    thick, z0 = wide.value, -u.value
+    folds = thick / 2.0, lower.value + upper.value - thick / 2.0
+    tube = Tube(ring.value / 2.0 - thick, thick, *folds, closed_below=True, closed_above=True, origin=(0.0, 0.0, z0)).place()
+    pieces = (placed(panels[0], tube, clear=u.value), placed(panels[1], Laid(tube, (0.0, lower.value)), clear=u.value))
+
+    passes = inside(brief, ring, CORNERED)
+    zip_ = Hardware(
+        tr("zip"), ring + worked(tr("ends"), brief.habit("zip end")) * 2.0, note=tr("along the whole ring, two sliders")
+    )
+    return brief.cover(
+        panels,
+        pieces,
+        _seams(),
+        profile=passages((0.0, body.height.value), passes),
+        from_below=True,
+        seams_across=1,
+        turns=CORNERED,
+        hardware=(zip_,),
+    )
+
+
+def _seams() -> list[Seam]:
+    """Each tube closed and sewn to itself, and the zip between them."""
     seams = [
         Seam(f"close the {name}", (Run(name, "close a"),), (Run(name, "close b", reversed=True),), kind=SeamKind.FELLED)
         for name in ("lower tube", "upper tube")
@@ -89,20 +115,7 @@ def draft(body: Cased, brief: Brief) -> Cover:
             kind=SeamKind.LAPPED,
         )
     )
-    passes = inside(brief, ring, CORNERED)
-    zip_ = Hardware(
-        tr("zip"), ring + worked(tr("ends"), brief.habit("zip end")) * 2.0, note=tr("along the whole ring, two sliders")
-    )
-    return brief.cover(
-        panels,
-        seams,
-        profile=passages((0.0, body.height.value), passes),
-        from_below=True,
-        roles={"top": "upper tube", "side": "lower tube"},
-        seams_across=1,
-        turns=CORNERED,
-        hardware=(zip_,),
-    )
+    return seams
 
 
 def _tube(name: str, ring: Worked, high: Worked, wide: Worked, brief: Brief, *, folded: str, gap: float) -> Panel:

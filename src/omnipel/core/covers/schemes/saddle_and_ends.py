@@ -7,7 +7,15 @@ import math
 
 from omnipel.core.covers.options import length, pick
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
-from omnipel.core.covers.schemes.between_ends import corners_cut_in, strip, to_ends
+from omnipel.core.covers.schemes.between_ends import (
+    OVER_FRONT_AND_BACK,
+    OVER_THE_SIDES,
+    corners_cut_in,
+    lower_edge,
+    stand,
+    strip,
+    to_ends,
+)
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.shapes import checked, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
@@ -57,22 +65,24 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         saddle_cut_width=saddle.cut_width,
     )
 
-    # Seams
-    seams = to_ends("saddle", (e for e in end.edges if e.name != "bottom"))
+    # Pieces and seams
+    ways = OVER_FRONT_AND_BACK if over else OVER_THE_SIDES
+    low = body.ends + body.drop.value + box.u.value - end_high.value
+    wider = end_wide.value - bare.value
+    clear = min(box.u.value, brief.t.value / 2.0 - _cuts_in(body, brief, wider, end_high.value, rho))
+    pieces = stand(saddle, end, low, ways=ways, clear=clear)
+    seams = to_ends(saddle, end, ways=ways)
     passes = inside(brief, (saddle_wide + end_wide) * 2.0, CORNERED)
     spans = [saddle_wide - brief.t, end_wide - brief.t]
     return brief.cover(
         (saddle, end),
+        pieces,
         seams,
+        openings=lower_edge(saddle),
         profile=passages((0.0, body.drop.value), passes, *(spans if over else reversed(spans))),
-        roles={
-            "top": "saddle",
-            **dict.fromkeys(("front", "back") if over else ("left", "right"), "saddle"),
-            **dict.fromkeys(("left", "right") if over else ("front", "back"), "end"),
-        },
         seams_across=4,
         turns=CORNERED,
-        findings=corners_cut_in(brief, lambda radius: _cuts_in(body, brief, end_wide.value - bare.value, end_high.value, radius))
+        findings=corners_cut_in(brief, lambda radius: _cuts_in(body, brief, wider, end_high.value, radius))
         or _rounding(body, rho, brief.choices.habits.system.step),
     )
 
@@ -113,9 +123,7 @@ def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:
     stops.append(("left side", line((0.0, y - r), (0.0, 0.0)), a))
     edges = tuple(Edge(name, curve, finish) for name, curve, finish in stops if curve.length > 1e-9)
     source, below = (a, refs.SEAM_ALLOWANCE), (hem, refs.HEM)
-    return outline(
-        "end", edges, wide, high, cut=(with_allowances(wide, source, source), with_allowances(high, source, below)), count=2
-    )
+    return outline("end", edges, wide, high, cut=(with_allowances(wide, source, source), with_allowances(high, source, below)))
 
 
 def _rounding(body: Boxy, rho: float, step: float) -> tuple[Finding, ...]:

@@ -8,13 +8,17 @@ import math
 import numpy as np
 
 from omnipel.core.covers.options import count, length, only_when, pick, yes
+from omnipel.core.covers.places import facing
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
-from omnipel.core.drafting.panel import Edge, Figure, MarkKind
+from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Panel
+from omnipel.core.drafting.pieces import placed
+from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.shapes import outline, rectangle
 from omnipel.core.forms.abilities import Ability, Spread
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.plane.curves import Trace
 from omnipel.core.plane.trace import corners_of, polyline_length
+from omnipel.core.space.frames import Side
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Rule, mm, term, tr
 from omnipel.core.words.working import worked
@@ -102,7 +106,7 @@ def _rectangle(body: Spread, brief: Brief) -> Cover:
     if number:
         brief.note(spacing_along=long / (n_long - 1), spacing_across=wide / (n_wide - 1))
     found = _close(brief, "along", long.value, n_long) + _close(brief, "across", wide.value, n_wide) if number else ()
-    return brief.cover((panel,), roles={"top": "sheet"}, seams_across=0, hardware=_hardware(brief, number), findings=found)
+    return _spread(brief, panel, number, *found)
 
 
 def _close(brief: Brief, key: str, side: float, count: int) -> tuple[Finding, ...]:
@@ -144,7 +148,20 @@ def _traced(body: Spread, brief: Brief) -> Cover:
         around=worked(tr("around"), around, how=tr("along the outline")),
         fasteners=worked(tr("fasteners"), float(number)),
     )
-    return brief.cover((panel,), roles={"top": "sheet"}, seams_across=0, hardware=_hardware(brief, number))
+    return _spread(brief, panel, number)
+
+
+def _spread(brief: Brief, sheet: Panel, number: int, *found: Finding) -> Cover:
+    """The sheet lying level, its middle over the middle of what is under it."""
+    lies = placed(sheet, facing(Side.TOP, (0.0, 0.0, brief.t.value / 2.0), sheet))
+    return brief.cover(
+        (sheet,),
+        (lies,),
+        openings={"edge": Run("sheet", sheet.edges[0].name)},
+        seams_across=0,
+        hardware=_hardware(brief, number),
+        findings=found,
+    )
 
 
 def fasteners(side: float, spacing: float) -> int:

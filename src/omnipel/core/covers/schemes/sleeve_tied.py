@@ -4,14 +4,18 @@ import math
 
 import numpy as np
 
+from omnipel.core.covers import places
 from omnipel.core.covers.cloths import SHIRTING
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
 from omnipel.core.drafting.panel import Figure, MarkKind
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.forms.abilities import Ability, Necked
 from omnipel.core.job.findings import Change, Finding, Remedy
+from omnipel.core.plane.curves import line
+from omnipel.core.space.paths import Path
 from omnipel.core.tolerances import MOST_GATHERED
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Ratio, Rule, mm, tr
@@ -43,7 +47,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
     high = brief.size("wall_finished_height", tied_at + u + brief.length("collar"), refs.ANY_CLEARANCE, refs.option("collar"))
 
     # Panels
-    base = disc("base", radius, brief.seam)
+    base = disc("base", radius, brief.seam, begins=places.BACK_FROM_BELOW)
     tie = Figure("ribbon", np.array([(0.0, at.value), (ring.value, at.value)]), MarkKind.LINE)
     wall = rectangle(
         "wall",
@@ -59,27 +63,20 @@ def draft(body: Necked, brief: Brief) -> Cover:
     )
     brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 
-    # Seams
-    seams = (
-        Seam(
-            "wall to base",
-            (Run("wall", "base edge"),),
-            (Run("base", "rim"),),
-            ring=True,
-            kind=SeamKind.FELLED,
-            easier="wall_sew_length",
-        ),
-        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
-    )
+    # Pieces
+    drawn = body.neck or ring / brief.gather_limit
+    place = places.gathered_around(ring.value, _meridian(brief, ring.value, drawn.value, at.value, high.value))
+    pieces = (placed(base, places.base(-brief.t.value / 2.0), clear=brief.t.value / 2.0), placed(wall, place))
+
     passes = inside(brief, ring, ROUND)
     ends = worked(tr("end"), brief.number("bow"), refs.option("bow")) * 2.0
-    drawn = body.neck or ring / brief.gather_limit
     return brief.cover(
         (base, wall),
-        seams,
+        pieces,
+        _seams(),
+        openings={"upper edge": Run("wall", "upper edge")},
         profile=passages((0.0, body.height.value), passes),
         from_below=True,
-        roles={"base": "base", "side": "wall"},
         seams_across=1,
         hardware=(Hardware(tr("ribbon"), drawn + ends, note=tr("caught in the closing seam")),),
         findings=(
@@ -87,6 +84,31 @@ def draft(body: Necked, brief: Brief) -> Cover:
             *beyond(brief, "collar", tied_at.value, tr("it is tied {high} up", high=mm(tied_at.value))),
         ),
     )
+
+
+def _seams() -> tuple[Seam, ...]:
+    """The wall onto its base, and into a ring."""
+    return (
+        Seam(
+            "wall to base",
+            (Run("wall", "base edge"),),
+            (Run("base", "rim", reversed=True),),
+            ring=True,
+            kind=SeamKind.FELLED,
+            easier="wall_sew_length",
+        ),
+        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
+    )
+
+
+def _meridian(brief: Brief, ring: float, drawn: float, at: float, high: float) -> Path:
+    """Up the body, in to the ribbon, and on out again: the collar opens by 30°."""
+    loose, least = ring / (2.0 * math.pi), drawn / (2.0 * math.pi) + brief.t.value / 2.0
+    up = places.drawn_in(loose, min(loose, least), at, -brief.t.value / 2.0, way=1.0).reversed
+    neck = tuple(map(float, up.at(np.array([at]))[0]))
+    collar, angle = high - at, math.radians(60.0)
+    end = neck[0] + collar * math.cos(angle), neck[1] + collar * math.sin(angle)
+    return Path((*up.curves, line((neck[0], neck[1]), end)))
 
 
 def _gathered(body: Necked, brief: Brief, ring: Worked) -> tuple[Finding, ...]:

@@ -6,11 +6,16 @@ Width `W + T + 2c + t`: half the thickness goes over each long edge on both laye
 from omnipel.core.covers.cloths import SOFT
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import FLAT, Brief, Cover, Scheme, beyond, passages
+from omnipel.core.covers.tube import Tube
+from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Slabby
+from omnipel.core.space.placements import Laid
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, mm, tr
+from omnipel.core.words.working import Worked
 
 OPTIONS = (
     length(
@@ -45,30 +50,55 @@ def draft(body: Slabby, brief: Brief) -> Cover:
         left=a,
         names={"right": "mouth", "left": "closed end"},
         sources={"right": refs.HEM},
-        count=2,
     )
     brief.note(cut_width=layer.cut_width, cut_length=layer.cut_length)
 
-    # Seams
-    seams = tuple(
-        Seam(f"layers, {name}", (Run("layer", name),), (Run("layer", name),), kind=SeamKind.FELLED)
-        for name in ("bottom", "left end", "top")
-        if name != "left end"
-    )
-    seams = (
-        *seams,
-        Seam("layers, closed end", (Run("layer", "closed end"),), (Run("layer", "closed end"),), kind=SeamKind.FELLED),
-    )
     passes = wide * 2.0 - brief.t * 2.0
     return brief.cover(
         (layer,),
-        seams,
+        _pieces(body, brief, layer, u),
+        _seams(),
+        openings={"mouth": Run("lower layer", "mouth")},
         profile=passages((0.0, body.length.value), passes),
         from_below=True,
-        roles={"top": "layer", "side": "layer"},
         seams_across=2,
         turns=FLAT,
         findings=beyond(brief, "tuck", body.length.value / 2.0, tr("the slab is {long} long", long=mm(body.length.value))),
+    )
+
+
+def _pieces(body: Slabby, brief: Brief, layer: Panel, u: Worked) -> list[Piece]:
+    """Both layers as one tube along x, its closed end to the left; its `s` comes to the underside first."""
+    thick = body.thickness.value + brief.t.value
+    across, end = layer.width.value - thick, -(body.length.value / 2.0 + u.value - brief.t.value / 2.0)
+    fold = thick / 2.0
+    tube = Tube(
+        across,
+        thick,
+        fold,
+        layer.length.value,
+        closed_below=True,
+        closed_above=False,
+        origin=(end, 0.0, body.thickness.value / 2.0),
+        across=(0.0, 1.0, 0.0),
+        up=(1.0, 0.0, 0.0),
+    )
+    clear = min(brief.t.value / 2.0, (across - body.width.value) / 2.0)
+    return [
+        placed(layer, Laid(tube.place(), (begin, 0.0), (0.0, 1.0)), name, clear=clear)
+        for name, begin in (("lower layer", tube.around / 2.0), ("upper layer", tube.around))
+    ]
+
+
+def _seams() -> tuple[Seam, ...]:
+    """Both long sides and the closed end."""
+    return tuple(
+        Seam(name, (Run(one, a, reversed=turned),), (Run(other, b, reversed=not turned),), kind=SeamKind.FELLED)
+        for name, one, a, other, b, turned in (
+            ("long side at the back", "lower layer", "bottom", "upper layer", "top", False),
+            ("long side in front", "upper layer", "bottom", "lower layer", "top", False),
+            ("closed end", "lower layer", "closed end", "upper layer", "closed end", False),
+        )
     )
 
 

@@ -4,9 +4,13 @@ Bottom radius r₁, top r₂, each with u added: slant `s = √(h² + (r₂ − 
 """
 
 import math
+from collections.abc import Sequence
+from itertools import pairwise
 
+from omnipel.core.covers import places
 from omnipel.core.covers.options import count
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, frustum, sector
 from omnipel.core.forms.abilities import Ability, Tapered
@@ -40,7 +44,7 @@ def draft(body: Tapered, brief: Brief) -> Cover:
     )
 
     # Panels
-    base = disc("base", bottom, brief.seam)
+    base = disc("base", bottom, brief.seam, begins=places.BACK_FROM_BELOW)
     side = sector(
         "side",
         low,
@@ -50,26 +54,50 @@ def draft(body: Tapered, brief: Brief) -> Cover:
         outside=brief.choices.hem,
         sides=brief.closing,
         names=("base edge", "side b", "upper edge", "side a"),
-        count=n,
     )
     brief.note(base_cut_radius=base.sizes["cut radius"])
 
-    # Seams
-    seams = (
+    # Pieces
+    names = places.copies("side", n)
+    floor = -brief.t.value / 2.0  # the tub stands on the base
+    level = min(brief.u(body.girth_bottom).value, brief.u(body.girth_top).value)
+    leans = (body.girth_bottom.value - body.girth_top.value) / (2.0 * math.pi) / body.height.value
+    clear = (level + min(0.0, floor * leans)) / math.hypot(1.0, leans)  # u is measured level, the gap square to the side
+    pieces = [placed(base, places.base(floor), clear=-floor)]
+    pieces += [
+        placed(side, place, name, clear=clear)
+        for name, place in zip(names, places.cones(side, n, floor, slant.value), strict=True)
+    ]
+
+    profile = (Passage(0.0, inside(brief, high * n, ROUND)), Passage(body.height.value, inside(brief, low * n, ROUND)))
+    return brief.cover(
+        (base, side),
+        pieces,
+        _seams(names),
+        openings={"upper edge": Run(names[0], "upper edge")},
+        profile=profile,
+        from_below=True,
+        seams_across=n,
+    )
+
+
+def _seams(names: Sequence[str]) -> tuple[Seam, ...]:
+    """The sides onto the base, and to one another."""
+    n = len(names)
+    return (
         Seam(
             "sides to base",
-            tuple(Run("side", "base edge") for _ in range(n)),
-            (Run("base", "rim"),),
+            tuple(Run(name, "base edge") for name in names),
+            (Run("base", "rim", reversed=True),),
             ring=True,
             kind=SeamKind.FELLED,
             easier="panel_bottom_arc",
             easier_share=1.0 / n,
         ),
-        Seam("side to side", (Run("side", "side a"),), (Run("side", "side b", reversed=True),), kind=SeamKind.FELLED),
-    )
-    profile = (Passage(0.0, inside(brief, high * n, ROUND)), Passage(body.height.value, inside(brief, low * n, ROUND)))
-    return brief.cover(
-        (base, side), seams, profile=profile, from_below=True, roles={"base": "base", "side": "side"}, seams_across=n
+        *(
+            Seam("side to side", (Run(after, "side a"),), (Run(before, "side b", reversed=True),), kind=SeamKind.FELLED)
+            for before, after in pairwise((*names, names[0]))
+        ),
     )
 
 

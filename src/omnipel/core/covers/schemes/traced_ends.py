@@ -8,7 +8,7 @@ import shapely
 
 from omnipel.core.covers.options import length, yes
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.between_ends import corners_cut_in, strip, to_ends
+from omnipel.core.covers.schemes.between_ends import corners_cut_in, lower_edge, stand, strip, to_ends
 from omnipel.core.drafting.panel import Edge
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.forms.abilities import Ability, Outlined
@@ -53,10 +53,12 @@ def draft(body: Outlined, brief: Brief) -> Cover:
 
     # Panels
     a, hem = brief.seam, brief.choices.hem
-    pieces = _pieces(path)
+    stretches = _stretches(path)
     edges = [Edge("bottom", line(tuple(path[-1]), tuple(path[0])), hem)]
-    edges += [Edge(f"side {i}", Trace(p) if len(p) > 2 else line(tuple(p[0]), tuple(p[1])), a) for i, p in enumerate(pieces, 1)]
-    end = outline("end", tuple(edges), count=2, mirrored=True)
+    edges += [
+        Edge(f"side {i}", Trace(p) if len(p) > 2 else line(tuple(p[0]), tuple(p[1])), a) for i, p in enumerate(stretches, 1)
+    ]
+    end = outline("end", tuple(edges))
     gusset = strip(brief, "gusset", gusset_long, gusset_wide)
     brief.note(
         end_finished_width=end.length,
@@ -67,13 +69,17 @@ def draft(body: Outlined, brief: Brief) -> Cover:
         gusset_cut_width=gusset.cut_width,
     )
 
-    # Seams
-    seams = to_ends("gusset", end.edges[1:])
+    # Pieces and seams
+    middle = float(body.ring[:, 0].max()) / 2.0
+    clear = min(u.value, brief.t.value / 2.0 - around.cuts_in(u, brief.number("rounding")))
+    pieces = stand(gusset, end, float(path[:, 1].min()), middle=middle, mirrored=True, clear=clear)
+    seams = to_ends(gusset, end, mirrored=True)
     return brief.cover(
         (end, gusset),
+        pieces,
         seams,
+        openings=lower_edge(gusset),
         profile=_profile(body, around, u, gusset_wide, brief),
-        roles={"side": "gusset", "left": "end", "right": "end"},
         seams_across=4,
         turns=CORNERED,
         findings=corners_cut_in(brief, lambda radius: around.cuts_in(u, radius)),
@@ -186,7 +192,7 @@ def _without_bottom(ring: Points, lift: float) -> Points:
     return np.ascontiguousarray(path)
 
 
-def _pieces(path: Points) -> list[Points]:
+def _stretches(path: Points) -> list[Points]:
     """The open outline parted at its corners, so that each corner is a match mark."""
     cuts = [0, *corners_of(path, closed=False), len(path) - 1]
     return [path[i : k + 1] for i, k in zip(cuts, cuts[1:], strict=False) if k > i]
@@ -194,7 +200,7 @@ def _pieces(path: Points) -> list[Points]:
 
 def _profile(body: Outlined, around: Around, u: Worked, wide: Worked, brief: Brief) -> tuple[Passage, ...]:
     """What it lets through from the top down: at each depth the chord of the end, and the gusset's width; rounded corners are judged by themselves."""
-    high = float(body.ring[:, 1].max())
+    high = float(body.outline(*(side.value for side in body.sides))[:, 1].max())
     made = []
     for share in LEVELS:
 

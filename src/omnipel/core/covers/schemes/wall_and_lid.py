@@ -7,15 +7,20 @@ a share of the drop high, with a cord casing at its free edge.
 
 import math
 
+from omnipel.core.covers import places
 from omnipel.core.covers.options import ZERO, length, only_when, pick, share, yes
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, inside, meeting_notes, passages
 from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, rectangle
 from omnipel.core.forms.abilities import Ability, Round
 from omnipel.core.forms.body import widest
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import Finish, FinishKind, cord_fold
+from omnipel.core.plane.curves import line
+from omnipel.core.space.paths import Path
+from omnipel.core.space.placements import Around
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Ratio, Rule, mm, tr
 from omnipel.core.words.working import Worked, worked
@@ -75,6 +80,10 @@ OPTIONS = (
 )
 
 
+STEPS_IN = 8.0
+"""Hung inside, the second skirt comes clear of the wall over so many thicknesses of it."""
+
+
 def draft(body: Round, brief: Brief) -> Cover:
     """Lid, wall and second skirt."""
     choices = brief.choices
@@ -102,6 +111,13 @@ def draft(body: Round, brief: Brief) -> Cover:
     )
     brief.note(lid_cut_radius=lid.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 
+    # Pieces
+    top = body.ends + body.drop.value + u.value
+    pieces = (
+        placed(lid, places.lid(top), clear=u.value),
+        placed(wall, places.around(ring.value, top - height.value, top), clear=u.value),
+    )
+
     # Seams
     seams = [
         Seam(
@@ -115,11 +131,12 @@ def draft(body: Round, brief: Brief) -> Cover:
         Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
     ]
     profile = passages((0.0, body.drop.value), inside(brief, ring, ROUND))
-    cover = brief.cover((lid, wall), seams, profile=profile, roles={"top": "lid", "side": "wall"}, seams_across=1)
-    return _with_skirt(cover, body, brief, ring) if brief.yes("skirt") else cover
+    openings = {"lower edge": Run("wall", "lower edge")}
+    cover = brief.cover((lid, wall), pieces, seams, openings=openings, profile=profile, seams_across=1)
+    return _with_skirt(cover, body, brief, ring, top) if brief.yes("skirt") else cover
 
 
-def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
+def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked, top: float) -> Cover:
     """The second skirt, its cord and how far that can be drawn."""
     height = brief.size(
         "skirt_finished_height", cover.sizes["wall_finished_height"] * brief.number("skirt_share"), refs.option("skirt_share")
@@ -147,12 +164,15 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
             (Run("lid", "rim"),),
             ring=True,
             easier="skirt_sew_length",
+            onto=True,
         ),
         Seam("close the second skirt", (Run("second skirt", "close a"),), (Run("second skirt", "close b", reversed=True),)),
     )
     return brief.completed(
         cover,
         panels=(*cover.panels, skirt),
+        pieces=(*cover.pieces, placed(skirt, _drawn_in(body, brief, long.value, height.value, drawn_to, top))),
+        openings={**cover.openings, "lower edge of the second skirt": Run("second skirt", "casing edge")},
         seams=(*cover.seams, *seams),
         hardware=(
             *cover.hardware,
@@ -160,6 +180,20 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked) -> Cover:
         ),
         findings=(*cover.findings, *_cannot_close(brief, long, drawn_to, limit), *_narrow(brief)),
     )
+
+
+def _drawn_in(body: Round, brief: Brief, long: float, high: float, drawn_to: float, top: float) -> Around:
+    """Where the skirt lies: down with the wall as far as its cord lets it, then in to the girth that the cord closes to, or to the object."""
+    radius = long / (2.0 * math.pi)
+    bare = body.girth.value / (2.0 * math.pi) + brief.t.value / 2.0
+    least = drawn_to / (2.0 * math.pi)
+    if top - high > body.ends and least < bare:  # beside the object the cord lies on it
+        least = bare
+    t, inside_it = brief.t.value, brief.picked("skirt_hangs") == "inside"
+    lead = min(STEPS_IN * t, high / 2.0) if inside_it else 0.0
+    inner, begins = radius - (t if lead else 0.0), top - math.sqrt(max(0.0, lead * lead - t * t))
+    down = places.drawn_in(inner, min(least, inner), high - lead, begins)
+    return places.gathered_around(long, Path((*down.curves, line((inner, begins), (radius, top)))) if lead else down)
 
 
 def _skirt(brief: Brief, long: Worked, height: Worked) -> Panel:

@@ -3,12 +3,17 @@
 The strip is closed in the middle of the back, because a join never lies on a corner.
 """
 
+from omnipel.core.covers.places import facing
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, meeting_notes, passages
 from omnipel.core.drafting.panel import Edge, Panel
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.plane.curves import line
+from omnipel.core.space.frames import Frame, Side
+from omnipel.core.space.paths import straight
+from omnipel.core.space.placements import Swept
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
@@ -47,8 +52,32 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         top_cut_width=top.cut_width,
     )
 
-    # Seams
-    seams = (
+    # Pieces
+    high_z = body.ends + body.drop.value + box.u.value
+    x, y = top_long.value / 2.0, top_wide.value / 2.0
+    round_it = straight((0.0, y), (-x, y), (-x, -y), (x, -y), (x, y), (0.0, y))
+    begin = (ring.value - round_it.length) / 2.0
+    frame = Frame((0.0, 0.0, high_z - high.value))
+    pieces = (
+        placed(top, facing(Side.TOP, (0.0, 0.0, high_z), top), clear=box.u.value),
+        placed(wall, Swept(round_it, frame, (0.0, 0.0, 1.0), begin), clear=box.u.value),
+    )
+
+    passes = inside(brief, ring, CORNERED)
+    return brief.cover(
+        (top, wall),
+        pieces,
+        _seams(),
+        openings={"lower edge": Run("wall", "lower edge")},
+        profile=passages((0.0, body.drop.value), passes, top_long - brief.t, top_wide - brief.t),
+        seams_across=1,
+        turns=CORNERED,
+    )
+
+
+def _seams() -> tuple[Seam, ...]:
+    """The wall around the top, and into a ring."""
+    return (
         Seam(
             "wall to top",
             (Run("wall", "top edge", reversed=True),),
@@ -58,15 +87,6 @@ def draft(body: Boxy, brief: Brief) -> Cover:
             easier="wall_finished_length",
         ),
         Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
-    )
-    passes = inside(brief, ring, CORNERED)
-    return brief.cover(
-        (top, wall),
-        seams,
-        profile=passages((0.0, body.drop.value), passes, top_long - brief.t, top_wide - brief.t),
-        roles={"top": "top", "side": "wall"},
-        seams_across=1,
-        turns=CORNERED,
     )
 
 

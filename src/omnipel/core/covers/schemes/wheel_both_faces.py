@@ -5,16 +5,23 @@ hemmed. The face towards the axle has a hub opening (hub Ø/2 + its own clearanc
 """
 
 import math
+from collections.abc import Sequence
+from dataclasses import replace
 
+from omnipel.core.covers import places
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Panel
+from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline, rectangle, with_allowances
 from omnipel.core.forms.abilities import Ability, Wheeled
 from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.job.finish import ON_FOLD, Finish
 from omnipel.core.plane.curves import arc_about, line
+from omnipel.core.space.frames import Side, looking_at
+from omnipel.core.space.paths import straight
+from omnipel.core.space.placements import Around, Beside, Flat, Laid
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, listed, mm, tr
 from omnipel.core.words.working import Worked, through
@@ -71,21 +78,38 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         boxing_cut_length=boxing.cut_length,
     )
 
-    # Seams
-    seams = (_to_face("outer"), _to_face("axle"))
     passes = inside(brief, radius * (2.0 * math.pi), ROUND)
     binding = hub * (2.0 * math.pi) + slit * 2.0
     return brief.cover(
         (plain, axle, boxing, flap),
-        seams,
+        _pieces(body, brief, (plain, axle, boxing, flap), u.value, phi),
+        (_to_face("outer"), _to_face("axle")),
+        openings={"lower edge": Run("boxing", "end a")},
         profile=passages((0.0, body.width.value), passes),
-        roles={"left": "outer face", "right": "axle face", "side": "boxing"},
         seams_across=0,
         hardware=(
             Hardware(tr("binding"), binding, note=tr("hub opening and slit")),
             Hardware(tr("hook-and-loop"), slit, note=tr("under the flap")),
         ),
         findings=beyond(brief, "flap", radius.value, tr("the face is {radius} from rim to hub", radius=mm(radius.value))),
+    )
+
+
+def _pieces(body: Wheeled, brief: Brief, panels: Sequence[Panel], u: float, phi: float) -> tuple[Piece, ...]:
+    """Both faces upright, the boxing around the tread, the flap behind the slit."""
+    plain, axle, boxing, flap = panels
+    hub = -float(axle.figures[1].points[0, 1])  # where the slit begins
+    half, bare = body.width.value / 2.0 + u, body.girth.value / (2.0 * math.pi)
+    outer_at = Flat(looking_at(Side.LEFT, (-half, 0.0, bare)))
+    axle_at = Flat(looking_at(Side.RIGHT, (half, 0.0, bare)))
+    about = boxing.length.value / (2.0 * (math.pi - phi))
+    tread = straight((about, boxing.width.value), (about, 0.0))
+    axis = replace(places.UPRIGHT, origin=(-half, 0.0, bare))
+    return (
+        placed(plain, outer_at, clear=u),
+        placed(axle, axle_at, clear=u),
+        placed(boxing, Around(tread, -1.0 / about, -math.pi / 2.0 - phi, axis), clear=u),
+        placed(flap, Beside(Laid(axle_at, (0.0, -hub), (0.0, -1.0)), -brief.t.value), on="axle face"),
     )
 
 

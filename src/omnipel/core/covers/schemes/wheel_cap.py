@@ -4,16 +4,21 @@ The strip is the ring's length + overlap, its ends hemmed; 30–50 % of the cord
 """
 
 import math
+from dataclasses import replace
 
+from omnipel.core.covers import places
 from omnipel.core.covers.options import length, share
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
 from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, edge, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Wheeled
-from omnipel.core.job.findings import Change, Finding, Remedy
+from omnipel.core.job.findings import Change, Finding, Impossible, Remedy
 from omnipel.core.job.finish import cord_casing
 from omnipel.core.plane.curves import line
+from omnipel.core.space.frames import Side, looking_at
+from omnipel.core.space.placements import Around, Flat
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Rule, Share, mm, tr
 from omnipel.core.words.working import Worked, worked
@@ -50,10 +55,13 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         else brief.size("boxing_finished_width", reach, refs.option("depth"), refs.ANY_CLEARANCE)
     )
     overlap = brief.length("overlap")
+    _not_too_far(brief, overlap, ring)
     strip = ring + overlap
 
     # Panels
-    face, boxing = disc("disc", radius, brief.seam), _boxing(brief, strip, overlap, depth)
+    lapped = {"rim at the lap": overlap.value} if overlap.value else None
+    face = disc("disc", radius, brief.seam, begins=-math.pi / 2.0, parted=lapped)
+    boxing = _boxing(brief, strip, overlap, depth)
     drawn = brief.number("drawn_share")
     cord = strip + brief.length("tails") * 2.0
     brief.note(
@@ -64,27 +72,61 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         cord_drawn_out=strip * drawn,
     )
 
-    # Seams
-    seams = (
-        Seam(
-            "boxing to disc",
-            (Run("boxing", "disc edge", reversed=True),),
-            (Run("disc", "rim"),),
-            ring=True,
-            kind=SeamKind.FELLED,
-            easier="boxing_sew_length",
-        ),
+    # Pieces
+    half = body.width.value / 2.0 + u.value
+    over = places.over_the_tread(ring.value, depth.value, 2.0 * half, ring.value * (1.0 - drawn) / (2.0 * math.pi))
+    axis = replace(places.UPRIGHT, origin=(-half, 0.0, body.girth.value / (2.0 * math.pi)))
+    pieces = (
+        placed(face, Flat(looking_at(Side.LEFT, axis.origin)), clear=u.value),
+        placed(boxing, Around(over, -2.0 * math.pi / ring.value, -math.pi / 2.0, axis), clear=u.value),
     )
+
     passes = inside(brief, ring, ROUND)
     return brief.cover(
         (face, boxing),
-        seams,
+        pieces,
+        _seams(overlap.value),
+        openings={"free edge": Run("boxing", "casing edge")},
         profile=passages((0.0, body.width.value), passes),
-        roles={"left": "disc", "side": "boxing"},
         seams_across=1,
         hardware=(Hardware(tr("cord"), cord, note=tr("{cord} thick", cord=mm(brief.number("cord"), fine=True))),),
         findings=_judged(body, brief, radius),
     )
+
+
+def _not_too_far(brief: Brief, overlap: Worked, ring: Worked) -> None:
+    """Refuse ends that lap by half of the ring and more."""
+    if overlap.value >= ring.value / 2.0:
+        less = brief.choices.habits.system.down(ring.value / 8.0)
+        remedy = Remedy(
+            tr("{what}: {less}", what=brief.known["overlap"].words, less=mm(less)), (Change(refs.option("overlap"), less),)
+        )
+        raise Impossible(
+            tr("the ends of the strip overlap by more than half of the ring of {ring}", ring=mm(ring.value)),
+            refs.option("overlap"),
+            remedy,
+        )
+
+
+def _seams(lap: float) -> list[Seam]:
+    """The strip around the disc; where its ends lap, one is caught over the other."""
+    seams = [
+        Seam(
+            "boxing to disc",
+            (Run("boxing", "disc edge", reversed=True),),
+            (Run("disc", "rim"),),
+            ring=not lap,
+            kind=SeamKind.FELLED,
+            easier="boxing_sew_length",
+            easier_more=lap,
+        )
+    ]
+    if lap:
+        seams += [
+            Seam("lap of the boxing to disc", (Run("boxing", "under the lap", reversed=True),), (Run("disc", "rim at the lap"),)),
+            Seam("upper lap of the boxing", (Run("boxing", "lap", reversed=True),), (Run("disc", "rim at the lap"),), onto=True),
+        ]
+    return seams
 
 
 def _judged(body: Wheeled, brief: Brief, radius: Worked) -> tuple[Finding, ...]:
@@ -107,10 +149,12 @@ def _boxing(brief: Brief, strip: Worked, overlap: Worked, depth: Worked) -> Pane
         brief.choices.hem,
     )
     x, lap, y = strip.value, overlap.value, depth.value
-    points = [(0.0, 0.0), (x, 0.0), (x, y), (lap, y), (0.0, y)] if lap else [(0.0, 0.0), (x, 0.0), (x, y), (0.0, y)]
-    names = ["casing edge", "end b", "disc edge", "lap edge", "end a"] if lap else ["casing edge", "end b", "disc edge", "end a"]
-    finishes = {"casing edge": casing, "end a": ends, "end b": ends, "disc edge": brief.seam, "lap edge": brief.seam}
-    edges = tuple(edge(name, line(points[i], points[(i + 1) % len(points)]), finishes[name]) for i, name in enumerate(names))
+    points = [(0.0, 0.0), (x, 0.0), (x, y), *([(x - lap, y), (lap, y)] if lap else []), (0.0, y)]
+    names = ["casing edge", "end b", *(["lap", "disc edge", "under the lap"] if lap else ["disc edge"]), "end a"]
+    finishes = {"casing edge": casing, "end a": ends, "end b": ends}
+    edges = tuple(
+        edge(name, line(points[i], points[(i + 1) % len(points)]), finishes.get(name, brief.seam)) for i, name in enumerate(names)
+    )
     cut_long = with_allowances(strip, (ends, refs.HEM), (ends, refs.HEM))
     return outline(
         "boxing",

@@ -11,8 +11,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-Solid = NDArray[np.float64]
-"""`(n, 3)` array of x, y, z in mm."""
+from omnipel.core.space.frames import Solid
 
 AROUND = 48
 """Faces around a round body: round to the eye at 400 px, and few enough to draw in a frame."""

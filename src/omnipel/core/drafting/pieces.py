@@ -1,0 +1,111 @@
+"""Pieces: every cut copy of a panel, and where it lies when the cover is sewn.
+
+A panel is a pattern: what is drawn once and cut so many times. A piece is one of these, with a name of its own ("left end"); seams join
+edges of pieces. A mirrored piece is cut from the pattern turned over.
+"""
+
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+import shapely
+from shapely.geometry.base import BaseGeometry
+
+from omnipel.core.drafting.panel import MarkKind, Panel
+from omnipel.core.plane.curves import Points
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.placements import Placement
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """One cut copy of a panel.
+
+    Args:
+        name: what it is called; the panel's own name when it is the only one.
+        panel: name of the panel that it is cut from.
+        place: where it lies: from the panel's flat frame, as it is drawn, to space.
+        mirrored: whether it is cut with the pattern turned over, so that its right side is the back of the drawing.
+        clear: how far from the object it is promised to lie at least, mm; None where nothing is promised.
+        on: the piece on whose face it lies; "" for a piece of the surface itself.
+    """
+
+    name: str
+    panel: str
+    place: Placement
+    mirrored: bool = False
+    clear: float | None = None
+    on: str = ""
+
+
+def placed(
+    panel: Panel, place: Placement, name: str = "", *, mirrored: bool = False, clear: float | None = None, on: str = ""
+) -> Piece:
+    """A piece cut from a panel; without a name of its own it is called like the panel."""
+    return Piece(name or panel.name, panel.name, place, mirrored, clear, on)
+
+
+def counted(panels: Iterable[Panel], pieces: Sequence[Piece]) -> tuple[Panel, ...]:
+    """The panels with how many are cut of each, and whether some of them mirrored; one without a piece is not cut at all."""
+    made = []
+    for panel in panels:
+        mine = [piece for piece in pieces if piece.panel == panel.name]
+        turned = any(piece.mirrored for piece in mine) and not all(piece.mirrored for piece in mine)
+        if (panel.count, panel.mirrored) != (len(mine), turned):
+            panel = replace(panel, count=len(mine), mirrored=turned)  # noqa: PLW2901
+        made.append(panel)
+    return tuple(made)
+
+
+def by_piece(panels: Iterable[Panel], pieces: Iterable[Piece]) -> dict[str, Panel]:
+    """The panel that each piece is cut from, by the name of the piece."""
+    known = {panel.name: panel for panel in panels}
+    return {piece.name: known[piece.panel] for piece in pieces}
+
+
+def facets(piece: Piece, panel: Panel, chord_error: float) -> list[Solid]:
+    """The placed piece as flat polygons `(k, 3)`, counter-clockwise seen from its right side, openings left out.
+
+    No facet leaves the cloth by more than about the chord error, mm.
+    """
+    made = [piece.place.at(ring) for ring in flat_facets(piece.place, panel, chord_error)]
+    return [points[::-1] for points in made] if piece.mirrored else made
+
+
+def flat_facets(place: Placement, panel: Panel, chord_error: float) -> list[Points]:
+    """The parts of a flat panel, cut-outs left out, that are flat in space; rings without repeated end, counter-clockwise."""
+    outline: BaseGeometry = shapely.Polygon(panel.sew_points)
+    for figure in panel.figures:
+        if figure.kind is MarkKind.CUT_OUT and figure.closed:
+            outline = outline.difference(shapely.make_valid(shapely.Polygon(figure.points)))
+    low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
+    cells = place.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error)
+    shapely.prepare(outline)
+    made: list[Points] = []
+    for cell in cells:
+        polygon = shapely.Polygon(cell)
+        if outline.covers(polygon):
+            made.append(cell)
+            continue
+        made += [ring for part in _polygons(outline.intersection(polygon)) for ring in _without_holes(part)]
+    return made
+
+
+def _polygons(shape: shapely.Geometry) -> list[shapely.Polygon]:
+    """The polygons in a shape."""
+    return [part for part in getattr(shape, "geoms", [shape]) if isinstance(part, shapely.Polygon) and part.area > 1e-9]
+
+
+def _without_holes(polygon: shapely.Polygon) -> list[Points]:
+    """A polygon as rings: one with a hole is parted through the hole."""
+    if not polygon.interiors:
+        return [np.asarray(shapely.normalize(polygon).exterior.coords)[-2::-1]]
+    low_x, low_y, high_x, high_y = polygon.bounds
+    x, _ = shapely.Polygon(polygon.interiors[0]).centroid.coords[0]
+    halves = (shapely.box(low_x - 1.0, low_y - 1.0, x, high_y + 1.0), shapely.box(x, low_y - 1.0, high_x + 1.0, high_y + 1.0))
+    return [ring for half in halves for part in _polygons(polygon.intersection(half)) for ring in _without_holes(part)]
+
+
+def named(pieces: Iterable[Piece]) -> Mapping[str, Piece]:
+    """Pieces by name."""
+    return {piece.name: piece for piece in pieces}
