@@ -28,6 +28,7 @@ class Piece:
         mirrored: whether it is cut with the pattern turned over, so that its right side is the back of the drawing.
         clear: how far from the object it is promised to lie at least, mm; None where nothing is promised.
         on: the piece on whose face it lies; "" for a piece of the surface itself.
+        behind: whether others hang before it, so that it is not seen from outside.
     """
 
     name: str
@@ -36,13 +37,21 @@ class Piece:
     mirrored: bool = False
     clear: float | None = None
     on: str = ""
+    behind: bool = False
 
 
 def placed(
-    panel: Panel, place: Placement, name: str = "", *, mirrored: bool = False, clear: float | None = None, on: str = ""
+    panel: Panel,
+    place: Placement,
+    name: str = "",
+    *,
+    mirrored: bool = False,
+    clear: float | None = None,
+    on: str = "",
+    behind: bool = False,
 ) -> Piece:
     """A piece cut from a panel; without a name of its own it is called like the panel."""
-    return Piece(name or panel.name, panel.name, place, mirrored, clear, on)
+    return Piece(name or panel.name, panel.name, place, mirrored, clear, on, behind)
 
 
 def counted(panels: Iterable[Panel], pieces: Sequence[Piece]) -> tuple[Panel, ...]:

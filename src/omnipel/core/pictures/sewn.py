@@ -18,15 +18,15 @@ CENTRAL = 0.05
 """A piece whose middle is nearer than this share to the middle of all stays where it is."""
 
 
-def shown(cover: Cover) -> tuple[Piece, ...]:
-    """The pieces that are seen from outside: not the lining and padding behind an outer."""
+def shown(cover: Cover, *, apart: bool = False) -> tuple[Piece, ...]:
+    """The pieces that are seen from outside: not the lining and padding behind an outer, nor what hangs inside unless all is taken apart."""
     outer = [piece for piece in cover.pieces if cover.flat[piece.name].cloth not in (Cloth.LINING, Cloth.PADDING)]
-    return tuple(outer)
+    return tuple(piece for piece in outer if apart or not piece.behind)
 
 
 def shell(cover: Cover, *, apart: bool = False) -> Mesh:
     """The cover as faces; an empty mesh when it has no pieces."""
-    pieces = shown(cover)
+    pieces = shown(cover, apart=apart)
     if not pieces:
         return Mesh()
     edges = {piece.name: piece.place.at(cover.flat[piece.name].sew_points) for piece in pieces}

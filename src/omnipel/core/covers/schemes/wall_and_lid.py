@@ -171,7 +171,14 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked, top: floa
     return brief.completed(
         cover,
         panels=(*cover.panels, skirt),
-        pieces=(*cover.pieces, placed(skirt, _drawn_in(body, brief, long.value, height.value, drawn_to, top))),
+        pieces=(
+            *cover.pieces,
+            placed(
+                skirt,
+                _drawn_in(body, brief, long.value, height.value, drawn_to, top),
+                behind=brief.picked("skirt_hangs") == "inside",
+            ),
+        ),
         openings={**cover.openings, "lower edge of the second skirt": Run("second skirt", "casing edge")},
         seams=(*cover.seams, *seams),
         hardware=(
