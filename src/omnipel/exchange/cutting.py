@@ -10,7 +10,7 @@ from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.pictures.pens import Paper
-from omnipel.core.pictures.sheet import by, count_words
+from omnipel.core.pictures.sheet import by, count_words, seam_title
 from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Voice, bare, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
@@ -99,14 +99,14 @@ def seam_words(trued: Trued) -> Phrase:
     if trued.true:
         return tr(
             "{seam}:  {a} to {b}, true{marks}",
-            seam=term(trued.seam.name),
+            seam=seam_title(trued),
             a=bare(trued.length_a),
             b=Length(trued.length_b),
             marks=marks,
         )
     return tr(
         "{seam}:  {a} to {b}, NOT TRUE by {difference}{marks}",
-        seam=term(trued.seam.name),
+        seam=seam_title(trued),
         a=bare(trued.length_a, fine=True),
         b=Length(trued.length_b, fine=True),
         difference=Length(trued.difference, fine=True),

@@ -8,6 +8,7 @@ import shapely
 
 from omnipel.core.drafting.cutline import cut_line, fold_lines
 from omnipel.core.drafting.panel import MarkKind, Notch, Panel
+from omnipel.core.drafting.seams import Trued
 from omnipel.core.job.finish import FinishKind
 from omnipel.core.pictures.drawing import Drawing, Item, Label, Path, together
 from omnipel.core.pictures.pens import Layer
@@ -129,6 +130,12 @@ def _fitting(ring: shapely.Polygon, middle: tuple[float, float], letters: int, l
         if size < 0.6 * text:
             room = ring
     return size
+
+
+def seam_title(trued: Trued) -> Phrase:
+    """What a seam is called, and how many there are like it."""
+    name = term(trued.seam.name)
+    return tr("{seam}, {n} times", seam=name, n=Count(trued.times)) if trued.times > 1 else name
 
 
 def count_words(panel: Panel) -> Phrase:

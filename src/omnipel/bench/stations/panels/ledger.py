@@ -9,7 +9,8 @@ from omnipel.bench.parts.widgets import paint_state
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.drafting.seams import Trued
-from omnipel.core.words.phrases import Phrase, Ratio, bare, listed, mm, term, tr
+from omnipel.core.pictures.sheet import seam_title
+from omnipel.core.words.phrases import Phrase, Ratio, bare, listed, mm, tr
 
 
 def truth(trued: Trued) -> Phrase:
@@ -51,7 +52,7 @@ class Ledger(QWidget):
 
     def _name(self, trued: Trued) -> str:
         gathered = abs(trued.seam.ratio - 1.0) > 1e-9
-        return say(term(trued.seam.name)) + (say(tr("  gathered {ratio}", ratio=Ratio(trued.seam.ratio))) if gathered else "")
+        return say(seam_title(trued)) + (say(tr("  gathered {ratio}", ratio=Ratio(trued.seam.ratio))) if gathered else "")
 
     def _numbers(self, trued: Trued) -> str:
         return f"{self._short(trued.length_a)} : {self._short(trued.length_b)}   {self.session.tell(truth(trued))}"
@@ -65,7 +66,7 @@ class Ledger(QWidget):
         self._measure()
         told = listed(
             (
-                tr("{seam}: {a} to {b}, {state}", seam=term(t.seam.name), a=mm(t.length_a), b=mm(t.length_b), state=truth(t))
+                tr("{seam}: {a} to {b}, {state}", seam=seam_title(t), a=mm(t.length_a), b=mm(t.length_b), state=truth(t))
                 for t in seams
             ),
             "; ",
