@@ -3,11 +3,9 @@
 import math
 from typing import Final
 
-import numpy as np
-
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.plane.curves import Arc, Points, line
-from omnipel.core.space.frames import Frame, Side, Solid, Vector, looking_at
+from omnipel.core.plane.curves import Arc, line
+from omnipel.core.space.frames import Frame, Side, Vector, looking_at
 from omnipel.core.space.paths import Path, straight
 from omnipel.core.space.placements import Around, Cone, Flat
 
@@ -42,21 +40,15 @@ def gathered_around(length: float, meridian: Path, share: float = 1.0, start: fl
 
 def facing(side: Side, place: Vector, panel: Panel) -> Flat:
     """Flat, looking to a side: the middle of the panel's lower edge at a place; for a panel that lies level, its middle."""
-    low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
+    x, y = middle(panel)
     level = side in (Side.TOP, Side.BELOW)
-    at = (float(low[0] + high[0]) / 2.0, float(low[1] + high[1]) / 2.0 if level else float(low[1]))
-    return Flat(looking_at(side, place, at))
+    return Flat(looking_at(side, place, (x, y if level else float(panel.sew_points[:, 1].min()))))
 
 
 def middle(panel: Panel) -> tuple[float, float]:
     """The middle of a panel's box."""
     low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
     return float(low[0] + high[0]) / 2.0, float(low[1] + high[1]) / 2.0
-
-
-def standing(points: Points, x: float) -> Solid:
-    """Points of an upright plane across the x axis, `(n, 3)`."""
-    return np.column_stack((np.full(len(points), x), points))
 
 
 def copies(name: str, count: int) -> tuple[str, ...]:

@@ -11,6 +11,7 @@ from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece, by_piece, counted
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.forms.abilities import Ability
+from omnipel.core.forms.abilities import Boxy as BoxyBody
 from omnipel.core.forms.form import Form
 from omnipel.core.job.document import Choice, ClearanceSchool, CoverChoices, LiningSchool, RingSchool
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
@@ -64,6 +65,7 @@ class Cover:
         hosts: names of the panels that something can be put on.
         stood_in: choices that count for nothing, and the size set by hand that stands in for each.
         gathers: whether it depends on how far the cloth gathers.
+        thickness: of all its layers, mm.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -82,6 +84,7 @@ class Cover:
     hosts: tuple[str, ...] = ()
     stood_in: Mapping[Ref, str] = field(default_factory=dict)
     gathers: bool = False
+    thickness: float = 0.0
 
     @cached_property
     def panel_of(self) -> dict[str, str]:
@@ -226,7 +229,7 @@ class Brief:
         """A cover with all that has been entered so far."""
         gathers = refs.GATHER_LIMIT in self.counted
         made = replace(cover, sizes=self.sizes, by_hand=tuple(self.by_hand), stood_in=self.stood_in, gathers=gathers, **more)
-        return replace(made, panels=counted(made.panels, made.pieces))
+        return replace(made, panels=counted(made.panels, made.pieces), thickness=self.t.value)
 
     def yes(self, key: str) -> bool:
         """A scheme's own choice, as yes or no."""
@@ -287,22 +290,24 @@ class Scheme:
 
 @dataclass(frozen=True, slots=True)
 class Boxy:
-    """Finished sizes of a box's cover: l = L + 2u, w = W + 2u, h = drop + u; and u itself."""
+    """Finished sizes of a box's cover: l = L + 2u, w = W + 2u, h = drop + u; u itself, and the height of its top, mm."""
 
     l: Worked  # noqa: E741 - the trade's own letter
     w: Worked
     h: Worked
     u: Worked
+    top: float
 
 
-def boxy(brief: Brief, length: Worked, width: Worked, drop: Worked) -> Boxy:
+def boxy(brief: Brief, body: BoxyBody) -> Boxy:
     """The sizes of a box with clearance and half the thickness on every side but below it."""
-    u = brief.u((length + width) * 2.0)
+    u = brief.u((body.length + body.width) * 2.0)
     return Boxy(
-        brief.size("cover_length", length + u * 2.0, refs.ANY_CLEARANCE),
-        brief.size("cover_width", width + u * 2.0, refs.ANY_CLEARANCE),
-        brief.size("cover_height", drop + u, refs.ANY_CLEARANCE),
+        brief.size("cover_length", body.length + u * 2.0, refs.ANY_CLEARANCE),
+        brief.size("cover_width", body.width + u * 2.0, refs.ANY_CLEARANCE),
+        brief.size("cover_height", body.drop + u, refs.ANY_CLEARANCE),
         u,
+        body.ends + body.drop.value + u.value,
     )
 
 

@@ -13,7 +13,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.frames import Frame, Vector
+from omnipel.core.space.cells import counter_clockwise, rectangle_cell
+from omnipel.core.space.frames import Frame, Vector, vector
 from omnipel.core.space.placements import Folded
 
 
@@ -56,7 +57,7 @@ class Tube:
         ways = (-y, x, y, -x, -y)
         low = np.array(self.origin)
         parts = [
-            (_box(s, self.low, e, self.high), _frame(low + begin - s * way - self.low * z, way, z))
+            (rectangle_cell(s, self.low, e, self.high), _frame(low + begin - s * way - self.low * z, way, z))
             for s, e, begin, way in zip(corners, corners[1:], begins, ways, strict=False)
         ]
         for closed, at, sign in ((self.closed_below, self.low, -1.0), (self.closed_above, self.high, 1.0)):
@@ -80,27 +81,11 @@ class Tube:
             (((p - half, at), (p, beyond), (p, at)), p - half, -a / 2 * x + half * y, -y, -x),
         ]
         return [
-            (_ccw(corners), _frame(middle + begin - s * way - at * (sign * inward), way, sign * inward))
+            (counter_clockwise(corners), _frame(middle + begin - s * way - at * (sign * inward), way, sign * inward))
             for corners, s, begin, way, inward in (*flaps, *ears)
         ]
 
 
 def _frame(origin: NDArray[np.float64], right: NDArray[np.float64], up: NDArray[np.float64]) -> Frame:
     """A frame from arrays."""
-    return Frame(_vector(origin), _vector(right), _vector(up))
-
-
-def _vector(v: NDArray[np.float64]) -> Vector:
-    return float(v[0]), float(v[1]), float(v[2])
-
-
-def _box(x0: float, y0: float, x1: float, y1: float) -> Points:
-    """A rectangle, counter-clockwise."""
-    return np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
-
-
-def _ccw(corners: tuple[tuple[float, float], ...]) -> Points:
-    """Convex corners, counter-clockwise."""
-    ring = np.array(corners)
-    x, y = ring[:, 0], ring[:, 1]
-    return ring if float((x * np.roll(y, -1) - np.roll(x, -1) * y).sum()) > 0.0 else ring[::-1]
+    return Frame(vector(origin), vector(right), vector(up))

@@ -1,6 +1,7 @@
 """How flat cloth is parted so that flat facets follow it in space."""
 
 import math
+from collections.abc import Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -46,3 +47,15 @@ def thinned(line: Points, chord_error: float) -> NDArray[np.intp]:
             kept.add(a + 1 + worst)
             open_ += [(a, a + 1 + worst), (a + 1 + worst, b)]
     return np.array(sorted(kept), dtype=np.intp)
+
+
+def rectangle_cell(x0: float, y0: float, x1: float, y1: float) -> Points:
+    """A rectangle between two corners, counter-clockwise."""
+    return np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
+
+
+def counter_clockwise(corners: Sequence[tuple[float, float]]) -> Points:
+    """Convex corners, counter-clockwise."""
+    ring = np.array(corners)
+    x, y = ring[:, 0], ring[:, 1]
+    return ring if float((x * np.roll(y, -1) - np.roll(x, -1) * y).sum()) > 0.0 else ring[::-1]

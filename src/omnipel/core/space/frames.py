@@ -63,3 +63,8 @@ def looking_at(side: Side, place: Vector, flat: tuple[float, float] = (0.0, 0.0)
     right, up = RIGHT_AND_UP[side]
     origin = np.array(place) - flat[0] * np.array(right) - flat[1] * np.array(up)
     return Frame((float(origin[0]), float(origin[1]), float(origin[2])), right, up)
+
+
+def vector(v: NDArray[np.float64]) -> Vector:
+    """Three numbers of an array."""
+    return float(v[0]), float(v[1]), float(v[2])

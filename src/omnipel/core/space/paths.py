@@ -2,14 +2,14 @@
 
 import itertools
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.plane.curves import Arc, Curve, Points, arc_about, line
+from omnipel.core.plane.curves import Arc, Curve, Points, line
 from omnipel.core.tolerances import STRAIGHT_ANGLE
 
 Runs = NDArray[np.float64]
@@ -92,11 +92,6 @@ class Path:
         return np.unique(np.concatenate(made))
 
 
-def circle(radius: float, start: float = 0.0, turn: float = 2.0 * math.pi) -> Path:
-    """A circle about the origin from direction `start`, radians, through `turn` (positive: counter-clockwise)."""
-    return Path((arc_about((0.0, 0.0), radius, start, turn),))
-
-
 def straight(start: tuple[float, float], *on: tuple[float, float]) -> Path:
     """Straight from point to point; steps without length are left out.
 
@@ -112,11 +107,6 @@ def straight(start: tuple[float, float], *on: tuple[float, float]) -> Path:
 def through(points: Points) -> Path:
     """Straight through points `(n, 2)`."""
     return straight(*((float(x), float(y)) for x, y in points))
-
-
-def along(curves: Iterable[Curve]) -> Path:
-    """Along edges of a panel."""
-    return Path(tuple(curves))
 
 
 def moved(curves: Sequence[Curve], by: tuple[float, float]) -> tuple[Curve, ...]:

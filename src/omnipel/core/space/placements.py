@@ -6,7 +6,8 @@ Where cloth has a real fold radius nothing is modelled finer than half its thick
 """
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from functools import cached_property
 from typing import Protocol
 
 import numpy as np
@@ -175,16 +176,34 @@ class Folded:
 
     parts: tuple[tuple[Points, Frame], ...]
 
+    @cached_property
+    def _sides(self) -> tuple[Points, Runs, NDArray[np.intp]]:
+        """Outward normals of all parts' sides `(m, 2)`, how far out they lie `(m,)`, and where each part's sides begin."""
+        normals: list[Runs] = []
+        reaches: list[float] = []
+        begins: list[int] = []
+        for polygon, _ in self.parts:
+            begins.append(len(reaches))
+            for a, b in zip(polygon, np.roll(polygon, -1, axis=0), strict=True):
+                size = math.dist(a, b)
+                if size > 0.0:
+                    out = np.array((b[1] - a[1], a[0] - b[0])) / size
+                    normals.append(out)
+                    reaches.append(float(out @ a))
+        return np.array(normals), np.array(reaches), np.array(begins, dtype=np.intp)
+
+    @cached_property
+    def _frames(self) -> tuple[Solid, NDArray[np.float64]]:
+        """Origins `(k, 3)` and axes `(k, 2, 3)` of the parts' frames."""
+        frames = [frame for _, frame in self.parts]
+        return np.array([f.origin for f in frames]), np.array([(f.right, f.up) for f in frames])
+
     def at(self, points: Points) -> Solid:
         """Points in space; a point outside of all parts goes with the nearest."""
-        outside = np.stack([_outside(polygon, points) for polygon, _ in self.parts])
-        chosen = outside.argmin(axis=0)
-        made = np.empty((len(points), 3))
-        for i, (_, frame) in enumerate(self.parts):
-            mine = chosen == i
-            if mine.any():
-                made[mine] = frame.at(points[mine])
-        return made
+        (normals, reaches, begins), (origins, axes) = self._sides, self._frames
+        outside = np.maximum.reduceat(points @ normals.T - reaches, begins, axis=1)
+        chosen = outside.argmin(axis=1)
+        return np.asarray(origins[chosen] + np.einsum("ni,nij->nj", points, axes[chosen]))
 
     def cells(self, box: Box, chord_error: float) -> list[Points]:
         """Its parts."""
@@ -231,11 +250,10 @@ class Beside:
 
     other: Placement
     out: float
-    sign: float = field(default=1.0)
 
     def at(self, points: Points) -> Solid:
         """Points in space."""
-        return self.other.at(points) + self.out * self.sign * normals(self.other, points)
+        return self.other.at(points) + self.out * normals(self.other, points)
 
     def cells(self, box: Box, chord_error: float) -> list[Points]:
         """Those of the other."""
@@ -250,13 +268,3 @@ def normals(place: Placement, points: Points) -> Solid:
     out = np.cross(at[:n] - at[n : 2 * n], at[2 * n : 3 * n] - at[3 * n :])
     sizes = np.linalg.norm(out, axis=1, keepdims=True)
     return np.asarray(out / np.where(sizes > 0.0, sizes, 1.0))
-
-
-def _outside(polygon: Points, points: Points) -> Runs:
-    """How far points lie outside of a convex counter-clockwise polygon, at its worst side; negative inside."""
-    following = np.roll(polygon, -1, axis=0)
-    steps = following - polygon
-    sizes = np.hypot(steps[:, 0], steps[:, 1])
-    real = sizes > 0.0
-    right = np.column_stack((steps[real, 1], -steps[real, 0])) / sizes[real, None]
-    return np.asarray(((points[:, None, :] - polygon[real][None, :, :]) * right[None, :, :]).sum(axis=2).max(axis=1))

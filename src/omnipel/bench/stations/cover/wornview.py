@@ -10,7 +10,6 @@ from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.sketchview import SketchView
 from omnipel.bench.parts.widgets import check, column
 from omnipel.bench.session import Session
-from omnipel.core.covers import SCHEMES
 from omnipel.core.draft import Drafted
 from omnipel.core.forms.body import Body
 from omnipel.core.pictures.sewn import COVER, piece_of, shell
@@ -50,18 +49,19 @@ class WornView(QWidget):
         apart = self.apart.isChecked()
         sewn = shell(draft.cover, apart=apart) if isinstance(draft, Drafted) else Mesh()
         what = self.what.value if sewn.faces else "object"
+        thickness = draft.cover.thickness if isinstance(draft, Drafted) else 0.0
         lies = sewn if not apart else shell(draft.cover) if isinstance(draft, Drafted) else Mesh()
-        self.sketch.tints = self._tints(lies, body, see_through=what == "both")
+        self.sketch.tints = self._tints(lies, body, thickness, see_through=what == "both")
         mesh = {"both": body.mesh() + sewn, "cover": sewn, "object": body.mesh()}[what]
         over = COVER if what == "both" and not self.apart.isChecked() else ""
         self.sketch.show_mesh(mesh, over=over)
 
-    def _tints(self, sewn: Mesh, body: Body, *, see_through: bool) -> dict[str, QColor]:
+    def _tints(self, sewn: Mesh, body: Body, thickness: float, *, see_through: bool) -> dict[str, QColor]:
         """A colour for every facet of the cover, where it lies on the object."""
         names = list(dict.fromkeys(piece_of(face.part) for face in sewn.faces))
         cloth = QColor(self.session.open_job.cover.cloth.colour)
         by_gap = self.colours.value == "gap" and sewn.faces
-        states = gap_states(body, sewn.middles, self._thickness()) if by_gap else []
+        states = gap_states(body, sewn.middles, thickness) if by_gap else []
         tints = {}
         for i, face in enumerate(sewn.faces):
             piece = names.index(piece_of(face.part))
@@ -69,11 +69,6 @@ class WornView(QWidget):
             colour.setAlpha(150 if see_through else 255)
             tints[face.part] = colour
         return tints
-
-    def _thickness(self) -> float:
-        """Of all layers, mm."""
-        choices = self.session.open_job.cover
-        return SCHEMES[choices.scheme].brief(choices).t.value if choices.scheme in SCHEMES else choices.cloth.thickness
 
 
 def gap_states(body: Body, middles: Solid, thickness: float) -> list[str]:

@@ -39,7 +39,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
     pieces: list[Piece] = []
     around: list[Worked] = []
     seams: list[Seam] = []
-    clear = clear_of(body, brief)
+    clear = clear_of(body, brief, rings[len(body.stations) - 1])
     for k, ((low, below), (high, above)) in enumerate(zip(rings, rings[1:], strict=False), 1):
         # Sizes
         flat = frustum(low, high, above - below, n)
@@ -109,7 +109,7 @@ def _ring_seams(k: int, n: int) -> list[Seam]:
 def _dome(body: Turned, brief: Brief, rim: tuple[Worked, Worked]) -> list[tuple[Worked, Worked]]:
     """Radius and height of the rings that part the dome into bands; the last holds the disc."""
     radius, base = rim
-    rise = rise_of(body, brief)
+    rise = rise_of(body, brief, base)
     if rise is None:
         return []
     how, made = tr("where the bands meet that touch the sphere of the dome"), []
@@ -136,7 +136,7 @@ def up_the_dome(rim: float, rise: float, k: int, bands: int) -> tuple[float, flo
 
 def _coarse(body: Turned, brief: Brief, rings: list[tuple[Worked, Worked]]) -> tuple[Finding, ...]:
     """So few bands that their seams stand far off the dome."""
-    rise, bands = rise_of(body, brief), brief.count("dome_bands")
+    rise, bands = rise_of(body, brief, rings[len(body.stations) - 1][1]), brief.count("dome_bands")
     if rise is None:
         return ()
     sphere, half = dome_of(rings[len(body.stations) - 1][0].value, rise.value)

@@ -18,7 +18,7 @@ NAMES = {"bottom": "lower edge", "top": "top edge", "left": "left edge", "right"
 
 def draft(body: Boxy, brief: Brief) -> Cover:
     """Top, two long walls, two short walls."""
-    box = boxy(brief, body.length, body.width, body.drop)
+    box = boxy(brief, body)
 
     # Sizes
     long, wide = brief.size("long_wall_finished_length", box.l), brief.size("short_wall_finished_length", box.w)
@@ -41,7 +41,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     )
 
     # Pieces
-    high_z = body.ends + body.drop.value + box.u.value
+    high_z = box.top
     low, clear = high_z - high.value, box.u.value
     x, y = wide.value / 2.0, long.value / 2.0
     pieces = [placed(top, facing(Side.TOP, (0.0, 0.0, high_z), top), clear=clear)]

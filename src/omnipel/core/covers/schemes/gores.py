@@ -55,7 +55,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
 
     # Panels, pieces and seams
     gore = _gore(curve, n, half, along, brief, hemmed=not skirted)
-    names, parts, clear = copies("gore", n), Parts(), clear_of(body, brief)
+    names, parts, clear = copies("gore", n), Parts(), clear_of(body, brief, rings[-1])
     parts.add(gore, *(placed(gore, _petal(curve, half, along, n, k), name, clear=clear) for k, name in enumerate(names)))
     parts.seams += [
         Seam("gore to gore", (Run(before, "right"),), (Run(after, "left", reversed=True),), kind=SeamKind.FELLED)

@@ -85,27 +85,27 @@ def rim_of(rim: float, rise: float, gap: float) -> float:
     return math.sqrt((sphere + gap) ** 2 - (sphere - rise) ** 2)
 
 
-def clear_of(body: Turned, brief: Brief) -> float:
-    """How near its cover may come to the body, mm: u is measured level, the gap square to a leaning side is less."""
+def clear_of(body: Turned, brief: Brief, top: tuple[Worked, Worked]) -> float:
+    """How near its cover, whose highest ring is `top`, may come to the body, mm: u is measured level, the gap square to a leaning side is less."""
     steepest = 1.0
     for low, high in pairwise(body.stations):
         across = abs(high.radius - low.radius)
         up = high.height.value - low.height.value
         steepest = min(steepest, up / math.hypot(up, across))
     level = min(brief.u(s.girth).value for s in body.stations) * steepest
-    rise = rise_of(body, brief)
+    rise = rise_of(body, brief, top[1])
     if rise is None:
         return level
-    sphere, half = dome_of(walls(body, brief)[-1][0].value, rise.value)
+    sphere, half = dome_of(top[0].value, rise.value)
     return level - sphere * (half / FINE) ** 2 / 8.0  # a dome is drawn in chords
 
 
-def rise_of(body: Turned, brief: Brief) -> Worked | None:
-    """Rise of the cover's dome over its highest ring: u over the body's crown."""
+def rise_of(body: Turned, brief: Brief, high: Worked) -> Worked | None:
+    """Rise of the cover's dome over its ring at the height `high`: u over the body's crown."""
     if body.rise is None:
         return None
     over = body.rise + brief.u(body.stations[-1].girth)
-    up = walls(body, brief)[-1][1] - body.stations[-1].height
+    up = high - body.stations[-1].height
     return over - up if up.value else over
 
 
@@ -119,7 +119,7 @@ class Profile:
     @classmethod
     def over(cls, body: Turned, brief: Brief, rings: Sequence[tuple[Worked, Worked]]) -> "Profile":
         """From the lowest of some rings up to the crown, or to the highest mark when the top is flat."""
-        return cls(tuple(rings), rise_of(body, brief) or worked(tr("flat top"), 0.0))
+        return cls(tuple(rings), rise_of(body, brief, rings[-1][1]) or worked(tr("flat top"), 0.0))
 
     @property
     def _inputs(self) -> tuple[Worked, ...]:

@@ -17,7 +17,8 @@ from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, with_allowances
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.plane.curves import Points, line
-from omnipel.core.space.frames import Frame, Side, looking_at
+from omnipel.core.space.cells import counter_clockwise, rectangle_cell
+from omnipel.core.space.frames import Frame, Side, looking_at, vector
 from omnipel.core.space.placements import Folded
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
@@ -31,7 +32,7 @@ SIDES = ("front", "right", "back", "left")
 
 def draft(body: Boxy, brief: Brief) -> Cover:
     """The sheet."""
-    box = boxy(brief, body.length, body.width, body.drop)
+    box = boxy(brief, body)
 
     # Sizes
     corner = brief.size("corner_seam", box.h)
@@ -50,7 +51,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     brief.note(sheet_cut_length=sheet.cut_length, sheet_cut_width=sheet.cut_width)
 
     # Pieces and seams
-    top = body.ends + body.drop.value + box.u.value
+    top = box.top
     place = _folded_down(long.value, wide.value, corner.value, top, ears=not cut_out)
     names = ("up", "out") if cut_out else ("ear", "ear")
     seams = tuple(
@@ -140,11 +141,11 @@ def _folded_down(long: float, wide: float, h: float, top: float, *, ears: bool) 
     right = Frame((a, -y, top + long - h), (0.0, 0.0, -1.0), (0.0, 1.0, 0.0))
     left = Frame((-a, -y, top - h), (0.0, 0.0, 1.0), (0.0, 1.0, 0.0))
     parts = [
-        (_box(h, h, long - h, wide - h), upper),
-        (_box(h, 0.0, long - h, h), front),
-        (_box(long - h, h, long, wide - h), right),
-        (_box(h, wide - h, long - h, wide), back),
-        (_box(0.0, h, h, wide - h), left),
+        (rectangle_cell(h, h, long - h, wide - h), upper),
+        (rectangle_cell(h, 0.0, long - h, h), front),
+        (rectangle_cell(long - h, h, long, wide - h), right),
+        (rectangle_cell(h, wide - h, long - h, wide), back),
+        (rectangle_cell(0.0, h, h, wide - h), left),
     ]
     if ears:
         for fold, low, frame in ((h, 0.0, front), (long - h, 0.0, front), (long - h, wide, back), (h, wide, back)):
@@ -155,28 +156,13 @@ def _folded_down(long: float, wide: float, h: float, top: float, *, ears: bool) 
 def _ear(fold: float, outer: float, low: float, high: float, frame: Frame) -> list[tuple[Points, Frame]]:
     """Both halves of a corner square, folded along its diagonal and turned in about the corner: x = fold, where the wall in `frame` ends."""
     right, up, origin = (np.array(v) for v in (frame.right, frame.up, frame.origin))
-    turned = Frame(_vector(origin + 2.0 * fold * right), _vector(-right), frame.up)
+    turned = Frame(vector(origin + 2.0 * fold * right), vector(-right), frame.up)
     # The other half lies on this one: what is as far from the corner along one side goes to what is as far along the other.
     s = 1.0 if (outer < fold) == (low < high) else -1.0
     begin = turned.at(np.array([(outer, low)]))[0]
-    across = Frame(_vector(begin + outer * s * -up + low * s * right), _vector(s * up), _vector(s * -right))
+    across = Frame(vector(begin + outer * s * -up + low * s * right), vector(s * up), vector(s * -right))
     near, far = [(outer, low), (fold, low), (fold, high)], [(outer, low), (fold, high), (outer, high)]
-    return [(_ccw(near), turned), (_ccw(far), across)]
-
-
-def _vector(v: Points) -> tuple[float, float, float]:
-    return float(v[0]), float(v[1]), float(v[2])
-
-
-def _box(x0: float, y0: float, x1: float, y1: float) -> Points:
-    return np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
-
-
-def _ccw(corners: list[tuple[float, float]]) -> Points:
-    """A triangle with its corners counter-clockwise."""
-    ring = np.array(corners)
-    (ax, ay), (bx, by) = ring[1] - ring[0], ring[2] - ring[0]
-    return ring if ax * by > ay * bx else ring[::-1]
+    return [(counter_clockwise(near), turned), (counter_clockwise(far), across)]
 
 
 SCHEME = Scheme(

@@ -42,7 +42,7 @@ OPTIONS = (
 
 def draft(body: Boxy, brief: Brief) -> Cover:
     """Saddle and two ends."""
-    box = boxy(brief, body.length, body.width, body.drop)
+    box = boxy(brief, body)
     over = brief.picked("runs") == FRONT_AND_BACK
     long, wide = (box.l, box.w) if over else (box.w, box.l)
     bare = body.width if over else body.length
@@ -67,7 +67,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
 
     # Pieces and seams
     ways = OVER_FRONT_AND_BACK if over else OVER_THE_SIDES
-    low = body.ends + body.drop.value + box.u.value - end_high.value
+    low = box.top - end_high.value
     wider = end_wide.value - bare.value
     clear = min(box.u.value, brief.t.value / 2.0 - _cuts_in(body, brief, wider, end_high.value, rho))
     pieces = stand(saddle, end, low, ways=ways, clear=clear)

@@ -24,7 +24,7 @@ AROUND = ("back left", "left", "front", "right", "back right")
 
 def draft(body: Boxy, brief: Brief) -> Cover:
     """Wall and top."""
-    box = boxy(brief, body.length, body.width, body.drop)
+    box = boxy(brief, body)
 
     # Sizes
     top_long, top_wide = brief.size("top_finished_length", box.l), brief.size("top_finished_width", box.w)
@@ -53,7 +53,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     )
 
     # Pieces
-    high_z = body.ends + body.drop.value + box.u.value
+    high_z = box.top
     x, y = top_long.value / 2.0, top_wide.value / 2.0
     round_it = straight((0.0, y), (-x, y), (-x, -y), (x, -y), (x, y), (0.0, y))
     begin = (ring.value - round_it.length) / 2.0
