@@ -11,7 +11,9 @@ import numpy as np
 from omnipel.core.job.finish import Finish
 from omnipel.core.plane.curves import Curve, Points
 from omnipel.core.tolerances import CHORD_ERROR, SAME_POINT
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked
 
 
@@ -37,11 +39,12 @@ class MarkKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Edge:
-    """One edge of a panel on the sew line."""
+    """One edge of a panel on the sew line; `source` is where its finish is decided."""
 
     name: str
     curve: Curve
     finish: Finish
+    source: Ref | None = refs.SEAM_ALLOWANCE
 
 
 @dataclass(frozen=True, slots=True)

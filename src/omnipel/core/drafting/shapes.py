@@ -8,11 +8,11 @@ from typing import Any
 import numpy as np
 import shapely
 
-from omnipel.core.drafting.cutline import cut_size
+from omnipel.core.drafting.cut_sizes import with_cut_sizes
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import Finish
-from omnipel.core.plane.curves import Arc, Curve, arc_about, line
+from omnipel.core.plane.curves import Arc, arc_about, line
 from omnipel.core.tolerances import LONGEST, SHORTEST, STRAIGHT_ANGLE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Angle, Phrase, mm, term, tr
@@ -30,14 +30,6 @@ def checked(size: Worked, words: Phrase, where: Ref) -> float:
     if not math.isfinite(value) or not SHORTEST <= value <= LONGEST:
         raise Impossible(tr("{size} comes out at {length}, which cannot be cut", size=words, length=mm(value, fine=True)), where)
     return value
-
-
-def with_allowances(size: Worked, *finishes: tuple[Finish, Ref | None]) -> Worked:
-    """A cut size: the finished size and the allowances on its two ends, each with its source."""
-    for finish, source in finishes:
-        for part in finish.worked(source):
-            size = size + part
-    return size
 
 
 def rectangle(
@@ -78,19 +70,10 @@ def rectangle(
     corners = ((0.0, 0.0), (x, 0.0), (x, y), (0.0, y))
     finishes = {"bottom": bottom, "right": right, "top": top, "left": left}
     edges = tuple(
-        Edge(names.get(side, side), line(corners[i], corners[(i + 1) % 4]), finish)
+        Edge(names.get(side, side), line(corners[i], corners[(i + 1) % 4]), finish, sources.get(side, refs.SEAM_ALLOWANCE))
         for i, (side, finish) in enumerate(finishes.items())
     )
-    source = {side: sources.get(side, refs.SEAM_ALLOWANCE) for side in finishes}
-    return Panel(
-        name,
-        edges,
-        length,
-        width,
-        with_allowances(length, (left, source["left"]), (right, source["right"])),
-        with_allowances(width, (top, source["top"]), (bottom, source["bottom"])),
-        **more,
-    )
+    return with_cut_sizes(Panel(name, edges, length, width, length, width, **more))
 
 
 def disc(
@@ -112,17 +95,16 @@ def disc(
         Impossible: the radius cannot be cut.
     """
     r = checked(radius, tr("the radius of the {panel}", panel=term(name)), refs.panel(name))
-    cut_radius = with_allowances(radius, (finish, source))
     at, rim = begins, []
     for name_, length in (parted or {}).items():
-        rim.append(Edge(name_, arc_about((0.0, 0.0), r, at, length / r), finish))
+        rim.append(Edge(name_, arc_about((0.0, 0.0), r, at, length / r), finish, source))
         at += length / r
     left = 2.0 * math.pi + begins - at
     if left > STRAIGHT_ANGLE:
-        rim.append(Edge(edge, arc_about((0.0, 0.0), r, at, left), finish))
-    across, cut_across = radius * 2.0, cut_radius * 2.0
-    sizes = {"radius": radius, "cut radius": cut_radius, **more.pop("sizes", {})}
-    return Panel(name, tuple(rim), across, across, cut_across, cut_across, sizes=sizes, **more)
+        rim.append(Edge(edge, arc_about((0.0, 0.0), r, at, left), finish, source))
+    across = radius * 2.0
+    sizes = {"radius": radius, "cut radius": radius, **more.pop("sizes", {})}
+    return with_cut_sizes(Panel(name, tuple(rim), across, across, across, across, sizes=sizes, **more))
 
 
 def sector(
@@ -134,6 +116,7 @@ def sector(
     inside: Finish,
     outside: Finish,
     sides: Finish,
+    sources: Mapping[str, Ref | None] | None = None,
     names: tuple[str, str, str, str] = ("bottom", "right", "top", "left"),
     **more: Any,
 ) -> Panel:
@@ -161,7 +144,7 @@ def sector(
     top = Arc(right.end, math.pi - angle / 2.0, angle / b, b)
     left = line(top.end, bottom.start)
     panel_edges = tuple(
-        Edge(edge_name, curve, finish)
+        Edge(edge_name, curve, finish, (sources or {}).get(edge_name, refs.SEAM_ALLOWANCE))
         for edge_name, curve, finish in zip(names, (bottom, right, top, left), (inside, sides, outside, sides), strict=True)
     )
     return outline(
@@ -206,16 +189,8 @@ def frustum(bottom: Worked, top: Worked, height: Worked, count: int) -> Frustum:
     return Frustum(slant, inner, inner + slant, 2.0 * math.pi * abs(r2 - r1) / s if s else 0.0, bottom * share, top * share)
 
 
-def outline(
-    name: str,
-    edges: tuple[Edge, ...],
-    length: Worked | None = None,
-    width: Worked | None = None,
-    *,
-    cut: tuple[Worked, Worked] | None = None,
-    **more: Any,
-) -> Panel:
-    """Any closed outline. Finished and cut sizes that are not given are those of its bounding box.
+def outline(name: str, edges: tuple[Edge, ...], length: Worked | None = None, width: Worked | None = None, **more: Any) -> Panel:
+    """Any closed outline. Finished sizes that are not given are those of its bounding box.
 
     Raises:
         Impossible: the outline crosses itself.
@@ -226,18 +201,7 @@ def outline(
         raise Impossible(tr("the outline of the {panel} crosses itself", panel=term(name)), refs.panel(name))
     spans = np.ptp(draft.sew_points, axis=0)
     finished = (length or worked(tr("outline"), float(spans[0])), width or worked(tr("outline"), float(spans[1])))
-    if cut is None:
-        grown = [
-            worked(tr("allowances"), size - float(sew), how=tr("cut line around the outline"))
-            for size, sew in zip(cut_size(draft), finished, strict=True)
-        ]
-        cut = (finished[0] + grown[0], finished[1] + grown[1])
-    return replace(draft, length=finished[0], width=finished[1], cut_length=cut[0], cut_width=cut[1])
-
-
-def edge(name: str, curve: Curve, finish: Finish) -> Edge:
-    """An edge, for schemes that build their own outline."""
-    return Edge(name, curve, finish)
+    return with_cut_sizes(replace(draft, length=finished[0], width=finished[1]))
 
 
 _ZERO = worked(tr("nothing"), 0.0)

@@ -6,11 +6,11 @@ from itertools import pairwise
 from omnipel.core.covers.options import count, only_when
 from omnipel.core.covers.places import cones, copies, lid
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Passage, Scheme, inside
-from omnipel.core.covers.schemes.meridian import clear_of, dome_of, rise_of, walls
+from omnipel.core.covers.schemes.meridian import clear_of, dome_of, ring_sector, rise_of, walls
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import disc, frustum, sector
+from omnipel.core.drafting.shapes import disc, frustum
 from omnipel.core.forms.abilities import Ability, Turned
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.tolerances import BAND_EXCESS
@@ -49,8 +49,7 @@ def draft(body: Turned, brief: Brief) -> Cover:
         around[-1:] = [min((*around[-1:], lower * n), key=lambda arc: arc.value), upper * n]
         # Panels
         name = f"band {k}"
-        finish = brief.choices.hem if k == 1 else brief.seam
-        band = sector(name, lower, upper, slant, inside=finish, outside=brief.seam, sides=brief.closing)
+        band = ring_sector(name, (lower, upper, slant), brief, hemmed=k == 1)
         panels.append(band)
         # Pieces and seams
         pieces += [

@@ -133,7 +133,11 @@ def _traced(body: Rimmed, ring: Points, brief: Brief, casing: Finish) -> Cover:
     cut = brief.size("elastic_cut", _held(body, brief), *HOLDS) if brief.picked("fastening") == "elastic" else None
 
     # Panels
-    rim = Edge("rim", Trace(np.vstack((grown, grown[:1]))), brief.seam if reversible else casing)
+    rim = Edge(
+        "rim",
+        Trace(np.vstack((grown, grown[:1]))),
+        *((brief.seam, refs.SEAM_ALLOWANCE) if reversible else (casing, refs.option("casing"))),
+    )
     gap = tr("entry gap of {gap} in the casing", gap=mm(brief.number("entry_gap")))
     panels = [outline("cap", (rim,), notes=(gap,))]
     seams: tuple[Seam, ...] = ()

@@ -10,7 +10,7 @@ from omnipel.core.covers.tube import Tube
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam
-from omnipel.core.drafting.shapes import checked, outline, with_allowances
+from omnipel.core.drafting.shapes import checked, outline
 from omnipel.core.forms.abilities import Ability, Slabby
 from omnipel.core.job.findings import Impossible
 from omnipel.core.plane.curves import line
@@ -97,8 +97,7 @@ def _front(brief: Brief, wide: Worked, high: Worked, lap: Worked) -> Panel:
     points = [(0.0, 0.0), (x, 0.0), (x, low), (x, top), (x, y), (0.0, y), (0.0, top), (0.0, low)]
     names = ("bottom", "right 1", "right lap", "right 2", "top", "left 2", "left lap", "left 1")
     edges = tuple(Edge(name, line(points[i], points[(i + 1) % 8]), a) for i, name in enumerate(names))
-    side = (a, refs.SEAM_ALLOWANCE)
-    return outline("front", edges, wide, high, cut=(with_allowances(wide, side, side), with_allowances(high, side, side)))
+    return outline("front", edges, wide, high)
 
 
 def _back(brief: Brief, wide: Worked, high: Worked, lap: Worked) -> Panel:
@@ -110,12 +109,12 @@ def _back(brief: Brief, wide: Worked, high: Worked, lap: Worked) -> Panel:
     )
     points = [(0.0, 0.0), (x, 0.0), (x, y - lap.value), (x, y), (0.0, y), (0.0, y - lap.value)]
     names = ("bottom", "right", "right lap", "lapped edge", "left lap", "left")
+    finishes = {"lapped edge": (hem, refs.HEM)}
     edges = tuple(
-        Edge(name, line(points[i], points[(i + 1) % 6]), hem if name == "lapped edge" else a) for i, name in enumerate(names)
+        Edge(name, line(points[i], points[(i + 1) % 6]), *finishes.get(name, (a, refs.SEAM_ALLOWANCE)))
+        for i, name in enumerate(names)
     )
-    side = (a, refs.SEAM_ALLOWANCE)
-    cut = (with_allowances(wide, side, side), with_allowances(high, side, (hem, refs.HEM)))
-    return outline("back", edges, wide, high, cut=cut)
+    return outline("back", edges, wide, high)
 
 
 def _seams() -> tuple[Seam, ...]:

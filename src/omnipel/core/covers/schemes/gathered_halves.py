@@ -15,7 +15,7 @@ from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, be
 from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
+from omnipel.core.drafting.shapes import checked, outline, rectangle
 from omnipel.core.forms.abilities import Ability, Round
 from omnipel.core.job.findings import Change, Remedy
 from omnipel.core.job.finish import double_hem
@@ -117,13 +117,7 @@ def _base(brief: Brief, radius: Worked) -> Panel:
     a = brief.seam
     r = checked(radius, tr("the radius of the base"), refs.panel("base"))
     rim = [Edge(name, arc_about((0.0, 0.0), r, start, math.pi), a) for name, start in (("front rim", 0.0), ("back rim", math.pi))]
-    return outline(
-        "base",
-        tuple(rim),
-        radius * 2.0,
-        radius * 2.0,
-        sizes={"radius": radius, "cut radius": with_allowances(radius, (a, refs.SEAM_ALLOWANCE))},
-    )
+    return outline("base", tuple(rim), radius * 2.0, radius * 2.0, sizes={"radius": radius, "cut radius": radius})
 
 
 def _half(brief: Brief, long: Worked, high: Worked) -> Panel:

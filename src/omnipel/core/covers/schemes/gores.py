@@ -13,11 +13,11 @@ import numpy as np
 from omnipel.core.covers.options import count, only_when, yes
 from omnipel.core.covers.places import BACK, cones, copies, lid
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Parts, Passage, Scheme, inside
-from omnipel.core.covers.schemes.meridian import Meridian, Profile, clear_of, walls
+from omnipel.core.covers.schemes.meridian import Meridian, Profile, clear_of, ring_sector, walls
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import disc, frustum, outline, sector
+from omnipel.core.drafting.shapes import disc, frustum, outline
 from omnipel.core.forms.abilities import Ability, Turned
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.plane.curves import Trace, line
@@ -128,10 +128,11 @@ def _gore(curve: Meridian, n: int, half: Worked, along: Worked, brief: Brief, *,
     left = right[::-1] * (-1.0, 1.0)
     if pointed:
         right[-1, 0] = left[0, 0] = 0.0
+    below = (brief.choices.hem, refs.HEM) if hemmed else (brief.seam, refs.SEAM_ALLOWANCE)
     edges = [
-        Edge("base", line((-x[0], 0.0), (x[0], 0.0)), brief.choices.hem if hemmed else brief.seam),
-        Edge("right", Trace(right), brief.closing),
-        Edge("left", Trace(left), brief.closing),
+        Edge("base", line((-x[0], 0.0), (x[0], 0.0)), *below),
+        Edge("right", Trace(right), brief.closing, refs.CLOSING_ALLOWANCE),
+        Edge("left", Trace(left), brief.closing, refs.CLOSING_ALLOWANCE),
     ]
     if not pointed:
         edges.insert(2, Edge("top", line((x[-1], y[-1]), (-x[-1], y[-1])), brief.seam))
@@ -152,8 +153,7 @@ def _add_skirt(parts: Parts, rings: Sequence[tuple[Worked, Worked]], brief: Brie
     for k, ((low, below), (high, above)) in enumerate(zip(rings, rings[1:], strict=False), 1):
         flat = frustum(low, high, above - below, 1)
         name = "skirt" if len(rings) == 2 else f"skirt {k}"
-        lower = brief.choices.hem if k == 1 else brief.seam
-        band = sector(name, flat.bottom_arc, flat.top_arc, flat.slant, inside=lower, outside=brief.seam, sides=brief.closing)
+        band = ring_sector(name, (flat.bottom_arc, flat.top_arc, flat.slant), brief, hemmed=k == 1)
         parts.add(band, placed(band, cones(band, 1, below.value, flat.slant.value)[0], clear=clear))
         closing = Seam(f"close the {name}", (Run(name, "left"),), (Run(name, "right", reversed=True),), kind=SeamKind.FELLED)
         parts.seams.append(closing)

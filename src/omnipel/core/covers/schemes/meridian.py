@@ -9,8 +9,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnipel.core.covers.scheme import Brief
+from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.shapes import sector
 from omnipel.core.forms.abilities import Turned
 from omnipel.core.forms.sections import Station
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked, through, worked
 
@@ -162,3 +165,10 @@ def traced(n: int, *values: float) -> Meridian:
         np.concatenate((heights, heights[-1] + rise - sphere * (1.0 - np.cos(angles)))),
         along[-1] + sphere * half,
     )
+
+
+def ring_sector(name: str, sizes: tuple[Worked, Worked, Worked], brief: Brief, *, hemmed: bool) -> Panel:
+    """A band of a cone, its lower and upper arc and its slant given; sewn all round, or hemmed below."""
+    sources = {"left": refs.CLOSING_ALLOWANCE, "right": refs.CLOSING_ALLOWANCE} | ({"bottom": refs.HEM} if hemmed else {})
+    below = brief.choices.hem if hemmed else brief.seam
+    return sector(name, *sizes, inside=below, outside=brief.seam, sides=brief.closing, sources=sources)

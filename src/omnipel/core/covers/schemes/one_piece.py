@@ -14,7 +14,7 @@ from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, ins
 from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import checked, outline, with_allowances
+from omnipel.core.drafting.shapes import checked, outline
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.plane.curves import Points, line
 from omnipel.core.space.cells import counter_clockwise, rectangle_cell
@@ -100,14 +100,11 @@ def _cut_out(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
     for k, (here, there) in enumerate(pairwise((*SIDES, SIDES[0]))):
         stops = [points[(3 * k + i) % 12] for i in range(4)]
         edges += [
-            Edge(f"{here} hem", line(stops[0], stops[1]), hem),
+            Edge(f"{here} hem", line(stops[0], stops[1]), hem, refs.HEM),
             Edge(f"{here} {there} up", line(stops[1], stops[2]), a),
             Edge(f"{here} {there} out", line(stops[2], stops[3]), a),
         ]
-    below = (hem, refs.HEM)
-    return outline(
-        "sheet", tuple(edges), long, wide, cut=(with_allowances(long, below, below), with_allowances(wide, below, below))
-    )
+    return outline("sheet", tuple(edges), long, wide)
 
 
 def _folded(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
@@ -125,10 +122,8 @@ def _folded(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
         for name, a, b in zip(
             (f"{side} {SIDES[k - 1]} ear", f"{side} hem", f"{side} {SIDES[(k + 1) % 4]} ear"), stops, stops[1:], strict=False
         ):
-            edges.append(Edge(name, line((a[0], a[1]), (b[0], b[1])), hem))
-    below = (hem, refs.HEM)
-    cut = (with_allowances(long, below, below), with_allowances(wide, below, below))
-    return outline("sheet", tuple(edges), long, wide, cut=cut, figures=figures, mitred=True)
+            edges.append(Edge(name, line((a[0], a[1]), (b[0], b[1])), hem, refs.HEM))
+    return outline("sheet", tuple(edges), long, wide, figures=figures, mitred=True)
 
 
 def _folded_down(long: float, wide: float, h: float, top: float, *, ears: bool) -> Folded:

@@ -15,7 +15,7 @@ from omnipel.core.covers.tube import Tube
 from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import checked, outline, with_allowances
+from omnipel.core.drafting.shapes import checked, outline
 from omnipel.core.forms.abilities import Ability, Cased
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import seam
@@ -133,8 +133,9 @@ def _tube(name: str, ring: Worked, high: Worked, wide: Worked, brief: Brief, *, 
         points = [(0.0, 0.0), (x, 0.0), (x, y), (x / 2.0, y), (0.0, y)]
         names = ("zip edge", "close b", "back half", "front half", "close a")
         fold_y = y - wide.value / 2.0
-    finish = {"zip edge": zip_edge, "front half": a, "back half": a}
-    edges = tuple(Edge(n, line(points[i], points[(i + 1) % 5]), finish.get(n, brief.closing)) for i, n in enumerate(names))
+    own, closing = (a, refs.SEAM_ALLOWANCE), (brief.closing, refs.CLOSING_ALLOWANCE)
+    finish = {"zip edge": (zip_edge, refs.option("zip_allowance")), "front half": own, "back half": own}
+    edges = tuple(Edge(n, line(points[i], points[(i + 1) % 5]), *finish.get(n, closing)) for i, n in enumerate(names))
     half = wide.value / 2.0
     sewn_y = 0.0 if folded == "bottom" else y
     # The case's own corners are at a quarter of what is left; the boxing is stitched half the depth from the fold.
@@ -148,18 +149,12 @@ def _tube(name: str, ring: Worked, high: Worked, wide: Worked, brief: Brief, *, 
             Figure(f"handle opening {i}", np.array([(at - gap / 2.0, y), (at + gap / 2.0, y)]))
             for i, at in enumerate((x / 4.0, 3.0 * x / 4.0), 1)
         ]
-    sides = (brief.closing, refs.CLOSING_ALLOWANCE)
-    cut = (
-        with_allowances(ring, sides, sides),
-        with_allowances(high, (a, refs.SEAM_ALLOWANCE), (zip_edge, refs.option("zip_allowance"))),
-    )
     take_up = brief.number("take_up")
     return outline(
         name,
         edges,
         ring,
         high,
-        cut=cut,
         figures=tuple(figures),
         take_up=(take_up, take_up),
         notes=(tr("quilt, square up, trim to the cut size"),),

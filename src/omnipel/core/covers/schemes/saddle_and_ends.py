@@ -17,7 +17,7 @@ from omnipel.core.covers.schemes.between_ends import (
     to_ends,
 )
 from omnipel.core.drafting.panel import Edge, Panel
-from omnipel.core.drafting.shapes import checked, outline, with_allowances
+from omnipel.core.drafting.shapes import checked, outline
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.plane.curves import arc_about, line
@@ -121,9 +121,12 @@ def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:
     if r:
         stops.append(("left corner", arc_about((r, y - r), r, math.pi / 2.0, math.pi / 2.0), a))
     stops.append(("left side", line((0.0, y - r), (0.0, 0.0)), a))
-    edges = tuple(Edge(name, curve, finish) for name, curve, finish in stops if curve.length > 1e-9)
-    source, below = (a, refs.SEAM_ALLOWANCE), (hem, refs.HEM)
-    return outline("end", edges, wide, high, cut=(with_allowances(wide, source, source), with_allowances(high, source, below)))
+    edges = tuple(
+        Edge(name, curve, finish, refs.HEM if name == "bottom" else refs.SEAM_ALLOWANCE)
+        for name, curve, finish in stops
+        if curve.length > 1e-9
+    )
+    return outline("end", edges, wide, high)
 
 
 def _rounding(body: Boxy, rho: float, step: float) -> tuple[Finding, ...]:

@@ -136,7 +136,7 @@ def _traced(body: Spread, brief: Brief) -> Cover:
         rolled = np.roll(ring, -start, axis=0)
         size = ((cuts[(k + 1) % len(cuts)] - start) % len(ring) if cuts else len(ring)) or len(ring)
         stretches.append(np.vstack((rolled, rolled[:1]))[: size + 1])
-    edges = tuple(Edge(f"side {i}", Trace(s.copy()), hem) for i, s in enumerate(stretches, 1))
+    edges = tuple(Edge(f"side {i}", Trace(s.copy()), hem, refs.HEM) for i, s in enumerate(stretches, 1))
     around = sum(polyline_length(s) for s in stretches)
     number = 0 if brief.picked("fastener") == "nothing" else max(3, math.ceil(around / brief.number("spacing")))
     panel = outline("sheet", edges)

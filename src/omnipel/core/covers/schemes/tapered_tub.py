@@ -53,6 +53,7 @@ def draft(body: Tapered, brief: Brief) -> Cover:
         inside=brief.seam,
         outside=brief.choices.hem,
         sides=brief.closing,
+        sources={"upper edge": refs.HEM, "side a": refs.CLOSING_ALLOWANCE, "side b": refs.CLOSING_ALLOWANCE},
         names=("base edge", "side b", "upper edge", "side a"),
     )
     brief.note(base_cut_radius=base.sizes["cut radius"])

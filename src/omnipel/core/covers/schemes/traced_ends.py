@@ -54,7 +54,7 @@ def draft(body: Outlined, brief: Brief) -> Cover:
     # Panels
     a, hem = brief.seam, brief.choices.hem
     stretches = _stretches(path)
-    edges = [Edge("bottom", line(tuple(path[-1]), tuple(path[0])), hem)]
+    edges = [Edge("bottom", line(tuple(path[-1]), tuple(path[0])), hem, refs.HEM)]
     edges += [
         Edge(f"side {i}", Trace(p) if len(p) > 2 else line(tuple(p[0]), tuple(p[1])), a) for i, p in enumerate(stretches, 1)
     ]

@@ -8,7 +8,7 @@ from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, ins
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import checked, outline, rectangle, with_allowances
+from omnipel.core.drafting.shapes import checked, outline, rectangle
 from omnipel.core.forms.abilities import Ability, Boxy
 from omnipel.core.plane.curves import line
 from omnipel.core.space.frames import Frame, Side
@@ -100,8 +100,7 @@ def _top(brief: Brief, long: Worked, wide: Worked) -> Panel:
     points = [(0.0, 0.0), (x, 0.0), (x, y), (x / 2.0, y), (0.0, y)]
     names = ("front", "right", "back right", "back left", "left")
     edges = tuple(Edge(name, line(points[i], points[(i + 1) % 5]), a) for i, name in enumerate(names))
-    side = (a, refs.SEAM_ALLOWANCE)
-    return outline("top", edges, long, wide, cut=(with_allowances(long, side, side), with_allowances(wide, side, side)))
+    return outline("top", edges, long, wide)
 
 
 SCHEME = Scheme(

@@ -11,10 +11,11 @@ from dataclasses import replace
 from omnipel.core.covers import places
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages
+from omnipel.core.drafting.cut_sizes import with_allowances
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import outline, rectangle, with_allowances
+from omnipel.core.drafting.shapes import outline, rectangle
 from omnipel.core.forms.abilities import Ability, Wheeled
 from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.job.finish import ON_FOLD, Finish
@@ -73,7 +74,7 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
     boxing = _boxing(brief, arc, wide)
     flap = rectangle("flap", slit, brief.length("flap"), bottom=a, right=a, top=a, left=a, names={"bottom": "slit edge"})
     brief.note(
-        disc_cut_radius=with_allowances(radius, (a, refs.SEAM_ALLOWANCE)),
+        disc_cut_radius=with_allowances(radius, axle.edge("rim")),
         boxing_cut_width=boxing.cut_width,
         boxing_cut_length=boxing.cut_length,
     )
@@ -163,7 +164,7 @@ def _face(name: str, radius: Worked, phi: float, a: Finish, hem: Finish, figures
     rim = arc_about((0.0, 0.0), r, -math.pi / 2.0 + phi, 2.0 * (math.pi - phi))
     if not phi:
         return outline(name, (Edge("rim", rim, a),), figures=figures, sizes={"radius": radius})
-    flat = Edge("flat", line(rim.end, rim.start), hem if hem.folded < r else ON_FOLD)
+    flat = Edge("flat", line(rim.end, rim.start), hem if hem.folded < r else ON_FOLD, refs.HEM)
     return outline(name, (Edge("rim", rim, a), flat), figures=figures, sizes={"radius": radius})
 
 

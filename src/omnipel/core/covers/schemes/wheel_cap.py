@@ -9,10 +9,10 @@ from dataclasses import replace
 from omnipel.core.covers import places
 from omnipel.core.covers.options import length, share
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
-from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import disc, edge, outline, with_allowances
+from omnipel.core.drafting.shapes import disc, outline
 from omnipel.core.forms.abilities import Ability, Wheeled
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy
 from omnipel.core.job.finish import cord_casing
@@ -151,18 +151,12 @@ def _boxing(brief: Brief, strip: Worked, overlap: Worked, depth: Worked) -> Pane
     x, lap, y = strip.value, overlap.value, depth.value
     points = [(0.0, 0.0), (x, 0.0), (x, y), *([(x - lap, y), (lap, y)] if lap else []), (0.0, y)]
     names = ["casing edge", "end b", *(["lap", "disc edge", "under the lap"] if lap else ["disc edge"]), "end a"]
-    finishes = {"casing edge": casing, "end a": ends, "end b": ends}
+    finishes = {"casing edge": (casing, refs.option("cord")), "end a": (ends, refs.HEM), "end b": (ends, refs.HEM)}
+    seam = (brief.seam, refs.SEAM_ALLOWANCE)
     edges = tuple(
-        edge(name, line(points[i], points[(i + 1) % len(points)]), finishes.get(name, brief.seam)) for i, name in enumerate(names)
+        Edge(name, line(points[i], points[(i + 1) % len(points)]), *finishes.get(name, seam)) for i, name in enumerate(names)
     )
-    cut_long = with_allowances(strip, (ends, refs.HEM), (ends, refs.HEM))
-    return outline(
-        "boxing",
-        edges,
-        strip,
-        depth,
-        cut=(cut_long, with_allowances(depth, (brief.seam, refs.SEAM_ALLOWANCE), (casing, refs.option("cord")))),
-    )
+    return outline("boxing", edges, strip, depth)
 
 
 SCHEME = Scheme(
