@@ -27,8 +27,9 @@ from omnipel.core.job.document import (
     Shape,
     TakeUp,
 )
+from omnipel.core.job.edges import EdgeChoice, HemOrder, Hold
 from omnipel.core.job.findings import Act, Change
-from omnipel.core.job.finish import BOUND, Finish, FinishKind, double_hem, single_hem
+from omnipel.core.job.finish import BOUND, Finish, FinishKind, cord_casing, double_hem, elastic_casing, single_hem
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Face, SticksOut, Treatment
 from omnipel.core.words import refs
@@ -37,7 +38,14 @@ from omnipel.core.words.units import Unit
 from omnipel.core.words.working import Worked
 from omnipel.shop.starter import starter
 
-HEMS = (double_hem(25.0, 15.0), single_hem(20.0), BOUND, Finish(kind=FinishKind.CORD_CASING, width=20.0, turn_under=10.0))
+HEMS = (
+    double_hem(25.0, 15.0),
+    single_hem(20.0),
+    BOUND,
+    cord_casing(6.0, 10.0),
+    elastic_casing(12.0, 8.0),
+    Finish(kind=FinishKind.FACING, width=40.0, turn_under=10.0),
+)
 
 
 def tried(examples: int) -> Any:
@@ -93,12 +101,28 @@ def wild_jobs(draw: st.DrawFn, form: str, scheme: str, unit: Unit | None = None)
         quilting=draw(st.sampled_from([TakeUp(), TakeUp(), TakeUp(along=0.03, across=0.05)])),
         ring=draw(st.sampled_from(RingSchool)),
         hem=draw(st.sampled_from((job.cover.hem, *HEMS))),
+        edges=draw(wild_edges(scheme)),
         seam_allowance=draw(st.sampled_from([6.0, 12.0, 12.7, 20.0])),
         closing_allowance=draw(st.sampled_from([6.0, 12.0, 20.0])),
         options=draw(wild_options(scheme, job)),
     )
     job = replace(job, readings=tuple(readings), cover=cover, thing=replace(job.thing, sticks_out=things))
     return draw(dressed(job))
+
+
+@st.composite
+def wild_edges(draw: st.DrawFn, scheme: str) -> dict[str, EdgeChoice]:
+    """Something decided about some of the openings of a scheme."""
+    return {
+        name: EdgeChoice(
+            finish=draw(st.sampled_from((None, *HEMS))),
+            order=draw(st.sampled_from((None, *HemOrder))),
+            held_by=draw(st.sampled_from(Hold)),
+            drawn_to=draw(st.sampled_from([0.0, 900.0])),
+        )
+        for name in SCHEMES[scheme].edges
+        if draw(st.booleans())
+    }
 
 
 @st.composite

@@ -29,6 +29,8 @@ from omnipel.core.job.document import (
     Job,
     LiningSchool,
 )
+from omnipel.core.job.edges import EdgeChoice, Hold
+from omnipel.core.job.finish import FinishKind, usual_finish
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
 from omnipel.core.words.units import Unit
@@ -43,6 +45,9 @@ JOBS: dict[str, Job] = {
     for unit in (Unit.MM, Unit.INCH_16)
 }
 JOBS |= {(job := sample()).name: job for sample in SAMPLES}
+
+
+_CASING = {Hold.CORD: FinishKind.CORD_CASING, Hold.ELASTIC: FinishKind.ELASTIC_CASING, Hold.HOOK_AND_LOOP: FinishKind.BOUND}
 
 
 def otherwise() -> Iterator[tuple[str, Job]]:
@@ -66,6 +71,9 @@ def otherwise() -> Iterator[tuple[str, Job]]:
                 f"{job.thing.form} closed {kind}",
                 replace(job, cover=replace(job.cover, closure=Closure(kind=kind, length=150.0))),
             )
+        for hold in Hold:
+            edge = EdgeChoice(held_by=hold, finish=usual_finish(_CASING.get(hold, FinishKind.FACING), job.cover.habits, 12.0))
+            yield f"{job.thing.form} held by {hold}", replace(job, cover=replace(job.cover, edges={"lower edge": edge}))
         for feature in FeatureKind:
             made = Feature(
                 kind=feature,

@@ -114,7 +114,7 @@ def _drafted(job: Job) -> Draft:
         measured = measure(form, job.readings, job.thing, job.unit)
         body = form.build(measured)
         brief = scheme.brief(job.cover)
-        cover = completed(scheme.draft(body, brief), job.cover, scheme.without)
+        cover = completed(scheme.draft(body, brief), job.cover, scheme)
     except MissingReading as open_:
         return NotYet(job, None, None, in_order(missing(open_)))
     except Impossible as impossible:

@@ -60,6 +60,9 @@ SURE_CHANCE: Final = 0.95
 ELASTIC_STRETCH: Final = 2.0
 """Braided elastic stretches to about twice its length before it gives way."""
 
+LEAST_ENTRY: Final = 25.0
+"""Cord and elastic are drawn in through a gap no shorter than this, mm: a safety pin goes through."""
+
 LEAST_GAP: Final = 75.0
 """A hand goes through about 80 (3 in), mm ..."""
 

@@ -6,12 +6,14 @@ from typing import Any
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 
+from omnipel.core.covers.dressed import Dressed
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued
+from omnipel.core.job.edges import HemOrder, Hold
 from omnipel.core.pictures.pens import Paper
 from omnipel.core.pictures.sheet import by, count_words, seam_title
-from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Voice, bare, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
 from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut
@@ -82,6 +84,11 @@ def _rows(draft: Drafted, voice: Voice) -> Iterator[Row]:
     yield "head", say(tr("seams")), 0.0
     for trued in draft.seams:
         yield "sum", say(seam_words(trued)), 4.0
+    if draft.cover.edges:
+        yield "gap", "", 0.0
+        yield "head", say(tr("edges")), 0.0
+        for edge in draft.cover.edges:
+            yield "sum", say(edge_words(edge)), 4.0
     if draft.findings:
         yield "gap", "", 0.0
         yield "head", say(tr("findings")), 0.0
@@ -111,6 +118,27 @@ def seam_words(trued: Trued) -> Phrase:
         b=Length(trued.length_b, fine=True),
         difference=Length(trued.difference, fine=True),
         marks=marks,
+    )
+
+
+def edge_words(edge: Dressed) -> Phrase:
+    """The edge of an opening: how long it is, how it is finished, what holds it."""
+    finish = edge.finish
+    sizes = listed((Length(size) for size in (finish.width, finish.turn_under) if size), " + ")
+    made = tr("{finish} {sizes}", finish=term(finish.kind), sizes=sizes) if finish.width else term(finish.kind)
+    held = NOTHING
+    if edge.drawn:
+        held = tr(", {what} drawn in to {drawn}", what=term(edge.held_by), drawn=Length(edge.drawn_to))
+    elif edge.held_by is not Hold.NOTHING:
+        held = tr(", {what}", what=term(edge.held_by))
+    first = tr(", sewn first") if finish.folded and edge.order is HemOrder.HEM_FIRST else NOTHING
+    return tr(
+        "{edge}:  {length} around, {made}{held}{first}",
+        edge=term(edge.name),
+        length=Length(edge.length.value),
+        made=made,
+        held=held,
+        first=first,
     )
 
 

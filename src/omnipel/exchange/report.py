@@ -8,14 +8,13 @@ from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Trued
-from omnipel.core.drafting.topology import surface
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.job.findings import Finding
 from omnipel.core.pictures.sheet import by, count_words
 from omnipel.core.words.phrases import Count, Share, Voice, mm, term, tr
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
-from omnipel.exchange.cutting import seam_words
+from omnipel.exchange.cutting import edge_words, seam_words
 
 
 def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
@@ -24,7 +23,7 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
     cover = draft.cover if isinstance(draft, Drafted) else Cover()
     return {
         "format": "omnipel-draft",
-        "version": 4,
+        "version": 5,
         "job": draft.job.name,
         "parts": {name: part(number, voice) for name, number in (draft.measured.sums if draft.measured else {}).items()},
         "sizes": {name: size.value for name, size in cover.sizes.items()},
@@ -32,7 +31,7 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
         "panels": [_panel(panel, voice) for panel in draft.panels],
         "pieces": [_piece(piece) for piece in cover.pieces],
         "seams": [_seam(trued, apart) for trued, apart in zip(draft.seams, _apart(draft), strict=True)],
-        "openings": _openings(cover),
+        "openings": _openings(cover, voice),
         "hardware": [
             {
                 "name": voice.say(h.name),
@@ -107,17 +106,21 @@ def _piece(piece: Piece) -> dict[str, Any]:
     return {"name": piece.name, "panel": piece.panel, "mirrored": piece.mirrored, "on": piece.on, "clear": piece.clear}
 
 
-def _openings(cover: Cover) -> list[dict[str, Any]]:
-    """What stays open of the surface: its name, the edges around it in order, and how long they are together."""
-    found = surface(cover.panels, cover.pieces, cover.seams).openings
-    names = {name: next((o for o in found if o.has(run.piece, run.edge)), None) for name, run in cover.openings.items()}
+def _openings(cover: Cover, voice: Voice) -> list[dict[str, Any]]:
+    """What stays open of the surface: its name, the edges around it in order, how long they are together, how they are finished and held."""
     return [
         {
-            "name": next((name for name, opening in names.items() if opening is o), ""),
-            "length": sum(cover.flat[run.piece].edge(run.edge).curve.length for run in o.runs),
-            "edges": [{"piece": run.piece, "edge": run.edge, "reversed": run.reversed} for run in o.runs],
+            "name": edge.name,
+            "length": edge.length.value,
+            "terms": terms(edge.length, voice),
+            "edges": [{"piece": run.piece, "edge": run.edge, "reversed": run.reversed} for run in edge.runs],
+            "decided": edge.asked,
+            "finish": {"kind": edge.finish.kind.value, "width": edge.finish.width, "turn_under": edge.finish.turn_under},
+            "order": edge.order.value,
+            "held_by": edge.held_by.value,
+            "drawn_to": edge.drawn_to if edge.drawn else None,
         }
-        for o in found
+        for edge in cover.edges
     ]
 
 
@@ -200,6 +203,7 @@ def text(draft: Draft, voice: Voice | None = None) -> str:
         lines.append("")
     lines += [say(tr("seam  {seam}", seam=seam_words(trued))) for trued in draft.seams]
     if isinstance(draft, Drafted):
+        lines += [say(tr("edge  {edge}", edge=edge_words(edge))) for edge in draft.cover.edges]
         for item in draft.cover.hardware:
             amount = sum_words(item.length, voice) if item.length else say(Count(item.count))
             lines.append(f"{say(tr('buy   {item}', item=item.name))} {amount}" + (f"   ({say(item.note)})" if item.note else ""))

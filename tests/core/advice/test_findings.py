@@ -21,8 +21,9 @@ from omnipel.core.job.document import (
     Override,
     with_reading,
 )
+from omnipel.core.job.edges import EdgeChoice, Hold
 from omnipel.core.job.findings import CATALOGUE, Severity
-from omnipel.core.job.finish import double_hem
+from omnipel.core.job.finish import Finish, FinishKind, double_hem
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Outline, SticksOut, Thing, Treatment
 from omnipel.core.remedies import advised
@@ -112,7 +113,8 @@ PROVOKED: dict[str, Job] = {
             Feature(kind=FeatureKind.POCKET, name="2", panel="wall", from_top=320.0, width=200.0, height=150.0),
         )
     ),
-    "cord-does-nothing": drum(closure=Closure(kind=ClosureKind.CORD, length=5000.0)),
+    "cord-does-nothing": drum(edges={"lower edge": EdgeChoice(held_by=Hold.CORD, drawn_to=5000.0)}),
+    "nothing-to-bag": drum(edges={"lower edge": EdgeChoice(finish=Finish(kind=FinishKind.BAGGED, width=12.0))}),
     "closure-too-long": drum(closure=Closure(kind=ClosureKind.ZIP)),
     "casing-too-narrow": drum(options={"skirt": True, "casing": 8.0, "cord": 9.0}),
     "hardly-meant": drum(a=120.0, a_close=12.0),

@@ -11,7 +11,9 @@ from omnipel.core.covers.used import options_used, uses
 from omnipel.core.draft import draft
 from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import ClosureKind, Job
+from omnipel.core.job.edges import Hold
 from omnipel.core.job.findings import Change, Severity
+from omnipel.core.job.finish import double_hem
 from omnipel.core.words import refs
 from omnipel.core.words.refs import Ref
 from omnipel.shop.starter import starter
@@ -115,10 +117,28 @@ def test_no_absurd_closure_is_silent(form: str, scheme: str, kind: ClosureKind) 
     def put(job: Job, length: float) -> Job:
         return changed(job, Change(refs.choice("closure.length"), length))
 
-    drawn = kind in (ClosureKind.CORD, ClosureKind.ELASTIC)
+    assert all(said(put(job, length)) for length in (100_000.0, 1.0, 0.0))
+    _sensible_between(job, put)
+
+
+@pytest.mark.parametrize("hold", [Hold.CORD, Hold.ELASTIC])
+@pytest.mark.parametrize(("form", "scheme"), [pair for pair in lawful_pairs() if SCHEMES[pair[1]].edges])
+def test_no_absurd_cord_is_silent(form: str, scheme: str, hold: Hold) -> None:
+    name = SCHEMES[scheme].edges[0]
+    casing = Change(refs.edge(name, "finish"), double_hem(35.0, 10.0))
+    job = changed(starter(form, scheme), Change(refs.edge(name, "held_by"), hold), casing)
+
+    def put(job: Job, length: float) -> Job:
+        return changed(job, Change(refs.edge(name, "drawn_to"), length))
+
     assert said(put(job, 100_000.0))
     assert said(put(job, 1.0))
-    assert said(put(job, 0.0)) is not drawn  # 0 draws in as far as the cloth gathers; a slit of 0 opens nothing
+    assert not said(put(job, 0.0))  # as far as the cloth gathers
+    _sensible_between(job, put)
+
+
+def _sensible_between(job: Job, put: Callable[[Job, float], Job]) -> None:
+    """Bad below, good between, bad above."""
     good = [length for length in (50.0 * 1.15**k for k in range(50)) if not said(put(job, length))]
     assert good
     lengths = [50.0 * 1.15**k for k in range(50)]

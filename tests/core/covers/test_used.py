@@ -20,13 +20,13 @@ from omnipel.core.job.document import (
     ClosureKind,
     Feature,
     FeatureKind,
-    HemOrder,
     Job,
     LiningSchool,
     Override,
     RingSchool,
     Shape,
 )
+from omnipel.core.job.edges import HemOrder
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import FinishKind
 from omnipel.core.remedies import advised
@@ -70,7 +70,7 @@ def dressed(form: str, scheme: str) -> Job:
         job.cover,
         lining=replace(job.cover.lining, school=LiningSchool.BAGGED),
         padding=job.cover.padding or 4.0,
-        closure=Closure(kind=ClosureKind.CORD),
+        closure=Closure(kind=ClosureKind.LACING),
     )
     return replace(job, cover=cover)
 
@@ -119,7 +119,7 @@ def wrongly(job: Job) -> list[tuple[Ref, Any]]:
     before, scheme = shown(drafted), SCHEMES[job.cover.scheme]
     found = []
     for ref, other in OTHERS.items():
-        value = 0.0 if ref == refs.PADDING and job.cover.padding else LiningSchool.BOUND if meant(job, ref) == other else other
+        value = 0.0 if ref == refs.PADDING and job.cover.padding else LiningSchool.AS_ONE if meant(job, ref) == other else other
         changes = shown(draft(changed(job, Change(ref, value)))) != before
         if changes is not uses(scheme, ref, job.cover, drafted.cover):  # type: ignore[union-attr]
             found.append((ref, value))
@@ -181,7 +181,7 @@ def test_every_size_that_can_be_set_by_hand_is_cut(form: str, scheme: str) -> No
 def test_every_reference_to_a_choice_leads_somewhere() -> None:
     job = starter("drum", "wall-and-lid")
     known = [ref for ref in vars(refs).values() if isinstance(ref, Ref) and ref.of is refs.Of.CHOICE]
-    assert {*FIELDS, *(ref for scheme in SCHEMES.values() for ref in scheme.without)} <= {*known}
+    assert {*FIELDS, *(ref for scheme in SCHEMES.values() for ref in scheme.without)} <= {*known, refs.edge("")}
     for ref in known:
         meant(job, ref)
 

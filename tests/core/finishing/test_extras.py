@@ -18,6 +18,7 @@ from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth, MarkKind
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Closure, ClosureKind, Feature, FeatureKind, Job, Lining, LiningSchool, Shape, TakeUp
+from omnipel.core.job.edges import EdgeChoice, Hold
 from omnipel.core.words.refs import Of
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import dumped, loaded
@@ -172,7 +173,7 @@ def test_the_remedy_for_a_belly_is_a_zip_that_is_long_enough() -> None:
 
 
 def test_a_drawcord_that_cannot_close_so_far_is_said() -> None:
-    tight = drum(closure=Closure(kind=ClosureKind.CORD, length=300.0))
+    tight = drum(edges={"lower edge": EdgeChoice(held_by=Hold.CORD, drawn_to=300.0)})
     assert "cord-cannot-close" in [f.code for f in draft(tight).findings]
 
 

@@ -9,8 +9,9 @@ from omnipel.core.covers.starting import begins_with, with_cloth
 from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Closure, ClosureKind, ClothChoice, ClothKind, Job, LiningSchool
+from omnipel.core.job.edges import EdgeChoice, Hold
 from omnipel.core.job.findings import Change
-from omnipel.core.job.finish import cord_casing, double_hem
+from omnipel.core.job.finish import FinishKind, double_hem, usual_finish
 from omnipel.core.job.thing import ComesOff, Lives
 from omnipel.core.tape.readings import value
 from omnipel.core.words import refs
@@ -78,15 +79,16 @@ def _cloth(job: Job) -> Iterator[Proposal]:
 
 def _closure(job: Job) -> Iterator[Proposal]:
     form = FORMS.get(job.thing.form)
-    if form is None or not form.dropped_over or job.cover.closure.kind is not ClosureKind.NONE:
+    if form is None or not form.dropped_over:
         return
-    if job.thing.lives is Lives.OUTDOORS and job.thing.comes_off is ComesOff.SEASONAL:
+    edges = _edges(job)
+    if job.thing.lives is Lives.OUTDOORS and job.thing.comes_off is ComesOff.SEASONAL and edges and not _held(job):
         yield Proposal(
-            tr("Closure: drawcord"),
+            tr("Lower edge: drawcord"),
             tr("Out all season: drawn in below, no wind gets under it."),
-            (Change(refs.CLOSURE, Closure(kind=ClosureKind.CORD)),),
+            tuple(Change(refs.edge(name, "held_by"), Hold.CORD) for name in edges),
         )
-    if job.thing.comes_off is ComesOff.DAILY:
+    if job.thing.comes_off is ComesOff.DAILY and job.cover.closure.kind is ClosureKind.NONE:
         drop = job.reading("drop") or job.reading("height")
         if drop is not None:
             kind = Closure(kind=ClosureKind.ZIP, length=rounded_up(value(drop) * 0.6, job.unit, 10.0, 0.5))
@@ -96,9 +98,12 @@ def _closure(job: Job) -> Iterator[Proposal]:
 def _edge(job: Job) -> Iterator[Proposal]:
     habits = job.cover.habits
     usual = double_hem(habits.mm("hem"), habits.mm("turn-under"))
-    if job.cover.closure.kind is ClosureKind.CORD:
-        casing = cord_casing(habits.mm("drawcord"), habits.mm("turn-under"), habits.system.step)
-        yield Proposal(tr("Lower edge: cord casing"), tr("The drawcord needs its tunnel."), (Change(refs.HEM, casing),))
+    drawn = [name for name in _edges(job) if job.cover.edges.get(name, EdgeChoice()).held_by is Hold.CORD]
+    if drawn:
+        casing = usual_finish(FinishKind.CORD_CASING, habits, 0.0)
+        changes = tuple(Change(refs.edge(name, "finish"), casing) for name in drawn if not _cased(job, name))
+        if changes:
+            yield Proposal(tr("Lower edge: cord casing"), tr("The drawcord needs its tunnel."), changes)
     elif job.thing.lives is Lives.OUTDOORS and job.cover.hem == usual:
         wider = double_hem(habits.mm("hem outdoors"), habits.mm("turn-under"))
         yield Proposal(
@@ -106,6 +111,23 @@ def _edge(job: Job) -> Iterator[Proposal]:
             tr("Outdoors a wider hem hangs heavier and lifts less."),
             (Change(refs.HEM, wider),),
         )
+
+
+def _edges(job: Job) -> tuple[str, ...]:
+    """The openings of its cover that something can be decided about."""
+    scheme = SCHEMES.get(job.cover.scheme)
+    return scheme.edges if scheme is not None else ()
+
+
+def _held(job: Job) -> bool:
+    """Whether any edge is held by something already."""
+    return any(edge.held_by is not Hold.NOTHING for edge in job.cover.edges.values())
+
+
+def _cased(job: Job, name: str) -> bool:
+    """Whether an edge has its casing already."""
+    finish = job.cover.edges.get(name, EdgeChoice()).finish or job.cover.hem
+    return finish.kind is FinishKind.CORD_CASING
 
 
 def _lining(job: Job) -> Iterator[Proposal]:

@@ -17,11 +17,11 @@ from omnipel.core.drafting.panel import Cloth, Edge, Panel
 from omnipel.core.job.changes import meant
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, CoverChoices, Job
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
-from omnipel.core.job.finish import FOLDED, SEWN
+from omnipel.core.job.finish import FOLDED, SEWN, TURNED_UNDER
 from omnipel.core.tolerances import SAME_POINT
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, Share, Value, mm, term, tr
-from omnipel.core.words.refs import Ref
+from omnipel.core.words.refs import Of, Ref
 
 
 @dataclass(frozen=True, slots=True)
@@ -75,15 +75,18 @@ def beyond_sense(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
 
 def _turned_under(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
     """A turn-under wider than the hem it lies in sticks out above it."""
-    hem, ref = job.cover.hem, refs.TURN_UNDER
-    if uses(scheme, ref, job.cover, cover) and hem.turn_under > hem.width:
-        text = tr(
-            "The turn-under of {turn} is wider than the hem of {hem} that it lies in: it would stick out above.",
-            turn=mm(hem.turn_under),
-            hem=mm(hem.width),
-        )
-        less = Remedy(tr("Turn under {width}", width=mm(hem.width)), (Change(ref, hem.width),))
-        yield Finding("hardly-meant", Severity.LOOK, text, ref, (less,))
+    decided = [(job.cover.hem, refs.TURN_UNDER)] if uses(scheme, refs.TURN_UNDER, job.cover, cover) else []
+    own = {edge.name: job.cover.edges[edge.name].finish for edge in cover.edges if edge.name in job.cover.edges}
+    decided += [(finish, refs.edge(name, "finish.turn_under")) for name, finish in own.items() if finish is not None]
+    for hem, ref in decided:
+        if hem.kind in TURNED_UNDER and hem.turn_under > hem.width:
+            text = tr(
+                "The turn-under of {turn} is wider than the hem of {hem} that it lies in: it would stick out above.",
+                turn=mm(hem.turn_under),
+                hem=mm(hem.width),
+            )
+            less = Remedy(tr("Turn under {width}", width=mm(hem.width)), (Change(ref, hem.width),))
+            yield Finding("hardly-meant", Severity.LOOK, text, ref, (less,))
 
 
 def _no_use(job: Job, scheme: Scheme, plain: CoverChoices) -> Iterator[Finding]:
@@ -114,7 +117,9 @@ def panels(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
             yield _meeting(job, scheme, panel, meets)
         short = min(panel.length.value, panel.width.value)
         for edge in panel.edges:
-            where = refs.CLOSING_ALLOWANCE if edge.finish.width != job.cover.seam_allowance else refs.SEAM_ALLOWANCE
+            where = edge.source if edge.source in (refs.CLOSING_ALLOWANCE, refs.SEAM_ALLOWANCE) else None
+            if where is None:
+                continue
             wide = edge.finish.kind in SEWN and edge.finish.width > HALF * short and edge.curve.length > short / 8.0
             if wide and short < narrowest.get(where, (math.inf,))[0]:
                 narrowest[where] = short, panel, edge
@@ -154,12 +159,12 @@ def _too_deep(job: Job, scheme: Scheme, panel: Panel, edge: Edge) -> Finding:
         room=tr(": {room}", room=mm(room)) if room else NOTHING,
     )
     remedies = []
-    if edge.finish == job.cover.hem:
+    if edge.source is not None and (edge.source == refs.HEM or edge.source.of is Of.EDGE):
         system = job.cover.habits.system
         width = min(usual_choices(scheme, job.cover.habits).hem.width, max(system.step, system.down(room * HALF)))
-        changes = [Change(refs.HEM_WIDTH, width)]
-        if job.cover.hem.turn_under > width:
-            changes.append(Change(refs.TURN_UNDER, width))
+        changes = [Change(edge.source.at("width"), width)]
+        if edge.finish.turn_under > width:
+            changes.append(Change(edge.source.at("turn_under"), width))
         remedies.append(Remedy(tr("Hem {width}", width=mm(width)), tuple(changes)))
     return Finding("hem-too-deep", Severity.STOP, text, refs.panel(panel.name, edge.name), tuple(remedies))
 

@@ -12,7 +12,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.CLEARANCE: tr("gap or ease"),
     refs.SEAM_ALLOWANCE: tr("seam allowance"),
     refs.CLOSING_ALLOWANCE: tr("closing seam allowance"),
-    refs.HEM_KIND: tr("lower edge"),
+    refs.HEM_KIND: tr("edges are finished"),
     refs.HEM_WIDTH: tr("hem or casing width"),
     refs.TURN_UNDER: tr("turn-under"),
     refs.RING: tr("joining a strip to a ring"),
@@ -35,6 +35,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.QUILTING_ACROSS: tr("quilting takes up, across"),
     refs.SHRINK_WARP: tr("first wash, along the warp"),
     refs.SHRINK_WEFT: tr("first wash, across it"),
+    refs.edge(""): tr("edges of the openings"),
     refs.FEATURES: tr("on the panels: ports, pockets, fasteners"),
 }
 """By what they decide."""
@@ -68,6 +69,20 @@ FEATURE_FIELDS: Final[Mapping[str, Phrase]] = {
     "edge": tr("caught in"),
 }
 """The fields of something on a panel, by their name in the job."""
+
+EDGE_FIELDS: Final[Mapping[str, Phrase]] = {
+    "finish": tr("finished"),
+    "finish.kind": tr("finished"),
+    "finish.width": tr("hem, casing, facing or binding width"),
+    "finish.turn_under": tr("turn-under, or allowance of the facing"),
+    "order": tr("sewn"),
+    "held_by": tr("held by"),
+    "drawn_to": tr("drawn in to"),
+    "wide": tr("cord or elastic, wide"),
+}
+"""What is decided about the edge of an opening, by its name in the job."""
+
+EDGE_LENGTHS: Final = ("finish.width", "finish.turn_under", "drawn_to", "wide")
 
 FEATURE_LENGTHS: Final = ("from_centre", "from_top", "width", "height", "depth")
 PLACES: Final = frozenset(("from_centre", "from_top"))

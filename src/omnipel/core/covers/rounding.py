@@ -9,7 +9,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from omnipel.core.covers import SCHEMES
-from omnipel.core.covers.fields import FEATURE_FIELDS, FEATURE_LENGTHS, FIELDS, LENGTHS, PLACES
+from omnipel.core.covers.fields import EDGE_FIELDS, EDGE_LENGTHS, FEATURE_FIELDS, FEATURE_LENGTHS, FIELDS, LENGTHS, PLACES
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.job.changes import changed, meant
@@ -18,7 +18,7 @@ from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import AS_TYPED
 from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits, System
-from omnipel.core.words.phrases import Length, Name, Phrase, tr
+from omnipel.core.words.phrases import Length, Name, Phrase, term, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit
 
@@ -79,6 +79,11 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
         yield one(refs.CLEARANCE, tr("clearance"), cover.clearance.amount)
     for ref in LENGTHS:
         yield one(ref, FIELDS[ref], meant(job, ref))
+    for opening, chosen in cover.edges.items():
+        for name in EDGE_LENGTHS:
+            if chosen.finish is not None or not name.startswith("finish"):
+                words = tr("{whole}, {what}", whole=term(opening), what=EDGE_FIELDS[name])
+                yield one(refs.edge(opening, name), words, meant(job, refs.edge(opening, name)))
     for feature in cover.features:
         for name in FEATURE_LENGTHS:
             words = tr("{whole}, {what}", whole=Name(feature.name), what=FEATURE_FIELDS[name])
@@ -86,9 +91,9 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
     for by_hand in cover.overrides:
         yield one(refs.by_hand(by_hand.size).at("value"), size_words(by_hand.size), by_hand.value)
     for option in _lengths_of(job):
-        chosen = cover.options.get(option.key)
-        if isinstance(chosen, float | int):
-            yield one(refs.option(option.key), option.words, float(chosen))
+        length = cover.options.get(option.key)
+        if isinstance(length, float | int):
+            yield one(refs.option(option.key), option.words, float(length))
 
 
 def _lengths_of(job: Job) -> tuple[Option, ...]:

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
+from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.options import Option
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece, by_piece, counted
@@ -66,6 +67,7 @@ class Cover:
         stood_in: choices that count for nothing, and the size set by hand that stands in for each.
         gathers: whether it depends on how far the cloth gathers.
         thickness: of all its layers, mm.
+        edges: how the edges of its openings are finished and held.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -85,6 +87,7 @@ class Cover:
     stood_in: Mapping[Ref, str] = field(default_factory=dict)
     gathers: bool = False
     thickness: float = 0.0
+    edges: tuple[Dressed, ...] = ()
 
     @cached_property
     def panel_of(self) -> dict[str, str]:
@@ -254,6 +257,7 @@ class Scheme:
         starts_with: changes to a new job's choices that suit this scheme; lengths as names of habits.
         rings: whether it joins a strip to a ring, so that one can ask how.
         without: choices about a cover that it has no use for.
+        edges: names of the openings whose edge a person decides about; others it finishes itself.
     """
 
     key: str
@@ -265,6 +269,7 @@ class Scheme:
     starts_with: Mapping[str, Any] = field(default_factory=dict)
     rings: bool = False
     without: frozenset[Ref] = frozenset()
+    edges: tuple[str, ...] = ("lower edge",)
 
     def serves_form(self, form: Form) -> bool:
         """Whether a form has an ability that this scheme asks for."""

@@ -1,6 +1,7 @@
 """What a cover uses of all that could be decided: what it has no use for is not offered."""
 
 from collections.abc import Callable, Mapping
+from itertools import pairwise
 from typing import Final
 
 from omnipel.core.covers.options import Option
@@ -46,14 +47,48 @@ def _sewn(cover: Cover | None) -> bool:
     return cover is None or any(edge.finish.kind in SEWN for panel in cover.panels for edge in panel.edges)
 
 
+def _hemmed(cover: Cover | None) -> bool:
+    """Whether any edge is finished as all edges of the cover are; it may be, as long as there is no cover."""
+    return _decides(cover, refs.HEM)
+
+
+def _hem_beside_a_seam(cover: Cover | None) -> bool:
+    """Whether a hem meets a seam, so that one of the two is sewn first; it may, as long as there is no cover."""
+    return cover is None or any(
+        {before.finish.folded > 0.0, after.finish.folded > 0.0} == {False, True}
+        and {before.finish.kind, after.finish.kind} & SEWN
+        for panel in cover.panels
+        if panel.cloth is Cloth.OUTER
+        for before, after in pairwise((*panel.edges, panel.edges[0]))
+    )
+
+
 def _reversible(choices: CoverChoices) -> bool:
     """Whether it has two right sides: its second layer is its lining."""
     return choices.options.get("layers") == "reversible"
 
 
+def _sewn_alone(choices: CoverChoices) -> bool:
+    """Whether a lining has seams of its own."""
+    return choices.lining.school in (LiningSchool.BAGGED, LiningSchool.BOUND) and not _reversible(choices)
+
+
+def _decides(cover: Cover | None, ref: Ref) -> bool:
+    """Whether the finish of any edge is decided there; it may be, as long as there is no cover."""
+    return cover is None or any(edge.source == ref for panel in cover.panels for edge in panel.edges)
+
+
 def _bagged(choices: CoverChoices) -> bool:
     """Whether a lining is sewn in with a seam of its own."""
     return choices.lining.school is LiningSchool.BAGGED and not _reversible(choices)
+
+
+def _turned(cover: Cover | None) -> bool:
+    """Whether the lining is turned through a gap; it may be, as long as there is no cover."""
+    marks = (MarkKind.POINT, "gap")
+    return cover is None or any(
+        (notch.kind, notch.label) == marks for panel in cover.panels if panel.cloth is Cloth.LINING for notch in panel.notches
+    )
 
 
 def _clipped(choices: CoverChoices, cover: Cover | None) -> bool:
@@ -75,25 +110,36 @@ def _sewn_on(choices: CoverChoices, cover: Cover | None) -> bool:
     return any(f.kind in SEWN_WITH_OURS for f in choices.features) and _sewn(cover)
 
 
+def _bagged_edge(cover: Cover | None) -> bool:
+    """Whether an edge is bagged with the seam allowance."""
+    return cover is not None and any(
+        edge.finish.kind is FinishKind.BAGGED and edge.source == refs.SEAM_ALLOWANCE
+        for panel in cover.panels
+        for edge in panel.edges
+    )
+
+
 _RESCUED: Final[Mapping[Ref, Callable[[CoverChoices, Cover | None], bool]]] = {
-    refs.SEAM_ALLOWANCE: lambda c, k: _sewn_on(c, k) or _reversible(c)
+    refs.SEAM_ALLOWANCE: lambda c, k: _sewn_on(c, k) or _reversible(c) or _bagged_edge(k)
 }
 """What a scheme has no use for itself, but what is put on its panels may have."""
 
 _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, Cover | None], bool]]] = {
     refs.SEAM_ALLOWANCE: lambda s, c, k: _sewn(k),
-    refs.HEM_ORDER: lambda s, c, k: _sewn(k),
+    refs.HEM_ORDER: lambda s, c, k: _hem_beside_a_seam(k),
+    refs.edge(""): lambda s, c, k: bool(s.edges),
+    refs.HEM_KIND: lambda s, c, k: _hemmed(k),
     refs.LINING_SCHOOL: lambda s, c, k: not _reversible(c),
     refs.RING: lambda s, c, k: s.rings,
     refs.CLIPS: lambda s, c, k: _clipped(c, k),
-    refs.HEM_WIDTH: lambda s, c, k: c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE, FinishKind.BOUND),
-    refs.TURN_UNDER: lambda s, c, k: c.hem.kind in TURNED_UNDER,
+    refs.HEM_WIDTH: lambda s, c, k: _hemmed(k) and c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE),
+    refs.TURN_UNDER: lambda s, c, k: _hemmed(k) and (c.hem.kind in TURNED_UNDER or c.hem.kind is FinishKind.FACING),
     refs.CLOSURE_LENGTH: lambda s, c, k: c.closure.kind is not ClosureKind.NONE,
     refs.PADDING_INSET: lambda s, c, k: c.padding > 0.0,
     refs.QUILTING_ALONG: lambda s, c, k: c.padding > 0.0,
     refs.QUILTING_ACROSS: lambda s, c, k: c.padding > 0.0,
-    refs.LINING_ALLOWANCE: lambda s, c, k: _bagged(c),
-    refs.TURNING_GAP: lambda s, c, k: _bagged(c),
+    refs.LINING_ALLOWANCE: lambda s, c, k: _sewn_alone(c) and _decides(k, refs.LINING_ALLOWANCE),
+    refs.TURNING_GAP: lambda s, c, k: _bagged(c) and _turned(k),
     refs.LINING_WIDTH: lambda s, c, k: (
         c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in (k.panels if k is not None else ()))
     ),

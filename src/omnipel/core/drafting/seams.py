@@ -35,6 +35,7 @@ class SeamKind(StrEnum):
     GATHERED = "gathered"
     BAGGED = "bagged"
     BOXED = "boxed corner"
+    CAUGHT = "caught in the hem"
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,32 +4,38 @@ from dataclasses import replace
 
 import numpy as np
 
-from omnipel.core.covers.scheme import Cover
+from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Cloth, Figure, Panel
 from omnipel.core.drafting.pieces import counted
 from omnipel.core.finishing.closing import with_closure
+from omnipel.core.finishing.edges import with_edges
 from omnipel.core.finishing.features import with_features
 from omnipel.core.finishing.layers import with_layers
-from omnipel.core.job.document import CoverChoices, HemOrder, LiningSchool
+from omnipel.core.job.document import CoverChoices, LiningSchool
+from omnipel.core.job.edges import HemOrder
 from omnipel.core.job.finish import SEWN
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
-from omnipel.core.words.refs import Ref
 
 
-def completed(cover: Cover, choices: CoverChoices, without: frozenset[Ref] = frozenset()) -> Cover:
-    """The cover with everything that was chosen besides its scheme, but for what it has no use for."""
+def completed(cover: Cover, choices: CoverChoices, scheme: Scheme) -> Cover:
+    """The cover with everything that was chosen besides its scheme, but for what that has no use for."""
+    without = scheme.without
     cover = replace(cover, hosts=tuple(dict.fromkeys(panel.name for panel in cover.panels if panel.cloth is Cloth.OUTER)))
     if refs.PADDING in without:
         choices = replace(choices, padding=0.0)
     if refs.LINING_SCHOOL in without:
         choices = replace(choices, lining=replace(choices.lining, school=LiningSchool.NONE))
+    cover = with_edges(cover, choices, scheme.edges)
     if choices.features:
         cover = with_features(cover, choices)
     if refs.CLOSURE not in without:
         cover = with_closure(cover, choices)
     cover = with_layers(cover, choices)
-    panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), choices), choices) for panel in cover.panels)
+    first = frozenset(
+        (cover.panel_of[run.piece], run.edge) for edge in cover.edges if edge.order is HemOrder.HEM_FIRST for run in edge.runs
+    )
+    panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), first), choices) for panel in cover.panels)
     return replace(cover, panels=counted(panels, cover.pieces))
 
 
@@ -43,13 +49,14 @@ def _on_fold(panel: Panel, choices: CoverChoices) -> Panel:
     return replace(panel, figures=(*panel.figures, fold), notes=(*panel.notes, tr("cut on the fold")))
 
 
-def _hemmed_first(panel: Panel, choices: CoverChoices) -> Panel:
+def _hemmed_first(panel: Panel, first: frozenset[tuple[str, str]]) -> Panel:
     """Hem first: a hem beside a seam is sewn while the panel is flat, and the seam then runs through it."""
     beside = any(
-        before.finish.folded and after.finish.kind in SEWN
+        hem.finish.folded and other.finish.kind in SEWN and (panel.name, hem.name) in first
         for before, after in zip(panel.edges, (*panel.edges[1:], panel.edges[0]), strict=True)
+        for hem, other in ((before, after), (after, before))
     )
-    if choices.hem_order is not HemOrder.HEM_FIRST or not beside or panel.cloth is not Cloth.OUTER:
+    if not beside or panel.cloth is not Cloth.OUTER:
         return panel
     return replace(panel, notes=(*panel.notes, tr("hem it flat, before its seams")))
 

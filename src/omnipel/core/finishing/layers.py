@@ -1,7 +1,8 @@
 """Linings and paddings as derived panel sets: own cloth, own allowance, smaller padding, turning gap.
 
-A bagged lining is sewn to the cover's lower edge and turned through a gap; a bound one ends at the binding; layers as one are cut alike and sewn together
-as if they were one cloth. Padding is smaller than its panel, so that none lies in a seam.
+A lining meets the outer at the edges that stay free, as each of these is finished: bagged it is sewn to it and turned through a gap, bound both
+end in the binding, and a hem, casing or facing is folded over its raw edge. Layers as one are cut alike and sewn together as if they were one
+cloth. Padding is smaller than its panel, so that none lies in a seam.
 """
 
 from dataclasses import replace
@@ -16,7 +17,7 @@ from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
-from omnipel.core.job.finish import BOUND, RAW, Finish, seam
+from omnipel.core.job.finish import RAW, FinishKind, seam
 from omnipel.core.plane.curves import Trace
 from omnipel.core.tolerances import LEAST_GAP, MOST_GAP
 from omnipel.core.words import refs
@@ -63,18 +64,24 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
         for s in cover.seams
         if all(run.piece in own for run in (*s.a, *s.b))
     ]
-    findings, bagged = list(cover.findings), school is LiningSchool.BAGGED
-    words, kind = ("bag", SeamKind.BAGGED) if bagged else ("bind", SeamKind.BOUND)
-    seams += [
-        Seam(f"{words} {piece.panel}, {e.name}", (Run(f"lining {piece.name}", e.name),), (Run(piece.name, e.name),), kind=kind)
-        for piece in outer
-        for e in flat[piece.name].edges
-        if (piece.panel, e.name) in free
-    ]
-    if bagged:
+    findings = list(cover.findings)
+    meeting = [(piece, e) for piece in outer for e in flat[piece.name].edges if (piece.panel, e.name) in free]
+    seams += [_met(piece, e) for piece, e in meeting]
+    if meeting and all(e.finish.kind is FinishKind.BAGGED for _, e in meeting):
         panels, found = _with_gap(panels, lining.turning_gap, choices.habits)
         findings += found
     return replace(cover, panels=(*cover.panels, *panels), seams=(*cover.seams, *seams), openings={}, findings=tuple(findings))
+
+
+def _met(piece: Piece, edge: Edge) -> Seam:
+    """How the lining meets the outer at a free edge."""
+    words, kind = _MEETS.get(edge.finish.kind, ("catch", SeamKind.CAUGHT))
+    sides = (Run(f"lining {piece.name}", edge.name),), (Run(piece.name, edge.name),)
+    return Seam(f"{words} {piece.panel}, {edge.name}", *sides, kind=kind)
+
+
+_MEETS = {FinishKind.BAGGED: ("bag", SeamKind.BAGGED), FinishKind.BOUND: ("bind", SeamKind.BOUND)}
+"""By the finish of the outer; what else there is holds the lining's raw edge."""
 
 
 def _free(cover: Cover, pieces: list[Piece]) -> frozenset[tuple[str, str]]:
@@ -89,15 +96,16 @@ def _lining_panel(host: Panel, choices: CoverChoices, free: frozenset[tuple[str,
     """The lining of a panel on the same sew line, with its own allowances; `free` edges are where it meets the outer."""
     school, own = choices.lining.school, seam(choices.lining.seam_allowance)
 
-    def finish(edge: Edge) -> Finish:
+    def edge(e: Edge) -> Edge:
         if school is LiningSchool.AS_ONE:
-            return edge.finish
-        if (host.name, edge.name) in free:
-            return BOUND if school is LiningSchool.BOUND else own
-        return own
+            return e
+        if (host.name, e.name) not in free or e.finish.kind is FinishKind.BAGGED:
+            return Edge(e.name, e.curve, own, refs.LINING_ALLOWANCE)
+        return Edge(e.name, e.curve, e.finish if e.finish.kind is FinishKind.BOUND else RAW, None)
 
-    edges = tuple(Edge(e.name, e.curve, finish(e)) for e in host.edges)
-    made = outline(f"lining {host.name}", edges, host.length, host.width, cloth=Cloth.LINING, grain=host.grain)
+    edges = tuple(map(edge, host.edges))
+    round_ = {key: host.sizes[key] for key in ("radius", "cut radius") if key in host.sizes}
+    made = outline(f"lining {host.name}", edges, host.length, host.width, cloth=Cloth.LINING, grain=host.grain, sizes=round_)
     openings = tuple(f for f in host.figures if f.kind is MarkKind.CUT_OUT)
     return replace(made, figures=openings, take_up=host.take_up)
 

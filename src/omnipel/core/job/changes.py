@@ -5,6 +5,7 @@ from dataclasses import fields, replace
 from typing import Any
 
 from omnipel.core.job.document import Job, with_reading
+from omnipel.core.job.edges import EdgeChoice
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.words.refs import Of, Ref
 
@@ -29,8 +30,10 @@ def meant(job: Job, ref: Ref) -> Any:
     match ref.of:
         case Of.OPTION:
             return job.cover.options[ref.id]
+        case Of.EDGE:
+            node: Any = job.cover.edges.get(ref.id, EdgeChoice())
         case Of.READING:
-            node: Any = job.reading(ref.id)
+            node = job.reading(ref.id)
         case Of.STICKS_OUT:
             node = next((thing for thing in job.thing.sticks_out if thing.id == ref.id), None)
         case Of.FEATURE:
@@ -42,7 +45,7 @@ def meant(job: Job, ref: Ref) -> Any:
     if node is None:
         raise KeyError(str(ref))
     for name in ref.part.split(".") if ref.part else ():
-        if name not in {field.name for field in fields(node)}:
+        if node is None or name not in {field.name for field in fields(node)}:
             raise KeyError(str(ref))
         node = getattr(node, name)
     return node
@@ -93,6 +96,20 @@ def _of_option(job: Job, change: Change) -> Job:
     return replace(job, cover=replace(job.cover, options=made))
 
 
+def _of_edge(job: Job, change: Change) -> Job:
+    edges, name = dict(job.cover.edges), change.ref.id
+    if not name:
+        return replace(job, cover=replace(job.cover, edges=change.value))
+    chosen = edges.pop(name, EdgeChoice())
+    if change.act is not Act.REMOVE:
+        if chosen.finish is None and change.ref.part.startswith("finish."):
+            chosen = replace(chosen, finish=job.cover.hem)
+        chosen = _deeper(chosen, change.ref, change.value)
+        if chosen != EdgeChoice():
+            edges[name] = chosen
+    return replace(job, cover=replace(job.cover, edges=edges))
+
+
 _MADE: dict[Of, Callable[[Job, Change], Job]] = {
     Of.JOB: _of_job,
     Of.THING: _of_thing,
@@ -102,6 +119,7 @@ _MADE: dict[Of, Callable[[Job, Change], Job]] = {
     Of.OPTION: _of_option,
     Of.BY_HAND: _of_by_hand,
     Of.FEATURE: _of_feature,
+    Of.EDGE: _of_edge,
 }
 
 

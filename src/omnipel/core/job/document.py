@@ -11,6 +11,7 @@ from typing import Annotated
 
 from annotated_types import Ge, Gt, Le, Len, Predicate
 
+from omnipel.core.job.edges import EdgeChoice, HemOrder
 from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
 from omnipel.core.job.ids import Id, with_ids
 from omnipel.core.job.reading import Reading
@@ -61,13 +62,6 @@ class LiningSchool(StrEnum):
     BAGGED = "bagged"
     BOUND = "bound"
     AS_ONE = "layers as one"
-
-
-class HemOrder(StrEnum):
-    """Whether the hem is sewn before or after the panels are joined."""
-
-    HEM_FIRST = "hem first"
-    HEM_LAST = "hem last"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -145,14 +139,12 @@ class Shape(StrEnum):
 
 
 class ClosureKind(StrEnum):
-    """What lets the lower edge open, or draws it in."""
+    """What lets the lower edge open."""
 
     NONE = "none"
     ZIP = "zip"
     HOOK_AND_LOOP = "hook-and-loop"
     LACING = "lacing"
-    CORD = "drawcord"
-    ELASTIC = "elastic"
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -211,7 +203,7 @@ class Lining:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Closure:
-    """What opens the lower edge: `length` is how far up it opens; for cord and elastic the girth it draws in to (0: as far as it goes)."""
+    """What opens the lower edge: `length` is how far up it opens."""
 
     __pydantic_config__ = CONFIG
 
@@ -252,6 +244,7 @@ class CoverChoices:
     hem: Annotated[Finish, Predicate(is_hem)] = Finish(kind=FinishKind.DOUBLE_HEM, width=25.0, turn_under=15.0)
     ring: RingSchool = RingSchool.RING_FIRST
     hem_order: HemOrder = HemOrder.HEM_LAST
+    edges: Annotated[Mapping[Name, EdgeChoice], Len(0, 60)] = field(default_factory=dict)
     clips: ClipSchool = ClipSchool.STRAIGHT
     sewing_sigma: Annotated[float, Ge(0), Le(10)] = 1.0
     options: Mapping[str, Choice] = field(default_factory=dict)

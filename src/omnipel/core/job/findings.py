@@ -155,6 +155,9 @@ CATALOGUE: dict[str, Entry] = {
     "cord-does-nothing": Entry(
         LOOK, "A cord or elastic is no shorter than the edge that it is to draw in.", tr("Draw it in further.")
     ),
+    "nothing-to-bag": Entry(
+        STOP, "An edge is to be bagged with a lining that is not there.", tr("Line it, or finish the edge in another way.")
+    ),
     "closure-too-long": Entry(
         STOP, "The closure opens nothing, or further than the cover is high.", tr("Let it open by as much as is needed.")
     ),

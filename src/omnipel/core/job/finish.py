@@ -1,14 +1,15 @@
 """Edge finishes and the allowance each puts between the sew line (or fold) and the cut line."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Annotated
 
 from annotated_types import Ge, Le
 
+from omnipel.core.words.habits import Habits
 from omnipel.core.words.phrases import Phrase, tr
-from omnipel.core.words.refs import HEM, Ref
+from omnipel.core.words.refs import HEM, Of, Ref
 from omnipel.core.words.working import Worked, worked
 
 Allowance = Annotated[float, Ge(0), Le(500)]
@@ -25,13 +26,14 @@ class FinishKind(StrEnum):
     CORD_CASING = "cord casing"
     ELASTIC_CASING = "elastic casing"
     FACING = "facing"
+    BAGGED = "bagged with the lining"
     BOUND = "bound"
     RAW = "raw"
     SELVAGE = "selvage"
     FOLD = "fold"
 
 
-SEWN = frozenset((FinishKind.SEAM, FinishKind.TRIMMED, FinishKind.FACING))
+SEWN = frozenset((FinishKind.SEAM, FinishKind.TRIMMED, FinishKind.FACING, FinishKind.BAGGED))
 """Edges that are sewn to another."""
 FOLDED = frozenset((FinishKind.SINGLE_HEM, FinishKind.DOUBLE_HEM, FinishKind.CORD_CASING, FinishKind.ELASTIC_CASING))
 TURNED_UNDER = FOLDED - {FinishKind.SINGLE_HEM}
@@ -39,16 +41,23 @@ HEMS = (
     FinishKind.SINGLE_HEM,
     FinishKind.DOUBLE_HEM,
     FinishKind.CORD_CASING,
+    FinishKind.ELASTIC_CASING,
     FinishKind.BOUND,
+    FinishKind.FACING,
+    FinishKind.BAGGED,
     FinishKind.RAW,
     FinishKind.SELVAGE,
 )
-"""What the lower edge of a cover may be."""
+"""What the edge of an opening may be."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Finish:
-    """The finish of an edge: its kind, its width (seam allowance, hem or casing width, binding width) and turn-under, mm."""
+    """The finish of an edge: its kind, its width and turn-under, mm.
+
+    The width is the seam allowance, the hem's or casing's, or that of the finished binding; a facing is so wide, and sewn on with the turn-under as its
+    allowance.
+    """
 
     __pydantic_config__ = {"extra": "forbid", "allow_inf_nan": False}  # noqa: RUF012
 
@@ -70,8 +79,10 @@ class Finish:
     def parts(self) -> tuple[tuple[Phrase, float, str], ...]:
         """The allowance in named parts, from the sew line outward, each with the attribute that decides it."""
         match self.kind:
-            case FinishKind.SEAM | FinishKind.FACING | FinishKind.TRIMMED:
+            case FinishKind.SEAM | FinishKind.TRIMMED | FinishKind.BAGGED:
                 return ((tr("seam allowance"), self.width, "width"),)
+            case FinishKind.FACING:
+                return ((tr("seam allowance"), self.turn_under, "turn_under"),)
             case FinishKind.SINGLE_HEM:
                 return ((tr("hem"), self.width, "width"),)
             case FinishKind.DOUBLE_HEM:
@@ -84,7 +95,7 @@ class Finish:
     def worked(self, source: Ref | None = None) -> tuple[Worked, ...]:
         """The parts as numbers that know where they are decided."""
         return tuple(
-            worked(name, mm, (source.at(attribute) if source == HEM else source) if attribute else None)
+            worked(name, mm, (source.at(attribute) if source is not None and _finish(source) else source) if attribute else None)
             for name, mm, attribute in self.parts
             if mm
         )
@@ -106,6 +117,11 @@ class Trimmed(Finish):
 def is_hem(finish: Finish) -> bool:
     """Whether it may be the lower edge of a cover."""
     return finish.kind in HEMS
+
+
+def _finish(source: Ref) -> bool:
+    """Whether a reference leads to a whole finish, not to one length of it."""
+    return source == HEM or source.of is Of.EDGE
 
 
 RAW = Finish(kind=FinishKind.RAW)
@@ -141,6 +157,46 @@ def cord_casing(diameter: float, turn_under: float, step: float = 1.0) -> Finish
     25.0
     """
     return Finish(kind=FinishKind.CORD_CASING, width=cord_fold(diameter, step), turn_under=turn_under)
+
+
+def elastic_casing(width: float, turn_under: float) -> Finish:
+    """A tunnel for an elastic: its width and 4 to run in."""
+    return Finish(kind=FinishKind.ELASTIC_CASING, width=width + 4.0, turn_under=turn_under)
+
+
+def usual_finish(kind: FinishKind, habits: Habits, allowance: float) -> Finish:
+    """How those who made a job usually finish an edge in a way; seams and facings with the given allowance."""
+    turn = habits.mm("turn-under")
+    match kind:
+        case FinishKind.SINGLE_HEM:
+            return single_hem(habits.mm("hem"))
+        case FinishKind.DOUBLE_HEM:
+            return double_hem(habits.mm("hem"), turn)
+        case FinishKind.CORD_CASING:
+            casing = cord_casing(habits.mm("drawcord"), turn, habits.system.step)
+            return replace(casing, turn_under=min(turn, casing.width))
+        case FinishKind.ELASTIC_CASING:
+            wide = habits.system.up(habits.mm("elastic") + 4.0)
+            return Finish(kind=kind, width=wide, turn_under=min(turn, wide))
+        case FinishKind.FACING:
+            return Finish(kind=kind, width=habits.mm("facing"), turn_under=allowance)
+        case FinishKind.BOUND:
+            return Finish(kind=kind, width=habits.mm("binding"))
+        case FinishKind.SEAM | FinishKind.TRIMMED | FinishKind.BAGGED:
+            return Finish(kind=kind, width=allowance)
+        case FinishKind.RAW | FinishKind.SELVAGE | FinishKind.FOLD:
+            return Finish(kind=kind)
+
+
+def refinished_as(old: Finish, kind: FinishKind, habits: Habits, allowance: float) -> Finish:
+    """An edge finished in another way: a hem stays as wide as it was, anything else begins as usual."""
+    usual = usual_finish(kind, habits, allowance)
+    hems = {FinishKind.SINGLE_HEM, FinishKind.DOUBLE_HEM}
+    if kind in hems and old.kind in hems:
+        return replace(
+            usual, width=old.width, turn_under=(old.turn_under or min(usual.turn_under, old.width)) if usual.turn_under else 0.0
+        )
+    return usual
 
 
 def cord_fold(diameter: float, step: float = 1.0) -> float:

@@ -18,6 +18,7 @@ class Of(StrEnum):
     FEATURE = "feature"
     PANEL = "panel"
     SEAM = "seam"
+    EDGE = "edge"
     FIT = "fit"
     TAPE = "tape"
     PAPERS = "papers"
@@ -150,6 +151,11 @@ def panel(name: str = "", edge: str = "") -> Ref:
 def seam(name: str = "") -> Ref:
     """A seam of the cover."""
     return Ref(Of.SEAM, name)
+
+
+def edge(opening: str, part: str = "") -> Ref:
+    """What is decided about the edge of an opening."""
+    return Ref(Of.EDGE, opening, part)
 
 
 FIT: Final = Ref(Of.FIT)

@@ -1,6 +1,7 @@
 """Why one chooses the one or the other: the sentences below the fields of the Cover station."""
 
-from omnipel.core.job.document import ClearanceSchool, ClosureKind, HemOrder, LiningSchool, RingSchool
+from omnipel.core.job.document import ClearanceSchool, ClosureKind, LiningSchool, RingSchool
+from omnipel.core.job.edges import HemOrder, Hold
 from omnipel.core.words.habits import HABITS
 from omnipel.core.words.phrases import Phrase, Ratio, Rule, tr
 
@@ -33,8 +34,13 @@ CLOSURE_WHY = {
     ClosureKind.ZIP: tr("Opens from the edge up: the quickest on and off."),
     ClosureKind.HOOK_AND_LOOP: tr("Opens with one hand; collects lint."),
     ClosureKind.LACING: tr("Opens wide and pulls in tight; slow."),
-    ClosureKind.CORD: tr("Drawn in under the object after it is on."),
-    ClosureKind.ELASTIC: tr("Holds by itself; wears out first."),
+}
+
+HOLD_WHY = {
+    Hold.NOTHING: tr("It hangs free."),
+    Hold.CORD: tr("Drawn in under the object after it is on."),
+    Hold.ELASTIC: tr("Holds by itself; wears out first."),
+    Hold.HOOK_AND_LOOP: tr("Pressed to its counterpart all along; collects lint."),
 }
 
 

@@ -14,6 +14,7 @@ from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import column, label, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.stations.cover.choices import ChoiceForm
+from omnipel.bench.stations.cover.edges import EdgeList
 from omnipel.bench.stations.cover.features import FeatureList
 from omnipel.bench.stations.cover.reasons import CLOSURE_WHY, GATHERS_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
 from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
@@ -27,18 +28,10 @@ from omnipel.core.covers.starting import with_cloth
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.forms import FORMS
-from omnipel.core.job.document import (
-    ClearanceSchool,
-    ClipSchool,
-    ClosureKind,
-    ClothKind,
-    CoverChoices,
-    HemOrder,
-    LiningSchool,
-    RingSchool,
-)
+from omnipel.core.job.document import ClearanceSchool, ClipSchool, ClosureKind, ClothKind, CoverChoices, LiningSchool, RingSchool
+from omnipel.core.job.edges import HemOrder
 from omnipel.core.job.findings import Change
-from omnipel.core.job.finish import HEMS
+from omnipel.core.job.finish import HEMS, FinishKind, refinished_as
 from omnipel.core.tolerances import MOST_GATHERED
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_share
@@ -59,6 +52,7 @@ class CoverStation(QWidget):
         self.strip.picked.connect(self._scheme)
         self.plot = SlackPlot(session)
         self.features: FeatureList | None = None
+        self.edges: EdgeList | None = None
         shown = column(self.worn, self.plot, margins=4)
         shown.setStretch(0, 1)
         self.area = scrolled(self.choices)
@@ -94,6 +88,8 @@ class CoverStation(QWidget):
         self.strip_area.setFixedHeight(LOOK.px(150) + 12)
         if self.features is not None:
             self.features.refresh()
+        if self.edges is not None:
+            self.edges.refresh()
         self.choices.fill()
         self.plot.refresh()
         self.worn.refresh()
@@ -110,7 +106,7 @@ class CoverStation(QWidget):
     # Building
 
     def _build(self) -> None:
-        self.features = None
+        self.features = self.edges = None
         self.choices.clear()
         form, scheme = FORMS.get(self.session.open_job.thing.form), SCHEMES.get(self.session.open_job.cover.scheme)
         if form is None or scheme is None:
@@ -121,7 +117,7 @@ class CoverStation(QWidget):
         self._cloth()
         self._own(scheme)
         self._closure()
-        self._lining()
+        self._lining(scheme)
         self.choices.head(tr("On the panels"))
         self.features = FeatureList(self.session)
         self.choices.whole_row(refs.FEATURES, self.features)
@@ -160,12 +156,15 @@ class CoverStation(QWidget):
         form.length(refs.SEAM_ALLOWANCE)
         form.why(lambda c: allowance_why(c.seam_allowance))
         form.length(refs.CLOSING_ALLOWANCE)
-        form.pick(refs.HEM_KIND, of_enum(HEMS))
+        kinds = [kind for kind in HEMS if kind is not FinishKind.BAGGED]
+        form.pick(refs.HEM_KIND, of_enum(kinds), picked=self._hem_kind)
         form.length(refs.HEM_WIDTH)
         form.length(refs.TURN_UNDER)
         form.pick(refs.RING, of_enum(RingSchool), why=lambda c: RING_WHY[c.ring])
         form.pick(refs.HEM_ORDER, of_enum(HemOrder), why=lambda c: HEM_WHY[c.hem_order])
         form.pick(refs.CLIPS, of_enum(ClipSchool))
+        self.edges = EdgeList(self.session)
+        form.whole_row(refs.edge(""), self.edges)
 
     def _cloth(self) -> None:
         form = self.choices
@@ -190,10 +189,11 @@ class CoverStation(QWidget):
         form.pick(refs.CLOSURE_KIND, of_enum(ClosureKind), why=lambda c: CLOSURE_WHY[c.closure.kind])
         form.length(refs.CLOSURE_LENGTH)
 
-    def _lining(self) -> None:
+    def _lining(self, scheme: Scheme) -> None:
         form = self.choices
         form.head(tr("Lining and padding"))
-        form.pick(refs.LINING_SCHOOL, of_enum(LiningSchool), why=lambda c: LINING_WHY[c.lining.school])
+        schools = [school for school in LiningSchool if school is not LiningSchool.BOUND or scheme.edges]
+        form.pick(refs.LINING_SCHOOL, of_enum(schools), why=lambda c: LINING_WHY[c.lining.school])
         form.length(refs.LINING_ALLOWANCE)
         form.length(refs.TURNING_GAP)
         form.length(refs.PADDING_INSET)
@@ -208,6 +208,12 @@ class CoverStation(QWidget):
         job = self.session.open_job
         if key != job.cover.scheme:
             self.session.apply(with_scheme(job, SCHEMES[key]), tr("scheme: {scheme}", scheme=SCHEMES[key].words))
+
+    def _hem_kind(self, kind: FinishKind) -> None:
+        """Finish all edges in another way."""
+        cover = self.session.open_job.cover
+        made = refinished_as(cover.hem, kind, cover.habits, cover.seam_allowance)
+        self.session.set(refs.HEM, made, tr("{what}: {value}", what=FIELDS[refs.HEM_KIND], value=term(kind)))
 
     def _cloth_kind(self, kind: ClothKind) -> None:
         """Change the kind of cloth; allowances that nobody has chosen otherwise go with it."""

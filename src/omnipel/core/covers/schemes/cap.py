@@ -267,4 +267,5 @@ SCHEME = Scheme(
             refs.CLOSURE,
         }
     ),
+    edges=(),
 )

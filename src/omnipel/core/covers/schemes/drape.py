@@ -146,4 +146,5 @@ SCHEME = Scheme(
             refs.CLOSURE,
         }
     ),
+    edges=(),
 )

@@ -156,4 +156,5 @@ SCHEME = Scheme(
     draft,
     {"cloth": SOFT},
     without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE}),
+    edges=("mouth",),
 )

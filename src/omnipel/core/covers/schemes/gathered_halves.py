@@ -151,4 +151,5 @@ SCHEME = Scheme(
     draft,
     {"cloth": QUILTING, "padding": 4.0},
     without=frozenset({refs.CLOSING_ALLOWANCE, refs.HEM, refs.CLOSURE}),
+    edges=(),
 )

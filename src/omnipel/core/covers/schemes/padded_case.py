@@ -170,4 +170,5 @@ SCHEME = Scheme(
     draft,
     {"cloth": SOFT, "padding": 6.0},
     without=frozenset({refs.HEM, refs.HEM_ORDER, refs.CLOSURE}),
+    edges=(),
 )

@@ -7,6 +7,7 @@ import math
 
 import numpy as np
 
+from omnipel.core.covers.dressed import decided
 from omnipel.core.covers.options import count, length, only_when, pick, yes
 from omnipel.core.covers.places import facing
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
@@ -78,7 +79,7 @@ def _rectangle(body: Spread, brief: Brief) -> Cover:
 
     # Panel
     hem = brief.choices.hem
-    inset = max(hem.folded, 12.0) / 2.0
+    inset = max(decided(brief.choices, "edge").finish.folded, 12.0) / 2.0
     places = _places(long.value, wide.value, n_long, n_wide, inset) if number else []
     panel = rectangle(
         "sheet",
@@ -206,4 +207,5 @@ SCHEME = Scheme(
     without=frozenset(
         {refs.ANY_CLEARANCE, refs.SEAM_ALLOWANCE, refs.CLOSING_ALLOWANCE, refs.HEM_ORDER, refs.CLOTH_THICKNESS, refs.CLOSURE}
     ),
+    edges=("edge",),
 )

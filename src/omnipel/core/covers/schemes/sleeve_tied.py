@@ -133,4 +133,5 @@ SCHEME = Scheme(
     draft,
     {"cloth": SHIRTING},
     without=frozenset({refs.CLOSURE}),
+    edges=("upper edge",),
 )

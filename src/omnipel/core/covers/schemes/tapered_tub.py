@@ -103,5 +103,11 @@ def _seams(names: Sequence[str]) -> tuple[Seam, ...]:
 
 
 SCHEME = Scheme(
-    "tapered-tub", tr("Tapered tub"), tr("A cone's band in panels, on a base disc."), frozenset({Ability.TAPERED}), OPTIONS, draft
+    "tapered-tub",
+    tr("Tapered tub"),
+    tr("A cone's band in panels, on a base disc."),
+    frozenset({Ability.TAPERED}),
+    OPTIONS,
+    draft,
+    edges=("upper edge",),
 )

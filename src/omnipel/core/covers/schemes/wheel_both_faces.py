@@ -9,6 +9,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 from omnipel.core.covers import places
+from omnipel.core.covers.dressed import decided
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages
 from omnipel.core.drafting.cut_sizes import with_allowances
@@ -45,6 +46,7 @@ OPTIONS = (
 def draft(body: Wheeled, brief: Brief) -> Cover:
     """Two faces, a boxing, a flap."""
     u, a, hem = brief.u(body.girth), brief.seam, brief.choices.hem
+    flat_hem = hem if decided(brief.choices, "lower edge").finish.folded < body.girth.value / (2.0 * math.pi) else ON_FOLD
 
     # Sizes
     radius = brief.size("disc_sew_radius", body.girth / (2.0 * math.pi) + u, refs.ANY_CLEARANCE)
@@ -67,10 +69,10 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         raise _no_slit(brief, r - bare_hub.value)
 
     # Panels
-    plain = _face("outer face", radius, phi, a, hem, ())
+    plain = _face("outer face", radius, phi, a, flat_hem, ())
     opening = Figure("hub opening", arc_about((0.0, 0.0), hub.value, 0.0, 2.0 * math.pi).points(), MarkKind.CUT_OUT, closed=True)
     cut = Figure("slit", line((0.0, -hub.value), (0.0, -(r - k))).points(), MarkKind.CUT_OUT)
-    axle = _face("axle face", radius, phi, a, hem, (opening, cut))
+    axle = _face("axle face", radius, phi, a, flat_hem, (opening, cut))
     boxing = _boxing(brief, arc, wide)
     flap = rectangle("flap", slit, brief.length("flap"), bottom=a, right=a, top=a, left=a, names={"bottom": "slit edge"})
     brief.note(
@@ -164,7 +166,7 @@ def _face(name: str, radius: Worked, phi: float, a: Finish, hem: Finish, figures
     rim = arc_about((0.0, 0.0), r, -math.pi / 2.0 + phi, 2.0 * (math.pi - phi))
     if not phi:
         return outline(name, (Edge("rim", rim, a),), figures=figures, sizes={"radius": radius})
-    flat = Edge("flat", line(rim.end, rim.start), hem if hem.folded < r else ON_FOLD, refs.HEM)
+    flat = Edge("flat", line(rim.end, rim.start), hem, refs.HEM)
     return outline(name, (Edge("rim", rim, a), flat), figures=figures, sizes={"radius": radius})
 
 

@@ -167,4 +167,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE}),
+    edges=(),
 )

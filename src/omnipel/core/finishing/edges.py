@@ -1,0 +1,206 @@
+"""The edges of openings: each is finished and held as it was decided, and what that takes is as long as that very edge.
+
+What is decided for one opening goes before what holds for all edges of the cover; a lining that is bagged or bound decides it for those left open.
+"""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
+
+from omnipel.core.covers.dressed import Dressed, decided
+from omnipel.core.covers.scheme import Cover, Hardware
+from omnipel.core.drafting.cut_sizes import refinished
+from omnipel.core.drafting.panel import Edge, MarkKind, Notch, Panel
+from omnipel.core.drafting.seams import Run
+from omnipel.core.drafting.topology import Opening, surface
+from omnipel.core.finishing.drawn_in import judged
+from omnipel.core.finishing.facings import facings
+from omnipel.core.job.document import CoverChoices, LiningSchool
+from omnipel.core.job.edges import EdgeChoice, Hold
+from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
+from omnipel.core.job.finish import Finish, FinishKind, usual_finish
+from omnipel.core.plane.curves import Arc
+from omnipel.core.tolerances import ELASTIC_STRETCH, LEAST_ENTRY
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import Phrase, mm, term, tr, trn
+from omnipel.core.words.refs import Ref
+from omnipel.core.words.working import Worked, worked
+
+USUAL_WIDE: Mapping[Hold, str] = {Hold.CORD: "drawcord", Hold.ELASTIC: "elastic", Hold.HOOK_AND_LOOP: "hook-and-loop"}
+"""The habit of how wide each is."""
+EASY = 0.9
+"""An elastic is stretched no further than to this share of what it can take."""
+ENTRY = 3.0
+"""Cord or elastic is drawn in through a gap so many times as wide as it is."""
+
+
+def with_edges(cover: Cover, choices: CoverChoices, asked: tuple[str, ...]) -> Cover:
+    """The cover with the edges of its openings finished and held as decided; `asked` are those that are not the scheme's own to decide."""
+    found = surface(cover.panels, cover.pieces, cover.seams).openings if cover.openings else ()
+    rounds = {name: opening for name, run in cover.openings.items() for opening in found if opening.has(run.piece, run.edge)}
+    cover = _finished(cover, choices, rounds, asked)
+    dressed = tuple(_dressed(cover, choices, name, opening, name in asked) for name, opening in rounds.items())
+    cover = replace(cover, edges=dressed, gathers=cover.gathers or any(edge.drawn for edge in dressed))
+    for edge in dressed:
+        if edge.asked:
+            cover = _with_goods(cover, choices, edge)
+    return replace(cover, findings=(*cover.findings, *_unused(cover, choices, dressed)))
+
+
+def _finished(cover: Cover, choices: CoverChoices, rounds: Mapping[str, Opening], asked: tuple[str, ...]) -> Cover:
+    """The panels cut to what is decided; sizes that tell what is cut follow."""
+    wanted: dict[str, dict[str, tuple[Finish, Ref | None]]] = {}
+    for name, opening in rounds.items():
+        how = decided(choices, name) if name in asked else None
+        for run in opening.runs if how is not None else ():
+            panel = cover.flat[run.piece]
+            edge = panel.edge(run.edge)
+            if edge.source == refs.HEM and edge.finish.kind is not FinishKind.FOLD and how is not None:
+                wanted.setdefault(panel.name, {})[run.edge] = (how.finish, how.source)
+    return refitted(cover, {name: refinished(panel, wanted.get(name, {})) for name, panel in _by_name(cover).items()})
+
+
+def refitted(cover: Cover, panels: Mapping[str, Panel]) -> Cover:
+    """The cover with panels that are cut otherwise: sizes that are told of the old ones are those of the new."""
+    new: dict[int, Worked] = {}
+    for old in cover.panels:
+        made = panels[old.name]
+        if made is not old:
+            new |= {id(old.cut_length): made.cut_length, id(old.cut_width): made.cut_width}
+            new |= {id(size): made.sizes[key] for key, size in old.sizes.items() if key in made.sizes}
+    if not new:
+        return cover
+    sizes = {name: new.get(id(size), size) for name, size in cover.sizes.items()}
+    return replace(cover, panels=tuple(panels[panel.name] for panel in cover.panels), sizes=sizes)
+
+
+def _dressed(cover: Cover, choices: CoverChoices, name: str, opening: Opening, asked: bool) -> Dressed:
+    chosen = choices.edges.get(name, EdgeChoice()) if asked else EdgeChoice()
+    length = length_of(cover, opening)
+    finish = next(
+        (e.finish for e in (_edge(cover, run) for run in opening.runs) if e.finish.kind is not FinishKind.FOLD), choices.hem
+    )
+    order = chosen.order or choices.hem_order
+    made = Dressed(name, opening.runs, length, finish, order, chosen.held_by, asked=asked)
+    if not made.drawn:
+        return made
+    limit = choices.cloth.gather_limit
+    furthest = min(limit, ELASTIC_STRETCH * EASY) if made.held_by is Hold.ELASTIC else limit
+    return replace(made, drawn_to=chosen.drawn_to or length.value / furthest)
+
+
+def length_of(cover: Cover, opening: Opening) -> Worked:
+    """How long the edge of an opening is: the edges of every piece around it."""
+    total: Worked | None = None
+    for run in opening.runs:
+        panel, edge = cover.flat[run.piece], _edge(cover, run)
+        part = worked(tr("{edge} of the {panel}", edge=term(edge.name), panel=term(panel.name)), edge.curve.length)
+        total = part if total is None else total + part
+    return total if total is not None else worked(tr("nothing"), 0.0)
+
+
+def _with_goods(cover: Cover, choices: CoverChoices, edge: Dressed) -> Cover:
+    """What an edge takes: binding, facing, cord, elastic, hook-and-loop; where cord or elastic goes in; whether all that can be."""
+    habits, called = choices.habits, tr("the {edge}", edge=term(edge.name))
+    bought: list[Hardware] = []
+    if edge.finish.kind is FinishKind.BOUND:
+        bought.append(_binding(edge, choices, cover.thickness - choices.padding))
+    if edge.finish.kind is FinishKind.FACING:
+        cover = facings(cover, edge, habits)
+    wide = width_of(choices, edge)
+    match edge.held_by:
+        case Hold.CORD:
+            cord = edge.length + worked(tr("tail"), habits.mm("tail")) * 2.0
+            bought.append(Hardware(term(edge.held_by), cord, note=_in_edge(called, edge, wide)))
+        case Hold.ELASTIC:
+            elastic = worked(tr("drawn to"), edge.drawn_to, refs.edge(edge.name, "drawn_to"))
+            elastic = elastic + worked(tr("overlap"), habits.mm("elastic overlap"))
+            bought.append(Hardware(term(edge.held_by), elastic, note=_in_edge(called, edge, wide)))
+        case Hold.HOOK_AND_LOOP:
+            note = tr("along {edge}, {wide} wide", edge=called, wide=mm(wide))
+            bought.append(Hardware(term(edge.held_by), edge.length, note=note))
+        case Hold.NOTHING:
+            pass
+    cover = replace(cover, hardware=(*cover.hardware, *bought), findings=(*cover.findings, *judged(edge, choices, wide)))
+    return _with_entry(cover, edge, max(LEAST_ENTRY, ENTRY * wide)) if edge.drawn else cover
+
+
+def width_of(choices: CoverChoices, edge: Dressed) -> float:
+    """How wide what holds an edge is, mm."""
+    chosen = choices.edges.get(edge.name, EdgeChoice()).wide
+    return chosen or (choices.habits.mm(USUAL_WIDE[edge.held_by]) if edge.held_by in USUAL_WIDE else 0.0)
+
+
+def _in_edge(called: Phrase, edge: Dressed, wide: float) -> Phrase:
+    return tr("{wide} wide, in {edge}, drawn in to {drawn}", wide=mm(wide, fine=True), edge=called, drawn=mm(edge.drawn_to))
+
+
+def _binding(edge: Dressed, choices: CoverChoices, thick: float) -> Hardware:
+    """A strip that is folded around the edge: four times as wide as it shows, and twice the thickness for each time it is turned."""
+    strip = 4.0 * edge.finish.width + 4.0 * thick
+    length = edge.length + worked(tr("to join it"), choices.habits.mm("binding join"))
+    note = tr(
+        "along the {edge}: a strip {strip} wide, {shown} when finished, its ends joined",
+        edge=term(edge.name),
+        strip=mm(strip),
+        shown=mm(edge.finish.width),
+    )
+    return Hardware(tr("binding"), length, note=note)
+
+
+def _with_entry(cover: Cover, edge: Dressed, gap: float) -> Cover:
+    """The gap through which cord or elastic is drawn in: marked in the middle of the edge's longest part, a straight one before a bent one."""
+    if edge.finish.folded == 0.0:
+        return cover
+    folded = [run for run in edge.runs if _edge(cover, run).finish.folded]
+    run = max(folded, key=lambda run: (_straight(cover, run), cover.flat[run.piece].count == 1, _edge(cover, run).curve.length))
+    panel, along = cover.flat[run.piece], _edge(cover, run).curve.length
+    share = min(0.45, gap / along / 2.0)
+    marks = tuple(Notch(run.edge, 0.5 + side * share, "gap", MarkKind.POINT) for side in (-1.0, 1.0))
+    note = trn(
+        "entry gap of {gap} in the {edge}",
+        "entry gap of {gap} in the {edge}, in one of them",
+        panel.count,
+        gap=mm(gap),
+        edge=term(run.edge),
+    )
+    made = replace(panel, notches=(*panel.notches, *marks), notes=(*panel.notes, note))
+    return replace(cover, panels=tuple(made if p.name == panel.name else p for p in cover.panels))
+
+
+def _straight(cover: Cover, run: Run) -> bool:
+    curve = _edge(cover, run).curve
+    return isinstance(curve, Arc) and not curve.curvature
+
+
+def _unused(cover: Cover, choices: CoverChoices, dressed: tuple[Dressed, ...]) -> Iterator[Finding]:
+    """Decisions about openings that this cover does not have, or that its scheme makes itself; edges to be bagged without a lining."""
+    known = {edge.name for edge in dressed if edge.asked}
+    for name in choices.edges:
+        if name not in known:
+            text = tr(
+                "This cover has no opening “{opening}” to decide about: what was decided about it changes nothing.",
+                opening=term(name),
+            )
+            drop = Remedy(tr("Forget it"), (Change(refs.edge(name), act=Act.REMOVE),))
+            yield Finding("choice-unused", Severity.LOOK, text, refs.edge(name), (drop,))
+    if choices.lining.school in (LiningSchool.NONE, LiningSchool.AS_ONE):
+        for edge in dressed:
+            if edge.asked and edge.finish.kind is FinishKind.BAGGED:
+                yield _nothing_to_bag(edge, choices)
+
+
+def _nothing_to_bag(edge: Dressed, choices: CoverChoices) -> Finding:
+    where = refs.edge(edge.name, "finish") if choices.edges.get(edge.name, EdgeChoice()).finish is not None else refs.HEM
+    text = tr("The {edge} is to be bagged with a lining, but there is none: it would stay raw.", edge=term(edge.name))
+    lining = Remedy(tr("Line it, bagged"), (Change(refs.LINING_SCHOOL, LiningSchool.BAGGED),))
+    hem = usual_finish(FinishKind.DOUBLE_HEM, choices.habits, 0.0)
+    hemmed = Remedy(tr("Hem it {width}", width=mm(hem.width)), (Change(where, hem),))
+    return Finding("nothing-to-bag", Severity.STOP, text, where, (hemmed, lining))
+
+
+def _edge(cover: Cover, run: Run) -> Edge:
+    return cover.flat[run.piece].edge(run.edge)
+
+
+def _by_name(cover: Cover) -> dict[str, Panel]:
+    return {panel.name: panel for panel in cover.panels}

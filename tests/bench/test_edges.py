@@ -1,0 +1,53 @@
+"""Edges of openings at the Cover station: a card for each, filled by hand, in the job's own unit."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtTest import QTest
+
+from omnipel.bench.window.window import Window
+from omnipel.core.draft import Drafted
+from omnipel.core.job.edges import EdgeChoice, Hold
+from omnipel.core.job.finish import FinishKind
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.units import Unit
+from omnipel.shop.starter import starter
+
+
+def test_an_edge_is_drawn_in_bound_and_left_as_usual(sample_window: Window) -> None:
+    window, session = sample_window, sample_window.session
+    session.add(starter("drum", "wall-and-lid", Unit.INCH_16), tr("new"))
+    window.show_station("cover")
+    station = window.stations["cover"]
+
+    def card():  # type: ignore[no-untyped-def]
+        return station.edges.by_name["lower edge"]
+
+    def pick(part: str, words: str) -> None:
+        field = card().fields[part]
+        i = [field.itemText(k) for k in range(field.count())].index(words)
+        field.setCurrentIndex(i)
+        field.activated.emit(i)
+
+    pick("held_by", "drawcord")  # the hem of 1 in is wide enough for a cord of 1/4
+    assert session.open_job.cover.edges == {"lower edge": EdgeChoice(held_by=Hold.CORD)}
+    field = card().fields["drawn_to"].focusProxy()
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, "48 1/2")
+    QTest.keyClick(field, Qt.Key.Key_Return)
+    assert session.open_job.cover.edges["lower edge"].drawn_to == 48.5 * 25.4
+    assert isinstance(session.draft, Drafted)
+    assert session.draft.cover.edges[0].drawn_to == 48.5 * 25.4
+    pick("finish", "bound")
+    assert session.open_job.cover.edges["lower edge"].finish.kind is FinishKind.BOUND  # type: ignore[union-attr]
+    assert "casing-too-narrow" in [f.code for f in session.draft.findings]
+    pick("held_by", "elastic")  # a binding is no tunnel: the edge becomes one
+    assert session.open_job.cover.edges["lower edge"].finish.kind is FinishKind.ELASTIC_CASING  # type: ignore[union-attr]
+    assert "casing-too-narrow" not in [f.code for f in session.draft.findings]
+    pick("held_by", "held by nothing")
+    pick("finish", "as usual")
+    assert session.open_job.cover.edges == {}
+    assert refs.edge("") in station.field_words()
+    for _ in range(6):
+        session.undo()
+    assert session.open_job.cover.edges == {}
