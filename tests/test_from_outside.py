@@ -19,6 +19,7 @@ from omnipel.cli import main
 from omnipel.core.advice.measuring import Measuring
 from omnipel.core.covers import SCHEMES, lawful_pairs, schemes_for
 from omnipel.core.draft import Drafted, draft
+from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.forms import FORMS
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
@@ -42,6 +43,7 @@ def toy(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setitem(FORMS, toys.FORM.key, toys.FORM)
     monkeypatch.setitem(SCHEMES, toys.SCHEME.key, toys.SCHEME)
     monkeypatch.setitem(EXPORTS, toys.EXPORT.id, toys.EXPORT)
+    monkeypatch.setitem(CONSTRUCTIONS, toys.CONSTRUCTION.key, toys.CONSTRUCTION)
     monkeypatch.setitem(STATIONS, "whiteboard", toys.STATION)
 
 
@@ -123,6 +125,29 @@ def test_the_window_shows_it_from_first_start_to_paper(open_window: Callable[...
     for _ in range(3):
         settle(window)
         window.grab()
+
+
+def test_a_construction_cuts_buys_and_is_offered_for_every_seam(
+    open_window: Callable[..., Window], tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    window = open_window(tmp_path / "shop.sqlite")
+    window.session.add(starter("drum", "wall-and-lid"), tr("new"))
+    window.show_station("cover")
+    seams = window.stations["cover"].seams
+    seams.pick("wall to lid")
+    assert "glued" in [seams.card.fields["kind"].itemText(i) for i in range(seams.card.fields["kind"].count())]
+    seams.card._set("kind", "glued")
+    job, drafted = window.session.open_job, window.session.draft
+    assert isinstance(drafted, Drafted)
+    panels = {panel.name: panel for panel in drafted.panels}
+    assert (panels["wall"].edge("lid edge").finish.width, panels["lid"].edge("rim").finish.width) == (30.0, 0.0)
+    glue = next(h.length.value for h in drafted.cover.hardware if str(h.name) == "glue" and h.length is not None)
+    assert glue == pytest.approx(drafted.cover.sizes["wall_sew_length"].value)
+    assert "wide" in seams.card.fields
+    write(job, tmp_path / "glued.json")
+    assert main(["draft", str(tmp_path / "glued.json"), "--json"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert next(s["kind"] for s in told["seams"] if s["name"] == "wall to lid") == "glued"
 
 
 def test_an_export_is_in_menu_dialog_and_command_line(open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path) -> None:

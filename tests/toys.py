@@ -1,6 +1,7 @@
 """A form, a scheme, an export and a station that stand outside the program: what docs/developing.md says of adding one is tried with these."""
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import ClassVar
 
@@ -15,9 +16,11 @@ from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.finishing.constructions.construction import Construction, Joining
 from omnipel.core.forms.abilities import Ability, Outlined
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.sections import Section
+from omnipel.core.job.finish import Finish, seam
 from omnipel.core.plane.curves import Points, arc_about
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import Face, Mesh
@@ -167,6 +170,20 @@ EXPORT = Export(
     count_of_panels,
     tr("Read it."),
     keys="Ctrl+Y",
+)
+
+
+def glued_sides(joining: Joining) -> tuple[Finish, Finish]:
+    """One side laps by what is glued."""
+    return seam(joining.wide), seam(0.0)
+
+
+def glue(joining: Joining) -> Iterator[Hardware]:
+    yield Hardware(tr("glue"), joining.length * float(joining.times), note=tr("in {seam}", seam=joining.called))
+
+
+CONSTRUCTION = Construction(
+    "glued", tr("glued"), tr("For those who cannot sew."), glued_sides, glue, wide=tr("glued by"), usual=lambda _choices: 30.0
 )
 
 

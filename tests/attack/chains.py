@@ -67,7 +67,8 @@ def shown(drafted: Draft) -> tuple[object, ...]:
         goods = tuple((str(h.name), h.length.value if h.length else 0.0, h.count, str(h.note)) for h in drafted.cover.hardware)
         sizes = tuple((name, round(size.value, 4)) for name, size in drafted.cover.sizes.items())
         seams = tuple(
-            (t.seam.name, round(t.length_a, 4), round(t.length_b, 4), t.seam.ratio, t.seam.kind.value) for t in drafted.seams
+            (t.seam.name, round(t.length_a, 4), round(t.length_b, 4), t.seam.ratio, str(t.seam.kind), t.seam.rows)
+            for t in drafted.seams
         )
         more = (goods, sizes, seams, _fits(drafted.fit), drafted.doubtful)
     measured = drafted.measured

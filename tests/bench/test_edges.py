@@ -51,3 +51,40 @@ def test_an_edge_is_drawn_in_bound_and_left_as_usual(sample_window: Window) -> N
     for _ in range(6):
         session.undo()
     assert session.open_job.cover.edges == {}
+
+
+def test_a_seam_is_piped_and_left_open_and_a_panel_parted(sample_window: Window) -> None:
+    window, session = sample_window, sample_window.session
+    session.add(starter("drum", "wall-and-lid", Unit.INCH_16), tr("new"))
+    window.show_station("cover")
+    station = window.stations["cover"]
+    station.go_to(refs.seam("close the wall", "kind"))
+    assert station.seams.list.value == "close the wall"
+    field = station.seams.card.fields["kind"]
+    i = [field.itemText(k) for k in range(field.count())].index("piped")
+    field.setCurrentIndex(i)
+    field.activated.emit(i)
+    for part, words in (("open_from", "4 1/2"), ("open_to", "7 1/4"), ("start", "1")):
+        length = station.seams.card.fields[part].focusProxy()
+        length.setFocus()
+        length.selectAll()
+        QTest.keyClicks(length, words)
+        QTest.keyClick(length, Qt.Key.Key_Return)
+    chosen = session.open_job.cover.seams["close the wall"]
+    assert (chosen.kind, chosen.open_from, chosen.open_to, chosen.start) == ("piped", 4.5 * 25.4, 7.25 * 25.4, 25.4)
+    assert isinstance(session.draft, Drafted)
+    assert [edge.name for edge in session.draft.cover.edges] == ["lower edge", "close the wall, left open"]
+    assert "close the wall, left open" in station.edges.by_name
+    assert {str(h.name) for h in session.draft.cover.hardware} == {"piping strip", "piping cord"}
+    station.partings.panel.show_value("wall")
+    station.partings._add()
+    assert [(p.panel, p.from_top) for p in session.open_job.cover.parted] == [("wall", False)]
+    at = station.partings.fields[session.open_job.cover.parted[0].id].focusProxy()
+    at.setFocus()
+    at.selectAll()
+    QTest.keyClicks(at, "9 3/8")
+    QTest.keyClick(at, Qt.Key.Key_Return)
+    lower = next(p for p in session.draft.panels if p.name == "wall, lower part")
+    assert lower.width.value == 9.375 * 25.4
+    assert "zip" in {str(h.name) for h in session.draft.cover.hardware}
+    assert not [f for f in session.draft.findings if f.severity == "stop"]

@@ -69,6 +69,7 @@ def subject(finding: Finding) -> Phrase:
         "flaps": tr("a loose fit"),
         "chance-low": tr("a chance that is low"),
         "cord-cannot-close": tr("a cord that cannot close"),
+        "construction-unsuited": tr("how a seam is sewn"),
         "gathers-too-much": tr("too much to gather"),
         "elastic-does-not-hold": tr("an elastic that does not hold"),
         "gore-excess": tr("too few gores"),
@@ -88,6 +89,8 @@ def subject(finding: Finding) -> Phrase:
 
 def station_of(ref: Ref) -> str:
     """The station that decides what a reference means."""
+    if ref.of is Of.SEAM and ref.part:  # what is decided about it, not the seam as it is walked
+        return "cover"
     return _STATIONS.get(ref.of, "cover")
 
 

@@ -60,6 +60,9 @@ SURE_CHANCE: Final = 0.95
 ELASTIC_STRETCH: Final = 2.0
 """Braided elastic stretches to about twice its length before it gives way."""
 
+BIAS_BEND: Final = 300.0
+"""A strip that follows a bend of a smaller radius, mm, is cut on the bias (trade practice)."""
+
 LEAST_ENTRY: Final = 25.0
 """Cord and elastic are drawn in through a gap no shorter than this, mm: a safety pin goes through."""
 

@@ -9,7 +9,7 @@ from reportlab.pdfbase import pdfmetrics
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.drafting.seams import Trued
+from omnipel.core.drafting.seams import Seam, Trued
 from omnipel.core.job.edges import HemOrder, Hold
 from omnipel.core.pictures.pens import Paper
 from omnipel.core.pictures.sheet import by, count_words, seam_title
@@ -98,11 +98,13 @@ def _rows(draft: Drafted, voice: Voice) -> Iterator[Row]:
 
 def seam_words(trued: Trued) -> Phrase:
     """A seam with both its sides, whether it is true, and its marks."""
-    marks = (
-        tr("   marks {first} to {last}", first=Name(trued.marks[0].label), last=Name(trued.marks[-1].label))
-        if trued.marks
-        else NOTHING
-    )
+    labels = [mark.label for mark in trued.marks]
+    marks = NOTHING
+    if len(labels) > 1:
+        marks = tr("   marks {first} to {last}", first=Name(labels[0]), last=Name(labels[-1]))
+    elif labels:
+        marks = tr("   mark {mark}", mark=Name(labels[0]))
+    marks = tr(", {how}{marks}", how=how_words(trued.seam), marks=marks)
     if trued.true:
         return tr(
             "{seam}:  {a} to {b}, true{marks}",
@@ -119,6 +121,17 @@ def seam_words(trued: Trued) -> Phrase:
         difference=Length(trued.difference, fine=True),
         marks=marks,
     )
+
+
+def how_words(seam: Seam) -> Phrase:
+    """How a seam is sewn."""
+    words = term(str(seam.kind))
+    if seam.stretch is not None:
+        start, stop = seam.stretch
+        words = tr("{how} from {start} to {stop}", how=words, start=bare(start), stop=Length(stop))
+    if seam.rows:
+        words = trn("{how}, {n} row of topstitching", "{how}, {n} rows of topstitching", seam.rows, how=words)
+    return tr("{how}, both ends reinforced", how=words) if seam.tacked else words
 
 
 def edge_words(edge: Dressed) -> Phrase:

@@ -143,12 +143,17 @@ def _seam(trued: Trued, apart: float) -> dict[str, Any]:
 
     return {
         "name": trued.seam.name,
-        "kind": trued.seam.kind.value,
+        "kind": str(trued.seam.kind),
         "a": side(trued.seam.a),
         "b": side(trued.seam.b),
         "length_a": trued.length_a,
         "length_b": trued.length_b,
         "times": trued.times,
+        "rows": trued.seam.rows,
+        "tacked": trued.seam.tacked,
+        "stretch": list(trued.seam.stretch) if trued.seam.stretch is not None else None,
+        "wide": trued.seam.wide,
+        "whole": trued.seam.whole or trued.seam.name,
         "onto": trued.seam.onto,
         "apart": apart,
         "ratio": trued.seam.ratio,

@@ -24,6 +24,7 @@ from omnipel.core.job.document import (
 from omnipel.core.job.edges import EdgeChoice, Hold
 from omnipel.core.job.findings import CATALOGUE, Severity
 from omnipel.core.job.finish import Finish, FinishKind, double_hem
+from omnipel.core.job.joining import Parting, SeamChoice
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Outline, SticksOut, Thing, Treatment
 from omnipel.core.remedies import advised
@@ -114,6 +115,9 @@ PROVOKED: dict[str, Job] = {
         )
     ),
     "cord-does-nothing": drum(edges={"lower edge": EdgeChoice(held_by=Hold.CORD, drawn_to=5000.0)}),
+    "construction-unsuited": drum(seams={"wall to lid": SeamChoice(kind="piped", wide=150.0)}),
+    "stretch-beyond-seam": drum(seams={"wall to lid": SeamChoice(open_from=10.0, open_to=9000.0)}),
+    "parting-misses": drum(parted=(Parting(panel="wall", at=5000.0),)),
     "nothing-to-bag": drum(edges={"lower edge": EdgeChoice(finish=Finish(kind=FinishKind.BAGGED, width=12.0))}),
     "closure-too-long": drum(closure=Closure(kind=ClosureKind.ZIP)),
     "casing-too-narrow": drum(options={"skirt": True, "casing": 8.0, "cord": 9.0}),

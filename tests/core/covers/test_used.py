@@ -39,6 +39,7 @@ OTHERS: dict[Ref, Any] = {
     refs.CLEARANCE: 3.0,
     refs.SEAM_ALLOWANCE: 19.0,
     refs.CLOSING_ALLOWANCE: 21.0,
+    refs.JOIN: "bound",
     refs.HEM_KIND: FinishKind.SINGLE_HEM,
     refs.HEM_WIDTH: 33.0,
     refs.TURN_UNDER: 9.0,
@@ -181,7 +182,12 @@ def test_every_size_that_can_be_set_by_hand_is_cut(form: str, scheme: str) -> No
 def test_every_reference_to_a_choice_leads_somewhere() -> None:
     job = starter("drum", "wall-and-lid")
     known = [ref for ref in vars(refs).values() if isinstance(ref, Ref) and ref.of is refs.Of.CHOICE]
-    assert {*FIELDS, *(ref for scheme in SCHEMES.values() for ref in scheme.without)} <= {*known, refs.edge("")}
+    assert {*FIELDS, *(ref for scheme in SCHEMES.values() for ref in scheme.without)} <= {
+        *known,
+        refs.edge(""),
+        refs.seam("", "kind"),
+        refs.parting(),
+    }
     for ref in known:
         meant(job, ref)
 

@@ -1,17 +1,22 @@
 """The surface that seams make of pieces: openings found, mistakes of a scheme told."""
 
+from dataclasses import replace
+
 import pytest
 
+from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam, alike, true
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.drafting.topology import surface
 from omnipel.core.job.finish import RAW
+from omnipel.core.job.joining import SeamChoice
 from omnipel.core.space.frames import Side, looking_at
 from omnipel.core.space.placements import Flat
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import worked
+from omnipel.shop.starter import starter
 
 FLAT = Flat(looking_at(Side.TOP, (0.0, 0.0, 0.0)))
 
@@ -78,3 +83,23 @@ def test_seams_that_join_the_same_edges_of_the_same_panels_are_walked_once_and_c
     (group,) = alike(seams, {piece.name: piece.panel for piece in ring})
     assert group == tuple(seams)
     assert true(group[0], {"1": panel, "2": panel}, "A", group).times == 3
+
+
+def test_two_openings_that_touch_in_a_corner_are_told_apart_by_the_cloth_between_them() -> None:
+    """A box left open along two of the three seams of one corner: what is open is one slit around it; the third seam is sewn."""
+    job = starter("box", "five-panels")
+    high = draft(job).cover.sizes["wall_finished_height"].value  # type: ignore[union-attr]
+    seams = {
+        "corner front right": SeamChoice(open_from=0.0, open_to=high / 3.0),
+        "front wall to top": SeamChoice(open_from=400.0, open_to=9000.0),
+        "right wall to top": SeamChoice(open_from=0.0, open_to=50.0),
+    }
+    for left_out in ("", "right wall to top", "front wall to top", "corner front right"):
+        chosen = {name: choice for name, choice in seams.items() if name != left_out}
+        drafted = draft(replace(job, cover=replace(job.cover, seams=chosen)))
+        assert isinstance(drafted, Drafted)
+        found = surface(drafted.panels, drafted.cover.pieces, drafted.cover.seams)
+        assert found.sound
+        rounds = [{run.piece for run in o.runs} for o in found.openings]
+        assert len(rounds) == 2  # the lower edge, and what is open around the corner
+        assert sum(len(o.runs) for o in found.openings) == 4 + 2 * len(chosen)

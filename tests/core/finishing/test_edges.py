@@ -53,7 +53,8 @@ def test_every_finish_is_cut_bought_and_held_as_long_as_its_edge(form: str, sche
         finish = usual_finish(kind, Habits(), 12.0)
         lining = Lining(school=LiningSchool.BAGGED) if kind is FinishKind.BAGGED else Lining()
         made = with_edge(starter(form, scheme), finish=finish, held_by=Hold.CORD)
-        drafted = draft(replace(made, cover=replace(made.cover, lining=lining, padding=0.0)))
+        endless = replace(made.cover.cloth, usable_width=50_000.0)  # in which no binding has a join
+        drafted = draft(replace(made, cover=replace(made.cover, lining=lining, padding=0.0, cloth=endless)))
         assert isinstance(drafted, Drafted)
         edge = next(e for e in drafted.cover.edges if e.asked)
         around = measured(drafted)

@@ -35,6 +35,9 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.QUILTING_ACROSS: tr("quilting takes up, across"),
     refs.SHRINK_WARP: tr("first wash, along the warp"),
     refs.SHRINK_WEFT: tr("first wash, across it"),
+    refs.JOIN: tr("seams are sewn"),
+    refs.seam("", "kind"): tr("seams, one by one"),
+    refs.parting(): tr("panels parted at a height"),
     refs.edge(""): tr("edges of the openings"),
     refs.FEATURES: tr("on the panels: ports, pockets, fasteners"),
 }
@@ -81,6 +84,22 @@ EDGE_FIELDS: Final[Mapping[str, Phrase]] = {
     "wide": tr("cord or elastic, wide"),
 }
 """What is decided about the edge of an opening, by its name in the job."""
+
+SEAM_FIELDS: Final[Mapping[str, Phrase]] = {
+    "kind": tr("sewn"),
+    "allowance": tr("allowance"),
+    "under": tr("allowance of the other side"),
+    "wide": tr("its own width"),
+    "start": tr("begins at"),
+    "stop": tr("ends at (0: at the end of the seam)"),
+    "open_from": tr("left open from"),
+    "open_to": tr("left open to"),
+    "rows": tr("rows of topstitching"),
+    "tacked": tr("both ends reinforced"),
+}
+"""What is decided about a seam, by its name in the job."""
+
+SEAM_LENGTHS: Final = ("allowance", "under", "wide", "start", "stop", "open_from", "open_to")
 
 EDGE_LENGTHS: Final = ("finish.width", "finish.turn_under", "drawn_to", "wide")
 

@@ -9,7 +9,17 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from omnipel.core.covers import SCHEMES
-from omnipel.core.covers.fields import EDGE_FIELDS, EDGE_LENGTHS, FEATURE_FIELDS, FEATURE_LENGTHS, FIELDS, LENGTHS, PLACES
+from omnipel.core.covers.fields import (
+    EDGE_FIELDS,
+    EDGE_LENGTHS,
+    FEATURE_FIELDS,
+    FEATURE_LENGTHS,
+    FIELDS,
+    LENGTHS,
+    PLACES,
+    SEAM_FIELDS,
+    SEAM_LENGTHS,
+)
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.job.changes import changed, meant
@@ -79,11 +89,8 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
         yield one(refs.CLEARANCE, tr("clearance"), cover.clearance.amount)
     for ref in LENGTHS:
         yield one(ref, FIELDS[ref], meant(job, ref))
-    for opening, chosen in cover.edges.items():
-        for name in EDGE_LENGTHS:
-            if chosen.finish is not None or not name.startswith("finish"):
-                words = tr("{whole}, {what}", whole=term(opening), what=EDGE_FIELDS[name])
-                yield one(refs.edge(opening, name), words, meant(job, refs.edge(opening, name)))
+    for ref, words, length, place in _sewing(job):
+        yield one(ref, words, length, place=place)
     for feature in cover.features:
         for name in FEATURE_LENGTHS:
             words = tr("{whole}, {what}", whole=Name(feature.name), what=FEATURE_FIELDS[name])
@@ -91,9 +98,26 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
     for by_hand in cover.overrides:
         yield one(refs.by_hand(by_hand.size).at("value"), size_words(by_hand.size), by_hand.value)
     for option in _lengths_of(job):
-        length = cover.options.get(option.key)
-        if isinstance(length, float | int):
-            yield one(refs.option(option.key), option.words, float(length))
+        value = cover.options.get(option.key)
+        if isinstance(value, float | int):
+            yield one(refs.option(option.key), option.words, float(value))
+
+
+def _sewing(job: Job) -> Iterator[tuple[Ref, Phrase, float, bool]]:
+    """The lengths that were chosen for edges, seams and partings, and whether each is a place."""
+    cover = job.cover
+    for opening, chosen in cover.edges.items():
+        for name in EDGE_LENGTHS:
+            if chosen.finish is not None or not name.startswith("finish"):
+                ref = refs.edge(opening, name)
+                yield ref, tr("{whole}, {what}", whole=term(opening), what=EDGE_FIELDS[name]), meant(job, ref), False
+    for seam, decided in cover.seams.items():
+        for name in SEAM_LENGTHS:
+            if (length := getattr(decided, name)) is not None:
+                words = tr("{whole}, {what}", whole=term(seam), what=SEAM_FIELDS[name])
+                yield refs.seam(seam, name), words, length, name in ("start", "open_from")
+    for parting in cover.parted:
+        yield refs.parting(parting.id, "at"), tr("{panel}, parted at", panel=term(parting.panel)), parting.at, False
 
 
 def _lengths_of(job: Job) -> tuple[Option, ...]:

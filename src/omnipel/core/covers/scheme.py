@@ -68,6 +68,8 @@ class Cover:
         gathers: whether it depends on how far the cloth gathers.
         thickness: of all its layers, mm.
         edges: how the edges of its openings are finished and held.
+        slits: names of the openings that are seams left open.
+        joins: names of the seams that a person decides about.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -88,6 +90,8 @@ class Cover:
     gathers: bool = False
     thickness: float = 0.0
     edges: tuple[Dressed, ...] = ()
+    slits: tuple[str, ...] = ()
+    joins: tuple[str, ...] = ()
 
     @cached_property
     def panel_of(self) -> dict[str, str]:

@@ -7,6 +7,7 @@ from typing import Final
 from omnipel.core.covers.options import Option
 from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Cloth, Edge, MarkKind
+from omnipel.core.drafting.seams import Seam
 from omnipel.core.forms.body import Body
 from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, FeatureKind, LiningSchool
 from omnipel.core.job.finish import SEWN, TURNED_UNDER, FinishKind
@@ -50,6 +51,13 @@ def _sewn(cover: Cover | None) -> bool:
 def _hemmed(cover: Cover | None) -> bool:
     """Whether any edge is finished as all edges of the cover are; it may be, as long as there is no cover."""
     return _decides(cover, refs.HEM)
+
+
+def _schooled(seam: Seam, choices: CoverChoices, cover: Cover) -> bool:
+    """Whether a seam is sewn as the job's school has it, as long as nothing else is decided for it."""
+    name = seam.whole or seam.name
+    own = choices.seams.get(name)
+    return name in cover.joins and seam.ratio == 1.0 and not name.startswith("parting of ") and not (own is not None and own.kind)
 
 
 def _hem_beside_a_seam(cover: Cover | None) -> bool:
@@ -127,6 +135,8 @@ _RESCUED: Final[Mapping[Ref, Callable[[CoverChoices, Cover | None], bool]]] = {
 _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, Cover | None], bool]]] = {
     refs.SEAM_ALLOWANCE: lambda s, c, k: _sewn(k),
     refs.HEM_ORDER: lambda s, c, k: _hem_beside_a_seam(k),
+    refs.JOIN: lambda s, c, k: k is None or any(_schooled(seam, c, k) for seam in k.seams),
+    refs.seam("", "kind"): lambda s, c, k: k is None or bool(k.joins),
     refs.edge(""): lambda s, c, k: bool(s.edges),
     refs.HEM_KIND: lambda s, c, k: _hemmed(k),
     refs.LINING_SCHOOL: lambda s, c, k: not _reversible(c),

@@ -73,5 +73,5 @@ def _sides(panel: Panel, axis: int, size: float) -> tuple[Edge, Edge] | None:
 
 
 def _alike(edges: Iterable[Edge]) -> bool:
-    """Whether all edges have the same finish, decided at the same place."""
-    return len({(edge.finish, edge.source) for edge in edges}) == 1
+    """Whether all edges have the same allowance."""
+    return len({edge.finish.allowance for edge in edges}) == 1

@@ -56,26 +56,36 @@ class Seam:
         a: the side that is easier to change.
         b: the other side.
         ratio: 1 unless `a` is gathered or eased onto `b`.
-        kind: how it is sewn.
+        kind: how it is sewn: a `SeamKind`, or the key of a construction.
         ring: whether it closes on itself.
         tolerance: how far the sides may differ, mm.
         easier: name of the size that changes side `a`, for the remedy.
         easier_share: that size as a share of side `a`: 1/n when n panels make it up.
         easier_more: what that size is longer than so much of side `a`, mm: what laps over.
         onto: whether `a` is only caught in a seam that side `b` already has: what hangs there as well, what laps over.
+        rows: rows of topstitching.
+        tacked: whether both ends are reinforced.
+        stretch: where its construction begins and ends, mm along the sewn seam from the beginning of side `a`; None where it runs all along.
+        wide: the construction's own width, mm.
+        whole: the seam that it is a part of, where that is left open somewhere.
     """
 
     name: str
     a: tuple[Run, ...]
     b: tuple[Run, ...]
     ratio: float = 1.0
-    kind: SeamKind = SeamKind.PLAIN
+    kind: str = SeamKind.PLAIN
     ring: bool = False
     tolerance: float = SEAM
     easier: str = ""
     easier_share: float = 1.0
     easier_more: float = 0.0
     onto: bool = False
+    rows: int = 0
+    tacked: bool = False
+    stretch: tuple[float, float] | None = None
+    wide: float = 0.0
+    whole: str = ""
 
     @property
     def sides(self) -> tuple[tuple[Run, ...], tuple[Run, ...]]:

@@ -59,7 +59,7 @@ def surface(panels: Iterable[Panel], pieces: Sequence[Piece], seams: Sequence[Se
     free = [
         Run(piece.name, edge.name) for piece in own for edge in flat[piece.name].edges if (piece.name, edge.name) not in taken
     ]
-    openings, loose = _rounds(free, _laps(seams, corners, flat), corners, flat)
+    openings, loose = _rounds(free, _laps(seams, corners, flat), corners, seams, flat)
     return Surface(openings, (*faults, *loose), corners)
 
 
@@ -171,7 +171,7 @@ def _laps(seams: Sequence[Seam], corners: Mapping[Corner, int], flat: Mapping[st
 
 
 def _rounds(
-    free: Sequence[Run], laps: Sequence[Step], corners: Mapping[Corner, int], flat: Mapping[str, Panel]
+    free: Sequence[Run], laps: Sequence[Step], corners: Mapping[Corner, int], seams: Sequence[Seam], flat: Mapping[str, Panel]
 ) -> tuple[tuple[Opening, ...], list[str]]:
     """Free edges followed from corner to corner; a corner where one does not know which edge comes next is a fault."""
     steps = [Step(run, corners[start], corners[stop], run.piece) for run in free for start, stop in [ends_of(run, flat)]]
@@ -182,7 +182,7 @@ def _rounds(
         at.setdefault(step.stop, []).append(i)
     following, faults = {}, []
     for corner, met in at.items():
-        pairs = _paired(met, steps)
+        pairs = _paired(met, steps) or _around(corner, met, steps, seams, flat)
         if pairs is None:
             faults.append(f"{len(met)} free edges meet: {', '.join(str(steps[i].run) for i in met)}")
         for i, k in pairs or ():
@@ -215,3 +215,73 @@ def _paired(met: Sequence[int], steps: Sequence[Step]) -> list[tuple[int, int]] 
     if len(met) != 4 or len(laps) != 1 or own[0][1] < 0 or len(rest) != 2:
         return None
     return [*own, (rest[0], rest[1])]
+
+
+End = tuple[str, str, bool]
+"""An end of an edge: its piece, the edge, and whether it is where the edge ends."""
+
+
+def _around(
+    corner: int, met: Sequence[int], steps: Sequence[Step], seams: Sequence[Seam], flat: Mapping[str, Panel]
+) -> list[tuple[int, int]] | None:
+    """Where two openings touch in a corner: the free edges that follow one another are those between which cloth lies around it."""
+    if any(steps[i].run is None for i in met) or len(set(met)) != len(met):
+        return None
+    ends = {_end(steps[i], corner): i for i in met}
+    glued, pairs = _glued(seams, flat), []
+    for start, i in ends.items():
+        at = _across(start, flat)
+        for _ in range(1000):
+            if at in ends or at not in glued:
+                break
+            at = _across(glued[at], flat)
+        if at not in ends:
+            return None
+        if i < ends[at]:
+            pairs.append((i, ends[at]))
+    return pairs if len(pairs) * 2 == len(met) else None
+
+
+def _end(step: Step, corner: int) -> End:
+    """The end of a free edge that lies at a corner."""
+    run = step.run or Run("", "")
+    return run.piece, run.edge, step.start != corner
+
+
+def _across(end: End, flat: Mapping[str, Panel]) -> End:
+    """The other edge at the same corner of the same piece."""
+    piece, edge, at_stop = end
+    names = [e.name for e in flat[piece].edges]
+    i = names.index(edge)
+    return (piece, names[(i + 1) % len(names)], False) if at_stop else (piece, names[i - 1], True)
+
+
+def _glued(seams: Sequence[Seam], flat: Mapping[str, Panel]) -> dict[End, End]:
+    """For every end of an edge in a seam the one that lies on it, or, where its partner runs through, the next of its own side."""
+    made: dict[End, End] = {}
+    for seam in seams:
+        if seam.onto:
+            continue
+        sides = [_junctions(side, seam.ring, flat) for side in seam.sides]
+        for mine, others in (sides, sides[::-1]):
+            for at, (before, after) in mine.items():
+                partner = next((pair for there, pair in others.items() if abs(there - at) < 1e-4), None)
+                if partner is not None:
+                    made |= {own: other for own, other in zip((before, after), partner, strict=True) if own and other}
+                elif before and after:
+                    made |= {before: after, after: before}
+    return made
+
+
+def _junctions(side: Sequence[Run], ring: bool, flat: Mapping[str, Panel]) -> dict[float, tuple[End | None, End | None]]:
+    """By shares of a side's length: the end of the run before, and that of the run after."""
+    stops = [at for at, _ in _stops(side, flat)]
+    begins: list[End] = [(run.piece, run.edge, run.reversed) for run in side]
+    finishes: list[End] = [(run.piece, run.edge, not run.reversed) for run in side]
+    made: dict[float, tuple[End | None, End | None]] = {
+        stops[k]: (finishes[k - 1] if k else None, begins[k] if k < len(side) else None) for k in range(len(side) + 1)
+    }
+    if ring:
+        made[stops[0]] = (finishes[-1], begins[0])
+        made.pop(stops[-1], None)
+    return made

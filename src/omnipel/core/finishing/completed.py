@@ -10,6 +10,7 @@ from omnipel.core.drafting.pieces import counted
 from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.edges import with_edges
 from omnipel.core.finishing.features import with_features
+from omnipel.core.finishing.joined import with_seams
 from omnipel.core.finishing.layers import with_layers
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.edges import HemOrder
@@ -21,12 +22,13 @@ from omnipel.core.words.phrases import tr
 def completed(cover: Cover, choices: CoverChoices, scheme: Scheme) -> Cover:
     """The cover with everything that was chosen besides its scheme, but for what that has no use for."""
     without = scheme.without
-    cover = replace(cover, hosts=tuple(dict.fromkeys(panel.name for panel in cover.panels if panel.cloth is Cloth.OUTER)))
     if refs.PADDING in without:
         choices = replace(choices, padding=0.0)
     if refs.LINING_SCHOOL in without:
         choices = replace(choices, lining=replace(choices.lining, school=LiningSchool.NONE))
+    cover = with_seams(cover, choices)
     cover = with_edges(cover, choices, scheme.edges)
+    cover = replace(cover, hosts=tuple(dict.fromkeys(panel.name for panel in cover.panels if panel.cloth is Cloth.OUTER)))
     if choices.features:
         cover = with_features(cover, choices)
     if refs.CLOSURE not in without:

@@ -8,12 +8,13 @@ from dataclasses import replace
 
 from omnipel.core.covers.dressed import Dressed, decided
 from omnipel.core.covers.scheme import Cover, Hardware
-from omnipel.core.drafting.cut_sizes import refinished
-from omnipel.core.drafting.panel import Edge, MarkKind, Notch, Panel
+from omnipel.core.drafting.panel import Edge, MarkKind, Notch
 from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.topology import Opening, surface
 from omnipel.core.finishing.drawn_in import judged
 from omnipel.core.finishing.facings import facings
+from omnipel.core.finishing.joined import refitted, tightest
+from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.edges import EdgeChoice, Hold
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
@@ -35,9 +36,14 @@ ENTRY = 3.0
 
 def with_edges(cover: Cover, choices: CoverChoices, asked: tuple[str, ...]) -> Cover:
     """The cover with the edges of its openings finished and held as decided; `asked` are those that are not the scheme's own to decide."""
+    asked = (*asked, *cover.slits)
     found = surface(cover.panels, cover.pieces, cover.seams).openings if cover.openings else ()
-    rounds = {name: opening for name, run in cover.openings.items() for opening in found if opening.has(run.piece, run.edge)}
-    cover = _finished(cover, choices, rounds, asked)
+    rounds: dict[str, Opening] = {}
+    for name, run in cover.openings.items():
+        opening = next((o for o in found if o.has(run.piece, run.edge)), None)
+        if opening is not None and opening not in rounds.values():  # a seam left open to its end is part of another opening
+            rounds[name] = opening
+    cover = refitted(cover, _decided(cover, choices, rounds, asked))
     dressed = tuple(_dressed(cover, choices, name, opening, name in asked) for name, opening in rounds.items())
     cover = replace(cover, edges=dressed, gathers=cover.gathers or any(edge.drawn for edge in dressed))
     for edge in dressed:
@@ -46,31 +52,21 @@ def with_edges(cover: Cover, choices: CoverChoices, asked: tuple[str, ...]) -> C
     return replace(cover, findings=(*cover.findings, *_unused(cover, choices, dressed)))
 
 
-def _finished(cover: Cover, choices: CoverChoices, rounds: Mapping[str, Opening], asked: tuple[str, ...]) -> Cover:
-    """The panels cut to what is decided; sizes that tell what is cut follow."""
+def _decided(
+    cover: Cover, choices: CoverChoices, rounds: Mapping[str, Opening], asked: tuple[str, ...]
+) -> dict[str, dict[str, tuple[Finish, Ref | None]]]:
+    """What is decided about the free edges of each piece. A seam left open is turned back, unless something else is decided for it."""
     wanted: dict[str, dict[str, tuple[Finish, Ref | None]]] = {}
     for name, opening in rounds.items():
-        how = decided(choices, name) if name in asked else None
-        for run in opening.runs if how is not None else ():
-            panel = cover.flat[run.piece]
-            edge = panel.edge(run.edge)
-            if edge.source == refs.HEM and edge.finish.kind is not FinishKind.FOLD and how is not None:
-                wanted.setdefault(panel.name, {})[run.edge] = (how.finish, how.source)
-    return refitted(cover, {name: refinished(panel, wanted.get(name, {})) for name, panel in _by_name(cover).items()})
-
-
-def refitted(cover: Cover, panels: Mapping[str, Panel]) -> Cover:
-    """The cover with panels that are cut otherwise: sizes that are told of the old ones are those of the new."""
-    new: dict[int, Worked] = {}
-    for old in cover.panels:
-        made = panels[old.name]
-        if made is not old:
-            new |= {id(old.cut_length): made.cut_length, id(old.cut_width): made.cut_width}
-            new |= {id(size): made.sizes[key] for key, size in old.sizes.items() if key in made.sizes}
-    if not new:
-        return cover
-    sizes = {name: new.get(id(size), size) for name, size in cover.sizes.items()}
-    return replace(cover, panels=tuple(panels[panel.name] for panel in cover.panels), sizes=sizes)
+        slit = name in cover.slits
+        if name not in asked or (slit and choices.edges.get(name, EdgeChoice()).finish is None):
+            continue
+        how = decided(choices, name)
+        for run in opening.runs:
+            edge = _edge(cover, run)
+            if (slit or edge.source == refs.HEM) and edge.finish.kind is not FinishKind.FOLD:
+                wanted.setdefault(run.piece, {})[run.edge] = (how.finish, how.source)
+    return wanted
 
 
 def _dressed(cover: Cover, choices: CoverChoices, name: str, opening: Opening, asked: bool) -> Dressed:
@@ -103,7 +99,8 @@ def _with_goods(cover: Cover, choices: CoverChoices, edge: Dressed) -> Cover:
     habits, called = choices.habits, tr("the {edge}", edge=term(edge.name))
     bought: list[Hardware] = []
     if edge.finish.kind is FinishKind.BOUND:
-        bought.append(_binding(edge, choices, cover.thickness - choices.padding))
+        bend = tightest(tuple(_edge(cover, run).curve for run in edge.runs))
+        bought.append(_binding(edge, choices, bend, cover.thickness - choices.padding))
     if edge.finish.kind is FinishKind.FACING:
         cover = facings(cover, edge, habits)
     wide = width_of(choices, edge)
@@ -134,17 +131,11 @@ def _in_edge(called: Phrase, edge: Dressed, wide: float) -> Phrase:
     return tr("{wide} wide, in {edge}, drawn in to {drawn}", wide=mm(wide, fine=True), edge=called, drawn=mm(edge.drawn_to))
 
 
-def _binding(edge: Dressed, choices: CoverChoices, thick: float) -> Hardware:
-    """A strip that is folded around the edge: four times as wide as it shows, and twice the thickness for each time it is turned."""
-    strip = 4.0 * edge.finish.width + 4.0 * thick
+def _binding(edge: Dressed, choices: CoverChoices, bend: float, thick: float) -> Hardware:
+    """A strip that is folded around the edge, its ends joined."""
     length = edge.length + worked(tr("to join it"), choices.habits.mm("binding join"))
-    note = tr(
-        "along the {edge}: a strip {strip} wide, {shown} when finished, its ends joined",
-        edge=term(edge.name),
-        strip=mm(strip),
-        shown=mm(edge.finish.width),
-    )
-    return Hardware(tr("binding"), length, note=note)
+    what = tr("along the {edge}, {shown} when finished", edge=term(edge.name), shown=mm(edge.finish.width))
+    return strip(tr("binding"), length, binding_width(edge.finish.width, thick), bend, choices.cloth.usable_width, what)
 
 
 def _with_entry(cover: Cover, edge: Dressed, gap: float) -> Cover:
@@ -200,7 +191,3 @@ def _nothing_to_bag(edge: Dressed, choices: CoverChoices) -> Finding:
 
 def _edge(cover: Cover, run: Run) -> Edge:
     return cover.flat[run.piece].edge(run.edge)
-
-
-def _by_name(cover: Cover) -> dict[str, Panel]:
-    return {panel.name: panel for panel in cover.panels}

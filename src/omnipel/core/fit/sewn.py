@@ -17,10 +17,9 @@ from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece, named
 from omnipel.core.drafting.seams import Run, Seam, Trued
+from omnipel.core.drafting.walking import walk
 from omnipel.core.forms.body import Body
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.frames import Solid
-from omnipel.core.space.paths import Path
 from omnipel.core.tolerances import CLOSES
 
 ALONG: Final = 9
@@ -85,20 +84,6 @@ def seam_apart(seam: Seam, pieces: Mapping[str, Piece], flat: Mapping[str, Panel
     stops = np.unique(np.concatenate((np.linspace(0.0, 1.0, places), *(_stops(side, flat) for side in seam.sides))))
     one, other = (walk(side, pieces, flat, stops) for side in seam.sides)
     return float(np.linalg.norm(one - other, axis=1).max())
-
-
-def walk(side: Sequence[Run], pieces: Mapping[str, Piece], flat: Mapping[str, Panel], shares: NDArray[np.float64]) -> Solid:
-    """Where the places at shares of a side's length lie in space, `(n, 3)`."""
-    ends = np.concatenate(([0.0], np.cumsum([flat[run.piece].edge(run.edge).curve.length for run in side])))
-    runs = shares * ends[-1]
-    part = np.clip(np.searchsorted(ends, runs * (1.0 - 1e-12), side="left") - 1, 0, len(side) - 1)
-    made = np.empty((len(shares), 3))
-    for i in np.unique(part):
-        run, mine = side[i], part == i
-        curve = flat[run.piece].edge(run.edge).curve
-        along = np.clip(runs[mine] - ends[i], 0.0, curve.length)
-        made[mine] = pieces[run.piece].place.at(Path((curve,)).at(curve.length - along if run.reversed else along))
-    return made
 
 
 def _stops(side: Sequence[Run], flat: Mapping[str, Panel]) -> NDArray[np.float64]:

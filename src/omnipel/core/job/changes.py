@@ -7,6 +7,7 @@ from typing import Any
 from omnipel.core.job.document import Job, with_reading
 from omnipel.core.job.edges import EdgeChoice
 from omnipel.core.job.findings import Act, Change
+from omnipel.core.job.joining import SeamChoice
 from omnipel.core.words.refs import Of, Ref
 
 
@@ -32,6 +33,10 @@ def meant(job: Job, ref: Ref) -> Any:
             return job.cover.options[ref.id]
         case Of.EDGE:
             node: Any = job.cover.edges.get(ref.id, EdgeChoice())
+        case Of.SEAM:
+            node = job.cover.seams.get(ref.id, SeamChoice())
+        case Of.PARTING:
+            node = next((parting for parting in job.cover.parted if parting.id == ref.id), None)
         case Of.READING:
             node = job.reading(ref.id)
         case Of.STICKS_OUT:
@@ -96,6 +101,22 @@ def _of_option(job: Job, change: Change) -> Job:
     return replace(job, cover=replace(job.cover, options=made))
 
 
+def _of_seam(job: Job, change: Change) -> Job:
+    seams, name = dict(job.cover.seams), change.ref.id
+    if not name:
+        return replace(job, cover=replace(job.cover, seams=change.value))
+    chosen = seams.pop(name, SeamChoice())
+    if change.act is not Act.REMOVE:
+        chosen = _deeper(chosen, change.ref, change.value)
+        if chosen != SeamChoice():
+            seams[name] = chosen
+    return replace(job, cover=replace(job.cover, seams=seams))
+
+
+def _of_parting(job: Job, change: Change) -> Job:
+    return replace(job, cover=replace(job.cover, parted=_item(job.cover.parted, "id", change)))
+
+
 def _of_edge(job: Job, change: Change) -> Job:
     edges, name = dict(job.cover.edges), change.ref.id
     if not name:
@@ -120,6 +141,8 @@ _MADE: dict[Of, Callable[[Job, Change], Job]] = {
     Of.BY_HAND: _of_by_hand,
     Of.FEATURE: _of_feature,
     Of.EDGE: _of_edge,
+    Of.SEAM: _of_seam,
+    Of.PARTING: _of_parting,
 }
 
 

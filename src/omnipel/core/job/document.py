@@ -14,6 +14,7 @@ from annotated_types import Ge, Gt, Le, Len, Predicate
 from omnipel.core.job.edges import EdgeChoice, HemOrder
 from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
 from omnipel.core.job.ids import Id, with_ids
+from omnipel.core.job.joining import Parting, SeamChoice
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
 from omnipel.core.tolerances import LONGEST, MOST_GATHERED
@@ -245,6 +246,9 @@ class CoverChoices:
     ring: RingSchool = RingSchool.RING_FIRST
     hem_order: HemOrder = HemOrder.HEM_LAST
     edges: Annotated[Mapping[Name, EdgeChoice], Len(0, 60)] = field(default_factory=dict)
+    join: Annotated[str, Len(0, 40)] = ""
+    seams: Annotated[Mapping[Name, SeamChoice], Len(0, 200)] = field(default_factory=dict)
+    parted: Annotated[tuple[Parting, ...], Len(0, 20)] = ()
     clips: ClipSchool = ClipSchool.STRAIGHT
     sewing_sigma: Annotated[float, Ge(0), Le(10)] = 1.0
     options: Mapping[str, Choice] = field(default_factory=dict)
@@ -252,6 +256,7 @@ class CoverChoices:
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "features", with_ids(self.features))
+        object.__setattr__(self, "parted", with_ids(self.parted))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -155,6 +155,15 @@ CATALOGUE: dict[str, Entry] = {
     "cord-does-nothing": Entry(
         LOOK, "A cord or elastic is no shorter than the edge that it is to draw in.", tr("Draw it in further.")
     ),
+    "construction-unsuited": Entry(
+        LOOK, "Something speaks against sewing a seam so.", tr("Sew it in another way, or change what stands against it.")
+    ),
+    "stretch-beyond-seam": Entry(
+        STOP, "What is to run along a seam, or to be left open, lies beyond its end.", tr("Let it end where the seam ends.")
+    ),
+    "parting-misses": Entry(
+        STOP, "A panel is to be parted where a level line does not part it in two.", tr("Part it elsewhere.")
+    ),
     "nothing-to-bag": Entry(
         STOP, "An edge is to be bagged with a lining that is not there.", tr("Line it, or finish the edge in another way.")
     ),

@@ -83,6 +83,8 @@ HABITS: Final[Mapping[str, Habit]] = {
     "width": Habit(tr("usable width of the cloth"), Rule(1500.0, 60.0)),
     "lining width": Habit(tr("usable width of the lining"), Rule(1400.0, 54.0)),
     "binding": Habit(tr("finished width of a binding"), Rule(10.0, 3 / 8)),
+    "piping": Habit(tr("diameter of a piping cord"), Rule(4.0, 3 / 16)),
+    "overlap": Habit(tr("overlap of a lapped seam"), Rule(12.0, 1 / 2)),
     "binding join": Habit(tr("a binding is cut longer by"), Rule(20.0, 3 / 4)),
     "facing": Habit(tr("depth of a facing"), Rule(50.0, 2.0)),
     "facing turn": Habit(tr("a facing is turned under by"), Rule(10.0, 3 / 8)),

@@ -19,6 +19,7 @@ class Of(StrEnum):
     PANEL = "panel"
     SEAM = "seam"
     EDGE = "edge"
+    PARTING = "parting"
     FIT = "fit"
     TAPE = "tape"
     PAPERS = "papers"
@@ -148,9 +149,14 @@ def panel(name: str = "", edge: str = "") -> Ref:
     return Ref(Of.PANEL, name, edge)
 
 
-def seam(name: str = "") -> Ref:
-    """A seam of the cover."""
-    return Ref(Of.SEAM, name)
+def seam(name: str = "", part: str = "") -> Ref:
+    """A seam of the cover, or what is decided about it."""
+    return Ref(Of.SEAM, name, part)
+
+
+def parting(id_: str = "", part: str = "") -> Ref:
+    """Where a panel is parted."""
+    return Ref(Of.PARTING, id_, part)
 
 
 def edge(opening: str, part: str = "") -> Ref:
@@ -171,6 +177,7 @@ HEM_KIND: Final = choice("hem.kind")
 HEM_WIDTH: Final = choice("hem.width")
 TURN_UNDER: Final = choice("hem.turn_under")
 HEM_ORDER: Final = choice("hem_order")
+JOIN: Final = choice("join")
 RING: Final = choice("ring")
 CLIPS: Final = choice("clips")
 CLOTH: Final = choice("cloth")

@@ -143,7 +143,12 @@ class ChoiceForm(QWidget):
 
     def go_to(self, ref: Ref) -> None:
         """Put the focus on the field that decides what a reference means, or the nearest that it lies in."""
-        wanted = {Of.FEATURE: refs.FEATURES, Of.EDGE: refs.edge("")}.get(ref.of, ref)
+        wanted = {
+            Of.FEATURE: refs.FEATURES,
+            Of.EDGE: refs.edge(""),
+            Of.SEAM: refs.seam("", "kind"),
+            Of.PARTING: refs.parting(),
+        }.get(ref.of, ref)
         while wanted not in self.fields and wanted.part:
             wanted = replace(wanted, part=wanted.part.rpartition(".")[0])
         if wanted in self.fields:

@@ -18,6 +18,7 @@ from omnipel.bench.stations.cover.edges import EdgeList
 from omnipel.bench.stations.cover.features import FeatureList
 from omnipel.bench.stations.cover.reasons import CLOSURE_WHY, GATHERS_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
 from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
+from omnipel.bench.stations.cover.seams import PartingList, SeamList
 from omnipel.bench.stations.cover.slackplot import SlackPlot
 from omnipel.bench.stations.cover.wornview import WornView
 from omnipel.core.covers import SCHEMES
@@ -26,6 +27,7 @@ from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.covers.starting import with_cloth
 from omnipel.core.draft import Drafted
+from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.forms import FORMS
 from omnipel.core.job.document import ClearanceSchool, ClipSchool, ClosureKind, ClothKind, CoverChoices, LiningSchool, RingSchool
@@ -35,8 +37,8 @@ from omnipel.core.job.finish import HEMS, FinishKind, refinished_as
 from omnipel.core.tolerances import MOST_GATHERED
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_share
-from omnipel.core.words.phrases import Phrase, Share, mm, term, tr
-from omnipel.core.words.refs import Ref
+from omnipel.core.words.phrases import Phrase, Share, Value, mm, term, tr
+from omnipel.core.words.refs import Of, Ref
 
 
 class CoverStation(QWidget):
@@ -53,6 +55,8 @@ class CoverStation(QWidget):
         self.plot = SlackPlot(session)
         self.features: FeatureList | None = None
         self.edges: EdgeList | None = None
+        self.seams: SeamList | None = None
+        self.partings: PartingList | None = None
         shown = column(self.worn, self.plot, margins=4)
         shown.setStretch(0, 1)
         self.area = scrolled(self.choices)
@@ -88,8 +92,9 @@ class CoverStation(QWidget):
         self.strip_area.setFixedHeight(LOOK.px(150) + 12)
         if self.features is not None:
             self.features.refresh()
-        if self.edges is not None:
-            self.edges.refresh()
+        for part in (self.edges, self.seams, self.partings):
+            if part is not None:
+                part.refresh()
         self.choices.fill()
         self.plot.refresh()
         self.worn.refresh()
@@ -101,12 +106,14 @@ class CoverStation(QWidget):
 
     def go_to(self, ref: Ref) -> None:
         """Put the focus on the field that decides what a reference means."""
+        if ref.of is Of.SEAM and ref.id and self.seams is not None:
+            self.seams.pick(ref.id)
         self.choices.go_to(ref)
 
     # Building
 
     def _build(self) -> None:
-        self.features = self.edges = None
+        self.features = self.edges = self.seams = self.partings = None
         self.choices.clear()
         form, scheme = FORMS.get(self.session.open_job.thing.form), SCHEMES.get(self.session.open_job.cover.scheme)
         if form is None or scheme is None:
@@ -165,6 +172,12 @@ class CoverStation(QWidget):
         form.pick(refs.CLIPS, of_enum(ClipSchool))
         self.edges = EdgeList(self.session)
         form.whole_row(refs.edge(""), self.edges)
+        schools: list[tuple[Value, object]] = [(tr("as the scheme has them"), "")]
+        schools += [(made.words, made.key) for made in CONSTRUCTIONS.values()]
+        form.pick(refs.JOIN, schools, picked=self._join)
+        self.seams, self.partings = SeamList(self.session), PartingList(self.session)
+        form.whole_row(refs.seam("", "kind"), self.seams)
+        form.whole_row(refs.parting(), self.partings)
 
     def _cloth(self) -> None:
         form = self.choices
@@ -214,6 +227,11 @@ class CoverStation(QWidget):
         cover = self.session.open_job.cover
         made = refinished_as(cover.hem, kind, cover.habits, cover.seam_allowance)
         self.session.set(refs.HEM, made, tr("{what}: {value}", what=FIELDS[refs.HEM_KIND], value=term(kind)))
+
+    def _join(self, key: str) -> None:
+        """Sew all seams in a way, but for those that are decided one by one."""
+        how = CONSTRUCTIONS[key].words if key else tr("as the scheme has them")
+        self.session.set(refs.JOIN, key, tr("{what}: {value}", what=FIELDS[refs.JOIN], value=how))
 
     def _cloth_kind(self, kind: ClothKind) -> None:
         """Change the kind of cloth; allowances that nobody has chosen otherwise go with it."""

@@ -1,0 +1,18 @@
+"""The constructions of seams: one module each. `CONSTRUCTIONS` is the registry; a new one is a module and a line here."""
+
+from omnipel.core.finishing.constructions import bound, felled, lapped, piped, plain, zipped
+from omnipel.core.finishing.constructions.construction import Construction
+
+CONSTRUCTIONS: dict[str, Construction] = {
+    construction.key: construction
+    for construction in (
+        plain.CONSTRUCTION,
+        felled.SEMI_FLAT,
+        felled.FLAT,
+        lapped.CONSTRUCTION,
+        bound.CONSTRUCTION,
+        piped.CONSTRUCTION,
+        zipped.CONSTRUCTION,
+    )
+}
+"""By their names in job files."""

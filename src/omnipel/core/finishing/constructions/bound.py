@@ -1,0 +1,49 @@
+"""Bound: sewn plain, trimmed to the binding's finished width and bound together."""
+
+from collections.abc import Iterator
+
+from omnipel.core.covers.scheme import Hardware
+from omnipel.core.finishing.constructions import plain
+from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
+from omnipel.core.finishing.strips import binding_width, strip
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.working import worked
+
+
+def goods(joining: Joining) -> Iterator[Hardware]:
+    """A strip as long as the seam, joined to a ring, or a little longer."""
+    habits = joining.choices.habits
+    long = joining.length if joining.ring else joining.length + worked(tr("ends"), habits.mm("binding join"))
+    wide = binding_width(joining.wide, joining.thick)
+    what = tr("around the allowances of {seam}", seam=joining.called)
+    yield strip(tr("binding"), long * float(joining.times), wide, joining.bend, joining.choices.cloth.usable_width, what)
+
+
+def usual(choices: CoverChoices) -> float:
+    """As the makers have it."""
+    return choices.habits.mm("binding")
+
+
+def against(joining: Joining) -> Iterator[Against]:
+    """There is nothing to bind."""
+    if joining.allowance < joining.wide - 1e-9:
+        text = tr(
+            "an allowance of {allowance} does not fill a binding of {wide}",
+            allowance=mm(joining.allowance),
+            wide=mm(joining.wide),
+        )
+        yield Against(text, "allowance", joining.wide)
+
+
+CONSTRUCTION = Construction(
+    "bound",
+    tr("bound"),
+    tr("Raw edges inside are bound together: the clean inside of what is not lined."),
+    plain.sides,
+    goods,
+    against,
+    wide=tr("binding, finished width"),
+    usual=usual,
+    stretches=True,
+)

@@ -1,0 +1,97 @@
+"""What a construction of a seam says about itself: allowances, what is bought, what speaks against it."""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass, field
+
+from omnipel.core.covers.scheme import Hardware
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.finish import Finish
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import NOTHING, Name, Phrase
+from omnipel.core.words.refs import Ref
+from omnipel.core.words.working import Worked
+
+
+@dataclass(frozen=True, slots=True)
+class Joining:
+    """A seam that is to be sewn in some way.
+
+    Args:
+        seam: its name.
+        length: of the stretch that the construction runs over, once.
+        times: how many such seams there are.
+        ring: whether the stretch closes on itself.
+        bend: the radius of its tightest bend on the flat panels, mm; infinite when it is straight.
+        wide: the construction's own width, mm.
+        allowance: of its first side, mm.
+        thick: thickness of one layer of its cloth, mm.
+        choices: everything decided about the cover.
+    """
+
+    seam: str
+    length: Worked
+    times: int
+    ring: bool
+    bend: float
+    wide: float
+    allowance: float
+    thick: float
+    choices: CoverChoices
+
+    @property
+    def where(self) -> Ref:
+        """Where it is decided."""
+        return refs.seam(self.seam)
+
+    @property
+    def called(self) -> Name:
+        """The name of the seam, for words."""
+        return Name(self.seam)
+
+
+@dataclass(frozen=True, slots=True)
+class Against:
+    """Something that speaks against sewing a seam so: why, and the number that would be better, for which field."""
+
+    text: Phrase
+    part: str = ""
+    better: float = 0.0
+
+
+def nothing_bought(_joining: Joining) -> Iterator[Hardware]:
+    """Nothing is bought."""
+    return iter(())
+
+
+def nothing_against(_joining: Joining) -> Iterator[Against]:
+    """Nothing speaks against it."""
+    return iter(())
+
+
+@dataclass(frozen=True, slots=True)
+class Construction:
+    """A way to sew a seam.
+
+    Args:
+        key: its name in job files.
+        words: its name on screen.
+        about: one line that says when it is used.
+        sides: the finishes of both sides.
+        goods: what it takes.
+        against: what speaks against it.
+        wide: what its own width is called; nothing when it has none.
+        usual: that width as those who made the job have it, mm.
+        stretches: whether it may run over a part of a seam only.
+        rows: rows of topstitching as a rule.
+    """
+
+    key: str
+    words: Phrase
+    about: Phrase
+    sides: Callable[[Joining], tuple[Finish, Finish]]
+    goods: Callable[[Joining], Iterator[Hardware]] = nothing_bought
+    against: Callable[[Joining], Iterator[Against]] = nothing_against
+    wide: Phrase = NOTHING
+    usual: Callable[[CoverChoices], float] = field(default=lambda _choices: 0.0)
+    stretches: bool = False
+    rows: int = 0

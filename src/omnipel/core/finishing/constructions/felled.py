@@ -1,0 +1,40 @@
+"""Felled: turned to one side and stitched down, with both allowances as wide (semi-flat), or the lower one trimmed to half and folded in (flat)."""
+
+from collections.abc import Iterator
+
+from omnipel.core.finishing.constructions import plain
+from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
+from omnipel.core.job.finish import Finish, seam
+from omnipel.core.words.phrases import mm, tr
+
+NARROWEST = 8.0
+"""A flat-felled seam whose wider allowance is less than this cannot be folded in, mm."""
+
+
+def flat_sides(joining: Joining) -> tuple[Finish, Finish]:
+    """The second side half as wide."""
+    return seam(joining.allowance), seam(joining.allowance / 2.0)
+
+
+def against_flat(joining: Joining) -> Iterator[Against]:
+    """Too narrow to fold in."""
+    if joining.allowance < NARROWEST:
+        text = tr("an allowance of {allowance} is too narrow to fold in", allowance=mm(joining.allowance))
+        yield Against(text, "allowance", joining.choices.habits.system.up(NARROWEST))
+
+
+SEMI_FLAT = Construction(
+    "semi-flat felled",
+    tr("semi-flat felled"),
+    tr("Both allowances to one side, stitched through from the right side: the usual one for weather covers."),
+    plain.sides,
+    rows=1,
+)
+FLAT = Construction(
+    "flat-felled",
+    tr("flat-felled"),
+    tr("One allowance trimmed to half, the other folded over it and stitched down twice: no raw edge."),
+    flat_sides,
+    against=against_flat,
+    rows=2,
+)

@@ -1,0 +1,39 @@
+"""Lapped: one cloth on the other, the sew line in the middle of the overlap; for coated cloth, which does not fray."""
+
+from collections.abc import Iterator
+
+from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.finish import Finish, seam
+from omnipel.core.words.phrases import tr
+
+OVER = 3.0
+"""The upper cloth reaches beyond its row of stitches by this, mm."""
+
+
+def sides(joining: Joining) -> tuple[Finish, Finish]:
+    """Half the overlap on each side, and 3 beyond the stitches above."""
+    return seam(joining.wide / 2.0 + OVER), seam(joining.wide / 2.0)
+
+
+def usual(choices: CoverChoices) -> float:
+    """As the makers have it."""
+    return choices.habits.mm("overlap")
+
+
+def against(joining: Joining) -> Iterator[Against]:
+    """Cloth that frays has a raw edge on the outside."""
+    if joining.choices.cloth.frays:
+        yield Against(tr("its edges stay raw and this cloth frays: hot-cut it, or fold it under"))
+
+
+CONSTRUCTION = Construction(
+    "lapped",
+    tr("lapped"),
+    tr("One cloth on the other, stitched twice: for coated cloth and tapes."),
+    sides,
+    against=against,
+    wide=tr("overlap"),
+    usual=usual,
+    rows=2,
+)

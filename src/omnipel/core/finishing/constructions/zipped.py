@@ -1,0 +1,63 @@
+"""Zipped: a zip instead of a row of stitches. Each side gives up half of the teeth that show."""
+
+from collections.abc import Iterator
+
+from omnipel.core.covers.scheme import Hardware
+from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.finish import Finish, seam
+from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.working import worked
+
+TAPE = 32.0
+"""Width of a zip with its tapes, mm."""
+SHORT = 10.0
+"""A closed zip ends before each end of its seam by this, mm."""
+TIGHTEST = 60.0
+"""A zip's slider does not run around a bend of less than this radius, mm."""
+LEAST = 6.0
+"""What has to be left to sew the tape to, mm."""
+
+
+def sides(joining: Joining) -> tuple[Finish, Finish]:
+    """The zip's allowance, less half of the teeth that show."""
+    allowance = max(0.0, joining.allowance - joining.wide / 2.0)
+    return seam(allowance), seam(allowance)
+
+
+def goods(joining: Joining) -> Iterator[Hardware]:
+    """A zip as long as its edge; around a ring longer by its ends."""
+    habits = joining.choices.habits
+    end = worked(tr("end beyond the ring"), habits.mm("zip end")) if joining.ring else worked(tr("short of the end"), -SHORT)
+    note = tr("in {seam}, tape {tape} wide", seam=joining.called, tape=mm(TAPE))
+    if joining.wide:
+        note = tr("{note}, {teeth} of it show", note=note, teeth=mm(joining.wide))
+    yield Hardware(tr("zip"), (joining.length + end * 2.0) * float(joining.times), note=note)
+
+
+def usual(_choices: CoverChoices) -> float:
+    """Its teeth are covered."""
+    return 0.0
+
+
+def against(joining: Joining) -> Iterator[Against]:
+    """A slider that jams, and tapes that cannot be sewn on."""
+    if joining.bend < TIGHTEST:
+        yield Against(tr("its slider jams in a bend of {bend}", bend=mm(joining.bend)))
+    if joining.allowance - joining.wide / 2.0 < LEAST:
+        text = tr("only {left} are left to sew its tape to", left=mm(max(0.0, joining.allowance - joining.wide / 2.0)))
+        yield Against(text, "allowance", joining.choices.habits.system.up(LEAST + joining.wide / 2.0))
+
+
+CONSTRUCTION = Construction(
+    "zipped",
+    tr("zipped"),
+    tr("A zip joins both sides: opens without a slit in the cloth."),
+    sides,
+    goods,
+    against,
+    wide=tr("teeth that show"),
+    usual=usual,
+    stretches=True,
+    rows=1,
+)

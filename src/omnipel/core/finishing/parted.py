@@ -1,0 +1,80 @@
+"""Panels parted by a level line: where a zip runs around at a height, or cloth is joined."""
+
+from dataclasses import replace
+
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.drafting.parting import Halves, parted_across, pieces_parted, seams_parted
+from omnipel.core.drafting.seams import Run, Seam
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
+from omnipel.core.job.finish import seam
+from omnipel.core.job.joining import Parting
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import mm, term, tr
+from omnipel.core.words.working import worked
+
+
+def with_partings(cover: Cover, choices: CoverChoices) -> Cover:
+    """The cover with its panels parted as decided."""
+    for parting in choices.parted:
+        cover = _parted(cover, choices, parting)
+    return cover
+
+
+def _parted(cover: Cover, choices: CoverChoices, parting: Parting) -> Cover:
+    where = refs.parting(parting.id)
+    leave = Remedy(tr("Do not part it"), (Change(where, act=Act.REMOVE),))
+    panel = next((p for p in cover.panels if p.name == parting.panel), None)
+    if panel is None:
+        text = tr("This cover has no panel “{panel}” that could be parted.", panel=term(parting.panel))
+        return replace(cover, findings=(*cover.findings, Finding("choice-unused", Severity.LOOK, text, where, (leave,))))
+    high = float(panel.sew_points[:, 1].max() - panel.sew_points[:, 1].min())
+    at = high - parting.at if parting.from_top else parting.at
+    halves = None
+    if 0.0 < at < high:
+        names = (f"{panel.name}, lower part", f"{panel.name}, upper part")
+        here = worked(tr("parted at"), parting.at, where.at("at"))
+        rest = panel.width - here
+        sizes = (rest, here) if parting.from_top else (here, rest)
+        cut = (seam(choices.seam_allowance), refs.SEAM_ALLOWANCE)
+        halves = parted_across(panel, at, names, sizes, cut)
+    if halves is None:
+        text = tr(
+            "The {panel} is {high} high: a level line at {at} does not part it in two.",
+            panel=term(panel.name),
+            high=mm(high),
+            at=mm(parting.at),
+        )
+        middle = Remedy(tr("In the middle"), (Change(where.at("at"), choices.habits.system.near(high / 2.0)),))
+        return replace(cover, findings=(*cover.findings, Finding("parting-misses", Severity.STOP, text, where, (middle, leave))))
+    return _with_halves(cover, panel.name, halves)
+
+
+def _with_halves(cover: Cover, name: str, halves: Halves) -> Cover:
+    """The cover with a panel in two parts: seams and openings run over them, and what was one piece is joined."""
+    panel_of = cover.panel_of
+    upper = {edge.name for edge in halves.upper.edges}
+    names = (halves.lower.name, halves.upper.name)
+
+    def run(old: Run) -> Run:
+        if panel_of[old.piece] != name:
+            return old
+        part = "upper part" if old.edge in upper else "lower part"
+        return replace(old, piece=f"{old.piece}, {part}")
+
+    parts = {(p.name, edge): names_ for p in cover.pieces if p.panel == name for edge, names_ in halves.names.items()}
+    seams = tuple(replace(s, a=tuple(map(run, s.a)), b=tuple(map(run, s.b))) for s in seams_parted(cover.seams, parts))
+    joins = tuple(
+        Seam(
+            f"parting of {name}",
+            (Run(f"{piece.name}, lower part", "parting"),),
+            (Run(f"{piece.name}, upper part", "parting", reversed=True),),
+            kind="zipped",
+        )
+        for piece in cover.pieces
+        if piece.panel == name
+    )
+    panels = tuple(part for panel in cover.panels for part in ((halves.lower, halves.upper) if panel.name == name else (panel,)))
+    openings = {key: run(old) for key, old in cover.openings.items()}
+    pieces = pieces_parted(cover.pieces, name, names)
+    return replace(cover, panels=panels, pieces=pieces, seams=(*seams, *joins), openings=openings)
