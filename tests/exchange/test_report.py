@@ -33,7 +33,26 @@ PANEL = {
     "terms",
     "note",
 }
-SEAM = {"name", "kind", "a", "b", "length_a", "length_b", "ratio", "difference", "true", "match_marks", "times", "onto", "apart"}
+SEAM = {
+    "name",
+    "kind",
+    "a",
+    "b",
+    "length_a",
+    "length_b",
+    "ratio",
+    "difference",
+    "true",
+    "match_marks",
+    "times",
+    "onto",
+    "apart",
+    "rows",
+    "tacked",
+    "stretch",
+    "wide",
+    "whole",
+}
 PAGE = (Path(__file__).parents[2] / "docs" / "file-format.md").read_text()
 
 

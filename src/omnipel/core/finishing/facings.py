@@ -110,7 +110,7 @@ def _strip(
         Edge("free edge", back, free, None),
         Edge("end a", line(start, sewn.start), joined),
     )
-    level = straight and abs(sewn.start[1] - sewn.end[1]) < SAME_POINT
+    level = straight and abs(sewn.start[1] - sewn.end[1]) < SAME_POINT and abs(back.length - sewn.length) < SAME_POINT
     sizes = (worked(tr("along the edge"), sewn.length), worked(tr("depth of the facing"), finish.width)) if level else ()
     return outline(name, edges, *sizes)
 

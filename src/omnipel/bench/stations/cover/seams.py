@@ -136,7 +136,11 @@ class SeamCard(QWidget):
         return self._combo("kind", picks, self.chosen.kind)
 
     def _rows(self, seam: Seam) -> Picker:
-        usual = tr("topstitching as usual") if self.chosen.rows is not None else trn("{n} row", "{n} rows as usual", seam.rows)
+        usual = (
+            tr("topstitching as usual")
+            if self.chosen.rows is not None
+            else trn("{n} row as usual", "{n} rows as usual", seam.rows)
+        )
         picks: list[tuple[Value, object]] = [(usual, None), *((trn("{n} row", "{n} rows", n), n) for n in range(4))]
         return self._combo("rows", picks, self.chosen.rows)
 
