@@ -129,7 +129,7 @@ def test_the_model_in_space_has_every_piece_in_its_size(form: str, scheme: str, 
         panel = drafted.cover.flat[piece.name]
         flat = shapely.Polygon(panel.sew_points)
         for figure in panel.figures:
-            if figure.kind is MarkKind.CUT_OUT and figure.closed:
+            if figure.kind in (MarkKind.CUT_OUT, MarkKind.BOXED) and figure.closed:
                 flat = flat.difference(shapely.Polygon(figure.points))
         there = areas["cover/" + "/".join(name.replace(" ", "_") for name in (panel.name, piece.name))]
         drawn = scheme in ("cap", "wheel-cap", "gathered-halves", "sleeve-tied")

@@ -104,6 +104,33 @@ def gathered_halves(g: Given) -> Wanted:
     return Wanted(pieces, seams, {"ribbon": full / 2 + bows}, (ring - PI * g.t,) * 2, from_below=True, seams_across=2)
 
 
+def plain_bag(g: Given) -> Wanted:
+    ring, tall = g.r["girth"] + 2 * PI * g.u, g.r["drop"] + g.u
+    trimmed = g.spare if g.o["ring"] == "meet and trim" else 0.0
+    pieces = {
+        "base": plate(g, ring / (2 * PI)),
+        "wall": Piece(1, ring + 2 * g.closing + trimmed, tall + g.seam + g.below, ring * tall),
+    }
+    return Wanted(pieces, {"wall to base": ring, "close the wall": tall}, {}, (ring - PI * g.t,) * 2, from_below=True)
+
+
+def wrap(thick: str) -> Callable[[Given], Wanted]:
+    def wanted(g: Given) -> Wanted:
+        long, wide, high = (g.r[k] + 2 * g.u for k in ("length", "width", thick))
+        slot = g.n("slot")
+        around, along = 2 * (wide + high) - slot, long + high
+        half_end = (wide + high - slot) / 2
+        seams = {f"{end} end, {side}": half_end for end in ("left", "right") for side in ("front", "back")}
+        goods: dict[str, float] = {}
+        n = {"none": 0, "one pair": 2, "two pairs": 4}[str(g.o["ties"])]
+        if n:
+            goods["tie tape"] = n * g.n("tie")
+        ends = max(g.seam, g.below) if slot else g.seam
+        return Wanted({"wrap": Piece(1, around + 2 * g.below, along + 2 * ends, around * along)}, seams, goods, seams_across=0)
+
+    return wanted
+
+
 def cap(g: Given) -> Wanted:
     radius = g.r["rim"] / (2 * PI) + g.n("overhang")
     fold = g.n("casing") + g.n("casing_turn_under")
@@ -373,6 +400,9 @@ def padded_case(g: Given) -> Wanted:
 ORACLES: Mapping[tuple[str, str], Callable[[Given], Wanted]] = {
     ("drum", "wall-and-lid"): wall_and_lid,
     ("drum", "gathered-halves"): gathered_halves,
+    ("drum", "plain-bag"): plain_bag,
+    ("slab", "wrap"): wrap("thickness"),
+    ("box", "wrap"): wrap("height"),
     ("cap-body", "cap"): cap,
     ("wheel", "wheel-both-faces"): wheel_both_faces,
     ("wheel", "wheel-cap"): wheel_cap,

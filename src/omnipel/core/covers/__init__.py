@@ -13,6 +13,7 @@ from omnipel.core.covers.schemes import (
     gores,
     one_piece,
     padded_case,
+    plain_bag,
     saddle_and_ends,
     sheet,
     sleeve_tied,
@@ -23,6 +24,7 @@ from omnipel.core.covers.schemes import (
     wall_and_top,
     wheel_both_faces,
     wheel_cap,
+    wrap,
 )
 from omnipel.core.forms import FORMS
 from omnipel.core.forms.form import Form
@@ -32,6 +34,7 @@ SCHEMES: Final[dict[str, Scheme]] = {
     for scheme in (
         wall_and_lid.SCHEME,
         gathered_halves.SCHEME,
+        plain_bag.SCHEME,
         cap.SCHEME,
         wheel_both_faces.SCHEME,
         wheel_cap.SCHEME,
@@ -49,6 +52,7 @@ SCHEMES: Final[dict[str, Scheme]] = {
         sheet.SCHEME,
         slip_sleeve.SCHEME,
         envelope.SCHEME,
+        wrap.SCHEME,
     )
 }
 

@@ -13,7 +13,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.SEAM_ALLOWANCE: tr("seam allowance"),
     refs.CLOSING_ALLOWANCE: tr("closing seam allowance"),
     refs.HEM_KIND: tr("edges are finished"),
-    refs.HEM_WIDTH: tr("hem or casing width"),
+    refs.HEM_WIDTH: tr("hem, casing or binding width"),
     refs.TURN_UNDER: tr("turn-under"),
     refs.RING: tr("joining a strip to a ring"),
     refs.HEM_ORDER: tr("hem"),

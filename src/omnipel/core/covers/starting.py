@@ -6,16 +6,18 @@ from typing import Any
 from omnipel.core.covers.cloths import SEAMS, WIDTHS
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.job.document import Clearance, ClothChoice, CoverChoices, Lining
-from omnipel.core.job.finish import double_hem
+from omnipel.core.job.finish import FinishKind, double_hem, usual_finish
 from omnipel.core.tolerances import AS_TYPED
 from omnipel.core.words.habits import Habits
 
 
 def begins_with(scheme: Scheme, habits: Habits) -> dict[str, Any]:
-    """What a scheme begins with, names of habits turned into lengths."""
+    """What a scheme begins with, names of habits turned into lengths, ways to finish an edge into finishes."""
     made: dict[str, Any] = {}
     for name, begun in scheme.starts_with.items():
-        if isinstance(begun, str):
+        if isinstance(begun, FinishKind):
+            made[name] = usual_finish(begun, habits, habits.mm("seam"))
+        elif isinstance(begun, str):
             made[name] = habits.mm(begun)
         elif isinstance(begun, ClothChoice):
             made[name] = replace(begun, usable_width=habits.take("", WIDTHS[begun.usable_width]))

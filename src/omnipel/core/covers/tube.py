@@ -10,12 +10,18 @@ The tube's own frame: `s` runs around, beginning at the middle of its left narro
 from dataclasses import dataclass
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
+from omnipel.core.drafting.panel import Figure, MarkKind
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.cells import counter_clockwise, rectangle_cell
 from omnipel.core.space.frames import Frame, Vector, vector
 from omnipel.core.space.placements import Folded
+from omnipel.core.tolerances import LONGEST, SAME_POINT
+
+FAR = 10.0 * LONGEST
+"""Beyond everything, mm."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,8 +52,12 @@ class Tube:
         """Once around it."""
         return 2.0 * (self.wide + self.thick)
 
-    def place(self) -> Folded:
-        """Where every point (s, v) of it lies."""
+    def place(self, begin: float = 0.0) -> Folded:
+        """Where every point (s, v) of it lies; `s` counted from `begin`, mm, and once around."""
+        return Folded(tuple(_begun(self._parts(), begin, self.around) if begin else self._parts()))
+
+    def _parts(self) -> list[tuple[Points, Frame]]:
+        """Its sides, flaps and ears."""
         a, b, half, p = self.wide, self.thick, self.thick / 2.0, self.around
         x, z = np.array(self.across), np.array(self.up)
         y = np.cross(z, x)
@@ -63,7 +73,7 @@ class Tube:
         for closed, at, sign in ((self.closed_below, self.low, -1.0), (self.closed_above, self.high, 1.0)):
             if closed:
                 parts += self._end(at, sign, (x, y, z))
-        return Folded(tuple(parts))
+        return parts
 
     def _end(self, at: float, sign: float, axes: tuple[NDArray[np.float64], ...]) -> list[tuple[Points, Frame]]:
         """Flaps and ears of one end; `sign` is −1 below."""
@@ -84,6 +94,24 @@ class Tube:
             (counter_clockwise(corners), _frame(middle + begin - s * way - at * (sign * inward), way, sign * inward))
             for corners, s, begin, way, inward in (*flaps, *ears)
         ]
+
+
+def boxed(name: str, left: float, low: float, right: float, high: float) -> Figure:
+    """What a boxed corner takes off a tube laid flat: half as deep as the tube is thick, on both sides of its fold; stitched along its sides, then cut off."""
+    return Figure(name, np.array([(left, low), (right, low), (right, high), (left, high)]), MarkKind.BOXED, closed=True)
+
+
+def _begun(parts: list[tuple[Points, Frame]], begin: float, around: float) -> list[tuple[Points, Frame]]:
+    """The parts with `s` counted from another place: one that lies across it is parted there."""
+    made = []
+    for cell, frame in parts:
+        for low, shift in ((begin, -begin), (begin - around, around - begin)):
+            shape = shapely.Polygon(cell).intersection(shapely.box(low, -FAR, low + around, FAR))
+            if isinstance(shape, shapely.Polygon) and shape.area > SAME_POINT:
+                ring = shapely.get_coordinates(shape.normalize())[-2::-1] + (shift, 0.0)
+                origin = np.array(frame.origin) - shift * np.array(frame.right)
+                made.append((counter_clockwise(tuple(map(tuple, ring))), Frame(vector(origin), frame.right, frame.up)))
+    return made
 
 
 def _frame(origin: NDArray[np.float64], right: NDArray[np.float64], up: NDArray[np.float64]) -> Frame:

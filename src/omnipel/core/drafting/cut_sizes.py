@@ -35,10 +35,11 @@ def refinished(panel: Panel, finishes: Mapping[str, tuple[Finish, Ref | None]]) 
 
 def with_allowances(size: Worked, *edges: Edge) -> Worked:
     """A cut size: the finished size and the allowances at its ends, each with its source."""
+    cut = Worked(size.terms)  # a number of its own, also where nothing is added
     for edge in edges:
         for part in edge.finish.worked(edge.source):
-            size = size + part
-    return size
+            cut = cut + part
+    return cut
 
 
 def _cut(panel: Panel, axis: int, size: Worked) -> Worked:

@@ -35,6 +35,7 @@ class MarkKind(StrEnum):
     POINT = "point"
     LINE = "line"
     CUT_OUT = "cut-out"
+    BOXED = "boxed off"
 
 
 @dataclass(frozen=True, slots=True)

@@ -82,10 +82,10 @@ def facets(piece: Piece, panel: Panel, chord_error: float) -> list[Solid]:
 
 
 def flat_facets(place: Placement, panel: Panel, chord_error: float) -> list[Points]:
-    """The parts of a flat panel, cut-outs left out, that are flat in space; rings without repeated end, counter-clockwise."""
+    """The parts of a flat panel, cut-outs and what is boxed off left out, that are flat in space; rings without repeated end, counter-clockwise."""
     outline: BaseGeometry = shapely.Polygon(panel.sew_points)
     for figure in panel.figures:
-        if figure.kind is MarkKind.CUT_OUT and figure.closed:
+        if figure.kind in (MarkKind.CUT_OUT, MarkKind.BOXED) and figure.closed:
             outline = outline.difference(shapely.make_valid(shapely.Polygon(figure.points)))
     low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
     cells = place.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error)

@@ -8,6 +8,7 @@ from dataclasses import replace
 
 from omnipel.core.covers.dressed import Dressed, decided
 from omnipel.core.covers.scheme import Cover, Hardware
+from omnipel.core.drafting.lengths import edge_length
 from omnipel.core.drafting.panel import Edge, MarkKind, Notch
 from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.topology import Opening, surface
@@ -88,8 +89,7 @@ def length_of(cover: Cover, opening: Opening) -> Worked:
     """How long the edge of an opening is: the edges of every piece around it."""
     total: Worked | None = None
     for run in opening.runs:
-        panel, edge = cover.flat[run.piece], _edge(cover, run)
-        part = worked(tr("{edge} of the {panel}", edge=term(edge.name), panel=term(panel.name)), edge.curve.length)
+        part = edge_length(cover.flat[run.piece], _edge(cover, run))
         total = part if total is None else total + part
     return total if total is not None else worked(tr("nothing"), 0.0)
 

@@ -11,6 +11,7 @@ from dataclasses import replace
 import numpy as np
 
 from omnipel.core.covers.scheme import Cover, Hardware
+from omnipel.core.drafting.lengths import edge_length
 from omnipel.core.drafting.panel import MarkKind, Notch, Panel
 from omnipel.core.drafting.patterns import Finishes, refinished_pieces
 from omnipel.core.drafting.seams import Seam, SeamKind, Way
@@ -25,7 +26,7 @@ from omnipel.core.job.joining import SeamChoice
 from omnipel.core.plane.curves import Arc, Curve, turn_between
 from omnipel.core.tolerances import CORNER_ANGLE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, mm, term, tr
+from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, worked
 
@@ -80,7 +81,8 @@ def _made(
     whole = sewn_length(cover, seam)
     beginning = begins(cover, seam)
     stretch = _stretch(chosen, whole, beginning) if construction.stretches else None
-    run = worked(tr("{seam}", seam=Name(seam.name)), whole)
+    parts = [edge_length(cover.flat[run.piece], cover.flat[run.piece].edge(run.edge)) for run in seam.a]
+    run = sum(parts[1:], parts[0]) / seam.ratio
     if stretch is not None:
         run = run - worked(tr("not over"), whole - (stretch[1] - stretch[0]))
     allowance = chosen.allowance if chosen.allowance is not None else _allowance(cover, seam)

@@ -1,7 +1,7 @@
 """What a form can do. Schemes ask for abilities, never for the name of a form; so a new form brings its schemes with it."""
 
 from enum import StrEnum
-from typing import Protocol
+from typing import Protocol, runtime_checkable
 
 from omnipel.core.forms.sections import Section, Station
 from omnipel.core.plane.curves import Points
@@ -187,6 +187,7 @@ class Spread(Protocol):
         """Its traced outline, if there is one."""
 
 
+@runtime_checkable
 class Slabby(Protocol):
     """Flat with some thickness."""
 

@@ -11,7 +11,7 @@ import numpy as np
 from omnipel.core.covers.cloths import SOFT
 from omnipel.core.covers.options import length, share
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Hardware, Scheme, inside, passages
-from omnipel.core.covers.tube import Tube
+from omnipel.core.covers.tube import Tube, boxed
 from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
@@ -141,8 +141,8 @@ def _tube(name: str, ring: Worked, high: Worked, wide: Worked, brief: Brief, *, 
     # The case's own corners are at a quarter of what is left; the boxing is stitched half the depth from the fold.
     figures = [Figure(f"{folded} fold", np.array([(0.0, fold_y), (x, fold_y)]))]
     figures += [
-        Figure(f"boxed end {i}", np.array([(at, sewn_y), (at, fold_y)]))
-        for i, at in enumerate((half, x / 2.0 - half, x / 2.0 + half, x - half), 1)
+        boxed(f"boxed end {i}", begin, min(sewn_y, fold_y), end, max(sewn_y, fold_y))
+        for i, (begin, end) in enumerate(((0.0, half), (x / 2.0 - half, x / 2.0 + half), (x - half, x)), 1)
     ]
     if gap:
         figures += [
