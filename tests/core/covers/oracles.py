@@ -381,7 +381,8 @@ def padded_case(g: Given) -> Wanted:
     proud = 10.0
     around = 1.5 * g.r["length"] + 2 * g.r["width"] + 2 * math.hypot(g.r["length"] / 4, proud)
     ring, deep, tall = around + 8 * g.u, g.r["width"] + 2 * g.u, g.r["height"] + 2 * g.u
-    lower, upper = tall * g.n("zip_height") + deep / 2, tall * (1 - g.n("zip_height")) + deep / 2
+    at = g.n("zip_at") or tall * g.n("zip_height")
+    lower, upper = at + deep / 2, tall - at + deep / 2
     pieces = {
         name: Piece(1, ring + 2 * g.closing, high + g.seam + g.n("zip_allowance"), ring * high)
         for name, high in (("lower tube", lower), ("upper tube", upper))

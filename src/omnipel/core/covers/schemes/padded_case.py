@@ -9,7 +9,7 @@ largest wins.
 import numpy as np
 
 from omnipel.core.covers.cloths import SOFT
-from omnipel.core.covers.options import length, share
+from omnipel.core.covers.options import length, only_when, share
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Hardware, Scheme, inside, passages
 from omnipel.core.covers.tube import Tube, boxed
 from omnipel.core.drafting.panel import Edge, Figure, Panel
@@ -17,22 +17,26 @@ from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline
 from omnipel.core.forms.abilities import Ability, Cased
-from omnipel.core.job.findings import Impossible
+from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.job.finish import seam
 from omnipel.core.plane.curves import line
 from omnipel.core.space.placements import Laid
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Rule, term, tr
+from omnipel.core.words.phrases import Rule, mm, term, tr
 from omnipel.core.words.working import Worked, worked
 
 OPTIONS = (
-    share(
-        "zip_height",
-        tr("height of the zip, share of the case"),
-        0.7,
-        tr("High enough to lift the case out, low enough to reach in."),
-        0.1,
-        0.9,
+    length("zip_at", tr("zip this high above the lower edge"), why=tr("0: at a share of the height of the case.")),
+    only_when(
+        share(
+            "zip_height",
+            tr("height of the zip, share of the case"),
+            0.7,
+            tr("High enough to lift the case out, low enough to reach in."),
+            0.1,
+            0.9,
+        ),
+        zip_at=(0.0,),
     ),
     length(
         "zip_allowance",
@@ -44,6 +48,8 @@ OPTIONS = (
     ),
     share("take_up", tr("quilting take-up"), 0.03, tr("2 to 4 % along each direction sewn; square up after quilting."), 0.0, 0.1),
 )
+ZIP = (refs.option("zip_at"), refs.option("zip_height"))
+"""What the heights of both tubes come from, and nothing else does."""
 
 
 def draft(body: Cased, brief: Brief) -> Cover:
@@ -55,9 +61,14 @@ def draft(body: Cased, brief: Brief) -> Cover:
     ring = brief.size("tube_finished_length", around + u * CORNERED, refs.ANY_CLEARANCE)
     wide = brief.size("case_finished_width", body.width + u * 2.0, refs.ANY_CLEARANCE)
     high = brief.size("case_finished_height", body.height + u * 2.0, refs.ANY_CLEARANCE)
-    z = brief.number("zip_height")
-    lower = brief.size("lower_finished_height", high * z + wide / 2.0, refs.option("zip_height"))
-    upper = brief.size("upper_finished_height", high * (1.0 - z) + wide / 2.0, refs.option("zip_height"))
+    at = brief.length("zip_at") if brief.number("zip_at") else high * brief.number("zip_height")
+    if at.value >= high.value:
+        by_share = Remedy(tr("At a share of its height"), (Change(refs.option("zip_at"), 0.0),))
+        raise Impossible(
+            tr("the zip lies above the case, which is {high} high", high=mm(high.value)), refs.option("zip_at"), by_share
+        )
+    lower = brief.size("lower_finished_height", at + wide / 2.0, *ZIP)
+    upper = brief.size("upper_finished_height", high - at + wide / 2.0, *ZIP)
     handle = brief.size("handle_opening", body.handle)
     if handle.value >= ring.value / 2.0 - wide.value:
         raise Impossible(tr("the handle is longer than the top seam between its boxed ends"), refs.reading("handle"))
