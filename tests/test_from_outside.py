@@ -140,7 +140,7 @@ def test_a_construction_cuts_buys_and_is_offered_for_every_seam(
     job, drafted = window.session.open_job, window.session.draft
     assert isinstance(drafted, Drafted)
     panels = {panel.name: panel for panel in drafted.panels}
-    assert (panels["wall"].edge("lid edge").finish.width, panels["lid"].edge("rim").finish.width) == (30.0, 0.0)
+    assert (panels["wall"].edge("lid edge").finish.width, panels["lid"].edge("rim").finish.width) == (40.0, 0.0)
     glue = next(h.length.value for h in drafted.cover.hardware if str(h.name) == "glue" and h.length is not None)
     assert glue == pytest.approx(drafted.cover.sizes["wall_sew_length"].value)
     assert "wide" in seams.card.fields

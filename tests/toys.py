@@ -183,7 +183,7 @@ def glue(joining: Joining) -> Iterator[Hardware]:
 
 
 CONSTRUCTION = Construction(
-    "glued", tr("glued"), tr("For those who cannot sew."), glued_sides, glue, wide=tr("glued by"), usual=lambda _choices: 30.0
+    "glued", tr("glued"), tr("For those who cannot sew."), glued_sides, glue, wide=tr("glued by"), habit="hood"
 )
 
 

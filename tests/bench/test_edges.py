@@ -2,6 +2,8 @@
 
 from PySide6.QtCore import Qt
 from PySide6.QtTest import QTest
+from PySide6.QtWidgets import QApplication
+from tests.bench.conftest import settle
 
 from omnipel.bench.window.window import Window
 from omnipel.core.draft import Drafted
@@ -88,3 +90,26 @@ def test_a_seam_is_piped_and_left_open_and_a_panel_parted(sample_window: Window)
     assert lower.width.value == 9.375 * 25.4
     assert "zip" in {str(h.name) for h in session.draft.cover.hardware}
     assert not [f for f in session.draft.findings if f.severity == "stop"]
+
+
+def test_who_works_by_keys_stays_where_they_were(sample_window: Window) -> None:
+    """Cards are made anew after each change; Tab goes on to the next field all the same, and a list stays at hand."""
+    window, session = sample_window, sample_window.session
+    session.add(starter("drum", "wall-and-lid", Unit.INCH_16), tr("new"))
+    window.show_station("cover")
+    station = window.stations["cover"]
+    station.seams.pick("wall to lid")
+    settle(window)
+    field = station.seams.card.fields["allowance"].focusProxy()
+    field.setFocus()
+    field.selectAll()
+    QTest.keyClicks(field, "5/8")
+    QTest.keyClick(field, Qt.Key.Key_Tab)
+    settle(window)
+    assert session.open_job.cover.seams["wall to lid"].allowance == 25.4 * 5 / 8
+    assert QApplication.focusWidget().accessibleName() == "wall to lid: of its other side"
+    station.edges.by_name["lower edge"].fields["held_by"].setFocus()
+    QTest.keyClick(station.edges.by_name["lower edge"].fields["held_by"], Qt.Key.Key_Down)
+    settle(window)
+    assert session.open_job.cover.edges["lower edge"].held_by is Hold.CORD
+    assert QApplication.focusWidget() is station.edges.by_name["lower edge"].fields["held_by"]

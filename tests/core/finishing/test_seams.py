@@ -17,7 +17,9 @@ from tests.wild import tried, wild_jobs
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.drafting.pieces import named
 from omnipel.core.drafting.topology import surface
+from omnipel.core.drafting.walking import walk
 from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.finishing.strips import binding_width, piping_width
 from omnipel.core.job.changes import changed, meant
@@ -283,3 +285,26 @@ def test_decisions_about_seams_are_changed_forgotten_and_kept_in_the_file() -> N
     assert loaded(dumped(parted)) == parted
     assert changed(parted, Change(refs.parting(parted.cover.parted[0].id), act=Act.REMOVE)) == made
     assert changed(made, Change(refs.seam("wall to lid"), act=Act.REMOVE)) == drum()
+
+
+def test_a_stretch_is_measured_on_the_whole_seam_wherever_that_is_left_open() -> None:
+    """A saddle's seam runs up, over and down: piped from 200 to 1 000, left open from 500 to 600, both from its front end."""
+    made = starter("box", "saddle-and-ends")
+    cloth = replace(made.cover.cloth, usable_width=5000.0)
+    made = replace(made, cover=replace(made.cover, cloth=cloth))
+    for name in ("saddle to right end", "saddle to left end"):
+        choice = SeamChoice(kind="piped", start=200.0, stop=1000.0, open_from=500.0, open_to=600.0)
+        drafted = sewn(made, **{name.replace(" ", "_"): choice})
+        parts = [t.seam for t in drafted.seams if t.seam.whole == name]
+        assert sorted(round(s.stretch[1] - s.stretch[0], 6) for s in parts if s.stretch) == [300.0, 400.0]
+        assert bought_all(drafted, "piping cord") == pytest.approx(300.0 + 400.0 - 2 * 20.0)
+        highs = [float(_place_of(drafted, s.a, at)[2]) for s in parts for at in s.stretch or ()]
+        assert any(abs(h - 200.0) < 1.0 for h in highs)  # 200 up the front from its lower edge, on the ground
+        assert any(abs(h - 500.0) < 1.0 for h in highs)
+
+
+def _place_of(drafted: Drafted, side: Any, at: float) -> Any:
+    """Where a place so far along a side lies in space."""
+    flat = drafted.cover.flat
+    whole = math.fsum(flat[run.piece].edge(run.edge).curve.length for run in side)
+    return walk(side, named(drafted.cover.pieces), flat, np.array([at / whole]))[0]

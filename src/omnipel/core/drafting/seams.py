@@ -29,7 +29,6 @@ class SeamKind(StrEnum):
 
     PLAIN = "plain"
     FELLED = "semi-flat felled"
-    PIPED = "piped"
     LAPPED = "lapped"
     BOUND = "bound"
     GATHERED = "gathered"

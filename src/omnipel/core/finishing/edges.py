@@ -8,13 +8,13 @@ from dataclasses import replace
 
 from omnipel.core.covers.dressed import Dressed, decided
 from omnipel.core.covers.scheme import Cover, Hardware
-from omnipel.core.drafting.lengths import edge_length
+from omnipel.core.drafting.lengths import edge_length, tightest
 from omnipel.core.drafting.panel import Edge, MarkKind, Notch
 from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.topology import Opening, surface
 from omnipel.core.finishing.drawn_in import judged
 from omnipel.core.finishing.facings import facings
-from omnipel.core.finishing.joined import refitted, tightest
+from omnipel.core.finishing.refitted import refitted
 from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.edges import EdgeChoice, Hold

@@ -4,34 +4,31 @@ Panels are parted first, then seams are left open where that is decided, then ev
 speaks against it.
 """
 
-import math
 from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 
-import numpy as np
-
 from omnipel.core.covers.scheme import Cover, Hardware
-from omnipel.core.drafting.lengths import edge_length
+from omnipel.core.drafting.lengths import edge_length, tightest
 from omnipel.core.drafting.panel import MarkKind, Notch, Panel
-from omnipel.core.drafting.patterns import Finishes, refinished_pieces
 from omnipel.core.drafting.seams import Seam, SeamKind, Way
 from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.finishing.constructions.construction import Construction, Joining
-from omnipel.core.finishing.left_open import Beginning, begins, left_open, sewn_length
+from omnipel.core.finishing.left_open import begins, left_open, sewn_length
 from omnipel.core.finishing.parted import with_partings
+from omnipel.core.finishing.refitted import refitted
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import Finish, FinishKind, Trimmed, trimmed
 from omnipel.core.job.joining import SeamChoice
-from omnipel.core.plane.curves import Arc, Curve, turn_between
-from omnipel.core.tolerances import CORNER_ANGLE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.refs import Ref
-from omnipel.core.words.working import Worked, worked
+from omnipel.core.words.working import worked
 
 CHOSEN = frozenset((SeamKind.PLAIN, SeamKind.FELLED, SeamKind.GATHERED, "zipped"))
 """How a scheme joins what a person may join otherwise; laps, boxed corners and what goes with a lining are as they are."""
+OF_SCHEMES = frozenset(map(str, SeamKind))
+"""How schemes join by themselves; any other kind is the key of a construction."""
 SCHOOLED = frozenset((SeamKind.PLAIN, SeamKind.FELLED))
 """What follows the school of the job."""
 
@@ -46,6 +43,7 @@ def with_seams(cover: Cover, choices: CoverChoices) -> Cover:
     seams: list[Seam] = []
     decided: list[tuple[Construction, Joining, SeamChoice]] = []
     lengths = {name: sewn_length(cover, seam) for name, seam in asked.items()}
+    cover = replace(cover, seams=tuple(_stretched(cover, seam, choices.seams.get(seam.name)) for seam in cover.seams))
     for name in asked:
         cover = left_open(cover, choices, name)
     for seam in cover.seams:
@@ -70,7 +68,7 @@ def _key(seam: Seam, choices: CoverChoices) -> str:
     school = choices.join if seam.kind in SCHOOLED else ""
     if chosen is not None:
         return chosen.kind or school or str(seam.kind)
-    return school or (str(seam.kind) if seam.kind not in set(SeamKind) else "")
+    return school or (str(seam.kind) if seam.kind not in OF_SCHEMES else "")
 
 
 def _made(
@@ -78,9 +76,7 @@ def _made(
 ) -> tuple[Seam, Joining]:
     """The seam as it is sewn, and what there is to know about it to sew it so."""
     curves = [cover.flat[run.piece].edge(run.edge).curve for side in seam.sides for run in side]
-    whole = sewn_length(cover, seam)
-    beginning = begins(cover, seam)
-    stretch = _stretch(chosen, whole, beginning) if construction.stretches else None
+    whole, stretch = sewn_length(cover, seam), seam.stretch if construction.stretches else None
     parts = [edge_length(cover.flat[run.piece], cover.flat[run.piece].edge(run.edge)) for run in seam.a]
     run = sum(parts[1:], parts[0]) / seam.ratio
     if stretch is not None:
@@ -92,7 +88,7 @@ def _made(
         times=1,
         ring=seam.ring and stretch is None,
         bend=tightest(tuple(curves)),
-        wide=chosen.wide or construction.usual(choices),
+        wide=chosen.wide or (choices.habits.mm(construction.habit) if construction.habit else 0.0),
         allowance=allowance,
         thick=choices.cloth.thickness,
         choices=choices,
@@ -114,13 +110,14 @@ def _allowance(cover: Cover, seam: Seam) -> float:
     return cover.flat[seam.a[0].piece].edge(seam.a[0].edge).finish.width
 
 
-def _stretch(chosen: SeamChoice, whole: float, beginning: Beginning) -> tuple[float, float] | None:
-    """From where to where a construction runs, mm along the first side; None where it runs all along."""
+def _stretched(cover: Cover, seam: Seam, chosen: SeamChoice | None) -> Seam:
+    """The seam with from where to where its construction runs, mm along its first side; nothing where it runs all along."""
+    if chosen is None or not (chosen.start or chosen.stop):
+        return seam
+    whole = sewn_length(cover, seam)
     stop = min(chosen.stop or whole, whole)
     start = min(chosen.start, stop)
-    if start <= 0.0 and stop >= whole - 1e-9:
-        return None
-    return (whole - stop, whole - start) if beginning.turned else (start, stop)
+    return replace(seam, stretch=(whole - stop, whole - start) if begins(cover, seam).turned else (start, stop))
 
 
 def _want(
@@ -142,22 +139,6 @@ def _want(
                 continue
             made = trimmed(own.width, edge.finish.spare) if isinstance(edge.finish, Trimmed) else own
             wanted.setdefault(run.piece, {})[run.edge] = (made, where)
-
-
-def refitted(cover: Cover, wanted: Mapping[str, Finishes]) -> Cover:
-    """The cover with edges of some pieces finished otherwise: sizes that are told of a panel are those of what it has become."""
-    if not wanted:
-        return cover
-    panels, pieces = refinished_pieces(cover.panels, cover.pieces, wanted)
-    known = {panel.name: panel for panel in panels}
-    new: dict[int, Worked] = {}
-    for old in cover.panels:
-        made = known[old.name]
-        if made is not old:
-            new |= {id(old.cut_length): made.cut_length, id(old.cut_width): made.cut_width}
-            new |= {id(size): made.sizes[key] for key, size in old.sizes.items() if key in made.sizes}
-    sizes = {name: new.get(id(size), size) for name, size in cover.sizes.items()}
-    return replace(cover, panels=panels, pieces=pieces, sizes=sizes)
 
 
 def _with_stretches(cover: Cover) -> tuple[Panel, ...]:
@@ -189,10 +170,11 @@ def _with_goods(cover: Cover, decided: Iterable[tuple[Construction, Joining, Sea
     hardware: list[Hardware] = []
     findings: list[Finding] = []
     told: set[str] = set()
-    for group in alike.values():
+    for group in sorted(alike.values(), key=lambda group: -group[0][1].length.value):  # what runs longest is judged
         construction, joining, chosen = group[0]
         joining = replace(joining, times=len(group))
-        hardware += construction.goods(joining)
+        if joining.length.value > 0.0:
+            hardware += construction.goods(joining)
         if joining.seam not in told:
             told.add(joining.seam)
             findings += _judged(construction, joining, chosen, lengths[joining.seam])
@@ -237,20 +219,3 @@ def _unknown(name: str) -> Finding:
     text = tr("This cover has no seam “{seam}” to decide about: what was decided about it changes nothing.", seam=term(name))
     drop = Remedy(tr("Forget it"), (Change(refs.seam(name), act=Act.REMOVE),))
     return Finding("choice-unused", Severity.LOOK, text, refs.seam(name, "kind"), (drop,))
-
-
-def tightest(curves: Iterable[Curve]) -> float:
-    """The radius of the tightest bend of some curves, mm; infinite where all are straight. Corners are no bends."""
-    radii = [math.inf]
-    for curve in curves:
-        if isinstance(curve, Arc):
-            radii += [1.0 / abs(curve.curvature)] if curve.curvature else []
-            continue
-        steps = np.diff(curve.vertices, axis=0)
-        long = np.hypot(*steps.T)
-        headings = np.arctan2(steps[:, 1], steps[:, 0])
-        for k in range(len(steps) - 1):
-            turn = abs(turn_between(float(headings[k]), float(headings[k + 1])))
-            if 1e-6 < turn < CORNER_ANGLE:
-                radii.append(float(long[k] + long[k + 1]) / 2.0 / turn)
-    return min(radii)

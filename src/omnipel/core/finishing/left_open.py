@@ -7,10 +7,11 @@ import numpy as np
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.parting import edges_parted, seams_parted
-from omnipel.core.drafting.patterns import refinished_pieces, regrouped
+from omnipel.core.drafting.patterns import regrouped
 from omnipel.core.drafting.pieces import named
 from omnipel.core.drafting.seams import Run, Seam, Way
 from omnipel.core.drafting.walking import walk
+from omnipel.core.finishing.refitted import refitted
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.finish import Finish, single_hem
 from omnipel.core.job.joining import SeamChoice
@@ -79,8 +80,7 @@ def left_open(cover: Cover, choices: CoverChoices, name: str) -> Cover:
         for run in free:
             back = single_hem(cover.flat[run.piece].edge(run.edge).finish.width)
             wanted.setdefault(run.piece, {})[run.edge] = (back, refs.seam(name, "allowance"))
-    panels, pieces = refinished_pieces(cover.panels, cover.pieces, wanted)
-    return replace(cover, panels=panels, pieces=pieces, seams=tuple(seams), openings=openings, slits=tuple(slits))
+    return refitted(replace(cover, seams=tuple(seams), openings=openings, slits=tuple(slits)), wanted)
 
 
 def _stretch(cover: Cover, seam: Seam, chosen: SeamChoice) -> tuple[float, float]:
@@ -126,9 +126,20 @@ def _opened(cover: Cover, seam: Seam, stretch: tuple[float, float]) -> tuple[lis
     (before_a, open_a, beyond_a), (before_b, open_b, beyond_b) = sides
     around = (*beyond_a, *before_a), (*beyond_b, *before_b)  # of a ring, what is beyond runs on into what is before
     pairs = [around] if seam.ring else [(before_a, before_b), (beyond_a, beyond_b)]
+    whole, (begin, end) = sewn_length(cover, seam), stretch
+    spans = [(end, 1.0 + begin)] if seam.ring else [(0.0, begin), (end, 1.0)]
     kept = [
-        replace(seam, name=seam.name if k == 0 else f"{seam.name}, beyond", whole=seam.name, a=a, b=b, ring=False, easier="")
-        for k, (a, b) in enumerate(pair for pair in pairs if pair[0] and pair[1])
+        replace(
+            seam,
+            name=seam.name if k == 0 else f"{seam.name}, beyond",
+            whole=seam.name,
+            a=a,
+            b=b,
+            ring=False,
+            easier="",
+            stretch=_left_of(seam.stretch, span, whole),
+        )
+        for k, ((a, b), span) in enumerate((pair, span) for pair, span in zip(pairs, spans, strict=True) if pair[0] and pair[1])
     ]
     return kept, (*open_a, *open_b)
 
@@ -136,3 +147,18 @@ def _opened(cover: Cover, seam: Seam, stretch: tuple[float, float]) -> tuple[lis
 def _place(at: float, stretch: tuple[float, float]) -> int:
     """Whether a share lies before (0), in (1) or beyond (2) a stretch."""
     return 0 if at < stretch[0] else 1 if at < stretch[1] else 2
+
+
+def _left_of(stretch: tuple[float, float] | None, span: tuple[float, float], whole: float) -> tuple[float, float] | None:
+    """What is left of a construction's stretch, mm along the whole seam, in a part of it that lies between two shares, as mm along that part.
+
+    A ring's part may run over its beginning; of two stretches that this leaves the longer is kept.
+    """
+    if stretch is None:
+        return None
+    begin, end = span[0] * whole, span[1] * whole
+    found = [
+        (max(begin, low) - begin, min(end, high) - begin) for low, high in (stretch, (stretch[0] + whole, stretch[1] + whole))
+    ]
+    low, high = max(found, key=lambda run: run[1] - run[0])
+    return (low, high) if high > low else (0.0, 0.0)

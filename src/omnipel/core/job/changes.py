@@ -102,15 +102,7 @@ def _of_option(job: Job, change: Change) -> Job:
 
 
 def _of_seam(job: Job, change: Change) -> Job:
-    seams, name = dict(job.cover.seams), change.ref.id
-    if not name:
-        return replace(job, cover=replace(job.cover, seams=change.value))
-    chosen = seams.pop(name, SeamChoice())
-    if change.act is not Act.REMOVE:
-        chosen = _deeper(chosen, change.ref, change.value)
-        if chosen != SeamChoice():
-            seams[name] = chosen
-    return replace(job, cover=replace(job.cover, seams=seams))
+    return replace(job, cover=replace(job.cover, seams=_by_name(job.cover.seams, SeamChoice(), change)))
 
 
 def _of_parting(job: Job, change: Change) -> Job:
@@ -119,16 +111,23 @@ def _of_parting(job: Job, change: Change) -> Job:
 
 def _of_edge(job: Job, change: Change) -> Job:
     edges, name = dict(job.cover.edges), change.ref.id
+    chosen = edges.get(name, EdgeChoice())
+    if change.ref.part.startswith("finish.") and chosen.finish is None:  # a part of what it has as all edges have
+        edges[name] = replace(chosen, finish=job.cover.hem)
+    return replace(job, cover=replace(job.cover, edges=_by_name(edges, EdgeChoice(), change)))
+
+
+def _by_name(decided: Mapping[str, Any], begun: Any, change: Change) -> Mapping[str, Any]:
+    """Decisions by name with one of them changed, made from what it begins as, or dropped: one that decides nothing is not kept."""
+    name, made = change.ref.id, dict(decided)
     if not name:
-        return replace(job, cover=replace(job.cover, edges=change.value))
-    chosen = edges.pop(name, EdgeChoice())
+        return dict(change.value)
+    chosen = made.pop(name, begun)
     if change.act is not Act.REMOVE:
-        if chosen.finish is None and change.ref.part.startswith("finish."):
-            chosen = replace(chosen, finish=job.cover.hem)
         chosen = _deeper(chosen, change.ref, change.value)
-        if chosen != EdgeChoice():
-            edges[name] = chosen
-    return replace(job, cover=replace(job.cover, edges=edges))
+        if chosen != type(begun)():
+            made[name] = chosen
+    return made
 
 
 _MADE: dict[Of, Callable[[Job, Change], Job]] = {

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.picker import Picker, combo, of_enum
+from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import column, emptied, label, surface
 from omnipel.bench.session import Session
@@ -54,10 +55,11 @@ class EdgeList(QWidget):
         told = tuple((e.name, e.finish, e.order, round(e.length.value, 3)) for e in edges)
         shape = (told, job.cover.edges, job.cover.hem, job.cover.hem_order, job.cover.lining.school, job.unit)
         if shape != self.made_for:
-            emptied(self.cards)
-            self.by_name = {edge.name: EdgeCard(self.session, edge) for edge in edges}
-            for card in self.by_name.values():
-                self.cards.addWidget(card)
+            with same_focus(self):
+                emptied(self.cards)
+                self.by_name = {edge.name: EdgeCard(self.session, edge) for edge in edges}
+                for card in self.by_name.values():
+                    self.cards.addWidget(card)
             self.made_for = shape
 
 

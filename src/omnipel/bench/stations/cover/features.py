@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.picker import combo, of_enum
+from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row, surface
 from omnipel.bench.session import Session
@@ -38,9 +39,10 @@ class FeatureList(QWidget):
         hosts = draft.cover.hosts if isinstance(draft, Drafted) else ()
         shape = (job.cover.features, job.thing.sticks_out, job.unit, hosts)
         if shape != self.made_for:
-            emptied(self.cards)
-            for feature in job.cover.features:
-                self.cards.addWidget(FeatureCard(self.session, feature, hosts))
+            with same_focus(self):
+                emptied(self.cards)
+                for feature in job.cover.features:
+                    self.cards.addWidget(FeatureCard(self.session, feature, hosts))
             self.made_for = shape
 
     def _add(self) -> None:

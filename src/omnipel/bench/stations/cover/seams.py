@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.picker import Picker, combo
+from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, row, surface
 from omnipel.bench.session import Session
@@ -37,22 +38,24 @@ class SeamList(QWidget):
 
     def refresh(self) -> None:
         """Show the seams as they stand."""
-        job, draft = self.session.open_job, self.session.draft
+        draft = self.session.draft
         if not isinstance(draft, Drafted):
             return
         names = draft.cover.joins
         if self.picked not in names:
             self.picked = names[0] if names else ""
-        self._list(names)
-        shape = (self.picked, job.cover.seams, job.cover.join, job.unit, draft.job)
-        if shape != self.made_for:
+        shape = (self.picked, draft.job)
+        if shape == self.made_for:
+            return
+        with same_focus(self):
+            self._list(names)
             emptied(self.card_area)
             self.card = None
             walked = [trued for trued in draft.seams if (trued.seam.whole or trued.seam.name) == self.picked]
             if walked:
                 self.card = SeamCard(self.session, draft, walked)
                 self.card_area.addWidget(self.card)
-            self.made_for = shape
+        self.made_for = shape
 
     def pick(self, name: str) -> None:
         """Show the card of a seam."""
@@ -181,14 +184,15 @@ class PartingList(QWidget):
         shape = (job.cover.parted, able, job.unit)
         if shape == self.made_for:
             return
-        emptied(self.cards)
-        emptied(self.adding)
-        self.fields = {}
-        for parting in job.cover.parted:
-            self.cards.addWidget(self._card(parting))
-        if able:
-            self.panel = combo(tr("which panel"), [(term(name), name) for name in able], lambda _name: None)
-            self.adding.addLayout(row(self.panel, button(tr("Part it at a height"), self._add)))
+        with same_focus(self):
+            emptied(self.cards)
+            emptied(self.adding)
+            self.fields = {}
+            for parting in job.cover.parted:
+                self.cards.addWidget(self._card(parting))
+            if able:
+                self.panel = combo(tr("which panel to part"), [(term(name), name) for name in able], lambda _name: None)
+                self.adding.addLayout(row(self.panel, button(tr("Part it at a height"), self._add)))
         self.made_for = shape
 
     def _card(self, parting: Parting) -> QWidget:

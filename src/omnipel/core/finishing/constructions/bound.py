@@ -6,7 +6,6 @@ from omnipel.core.covers.scheme import Hardware
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
 from omnipel.core.finishing.strips import binding_width, strip
-from omnipel.core.job.document import CoverChoices
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import worked
 
@@ -18,11 +17,6 @@ def goods(joining: Joining) -> Iterator[Hardware]:
     wide = binding_width(joining.wide, joining.thick)
     what = tr("around the allowances of {seam}", seam=joining.called)
     yield strip(tr("binding"), long * float(joining.times), wide, joining.bend, joining.choices.cloth.usable_width, what)
-
-
-def usual(choices: CoverChoices) -> float:
-    """As the makers have it."""
-    return choices.habits.mm("binding")
 
 
 def against(joining: Joining) -> Iterator[Against]:
@@ -44,6 +38,6 @@ CONSTRUCTION = Construction(
     goods,
     against,
     wide=tr("binding, finished width"),
-    usual=usual,
+    habit="binding",
     stretches=True,
 )

@@ -1,7 +1,7 @@
 """What a construction of a seam says about itself: allowances, what is bought, what speaks against it."""
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.job.document import CoverChoices
@@ -80,7 +80,7 @@ class Construction:
         goods: what it takes.
         against: what speaks against it.
         wide: what its own width is called; nothing when it has none.
-        usual: that width as those who made the job have it, mm.
+        habit: the habit that says how wide that usually is; "" for nothing.
         stretches: whether it may run over a part of a seam only.
         rows: rows of topstitching as a rule.
     """
@@ -92,6 +92,6 @@ class Construction:
     goods: Callable[[Joining], Iterator[Hardware]] = nothing_bought
     against: Callable[[Joining], Iterator[Against]] = nothing_against
     wide: Phrase = NOTHING
-    usual: Callable[[CoverChoices], float] = field(default=lambda _choices: 0.0)
+    habit: str = ""
     stretches: bool = False
     rows: int = 0

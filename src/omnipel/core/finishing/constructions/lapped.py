@@ -3,7 +3,6 @@
 from collections.abc import Iterator
 
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import tr
 
@@ -14,11 +13,6 @@ OVER = 3.0
 def sides(joining: Joining) -> tuple[Finish, Finish]:
     """Half the overlap on each side, and 3 beyond the stitches above."""
     return seam(joining.wide / 2.0 + OVER), seam(joining.wide / 2.0)
-
-
-def usual(choices: CoverChoices) -> float:
-    """As the makers have it."""
-    return choices.habits.mm("overlap")
 
 
 def against(joining: Joining) -> Iterator[Against]:
@@ -34,6 +28,6 @@ CONSTRUCTION = Construction(
     sides,
     against=against,
     wide=tr("overlap"),
-    usual=usual,
+    habit="overlap",
     rows=2,
 )

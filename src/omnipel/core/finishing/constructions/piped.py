@@ -6,7 +6,6 @@ from omnipel.core.covers.scheme import Hardware
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
 from omnipel.core.finishing.strips import piping_width, strip
-from omnipel.core.job.document import CoverChoices
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import worked
 
@@ -30,11 +29,6 @@ def goods(joining: Joining) -> Iterator[Hardware]:
     yield Hardware(tr("piping cord"), cord * n, note=note)
 
 
-def usual(choices: CoverChoices) -> float:
-    """As the makers have it."""
-    return choices.habits.mm("piping")
-
-
 def against(joining: Joining) -> Iterator[Against]:
     """The cord is too thick for the bend, or the allowance too narrow for the strip."""
     if joining.bend < TIGHTEST * joining.wide:
@@ -52,6 +46,6 @@ CONSTRUCTION = Construction(
     goods,
     against,
     wide=tr("cord diameter"),
-    usual=usual,
+    habit="piping",
     stretches=True,
 )

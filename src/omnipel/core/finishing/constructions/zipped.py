@@ -4,7 +4,6 @@ from collections.abc import Iterator
 
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import worked
@@ -35,11 +34,6 @@ def goods(joining: Joining) -> Iterator[Hardware]:
     yield Hardware(tr("zip"), (joining.length + end * 2.0) * float(joining.times), note=note)
 
 
-def usual(_choices: CoverChoices) -> float:
-    """Its teeth are covered."""
-    return 0.0
-
-
 def against(joining: Joining) -> Iterator[Against]:
     """A slider that jams, and tapes that cannot be sewn on."""
     if joining.bend < TIGHTEST:
@@ -57,7 +51,6 @@ CONSTRUCTION = Construction(
     goods,
     against,
     wide=tr("teeth that show"),
-    usual=usual,
     stretches=True,
     rows=1,
 )
