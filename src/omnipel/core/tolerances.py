@@ -63,9 +63,6 @@ ELASTIC_STRETCH: Final = 2.0
 BIAS_BEND: Final = 300.0
 """A strip that follows a bend of a smaller radius, mm, is cut on the bias (trade practice)."""
 
-LEAST_ENTRY: Final = 25.0
-"""Cord and elastic are drawn in through a gap no shorter than this, mm: a safety pin goes through."""
-
 LEAST_GAP: Final = 75.0
 """A hand goes through about 80 (3 in), mm ..."""
 

@@ -69,7 +69,7 @@ class Cover:
         thickness: of all its layers, mm.
         edges: how the edges of its openings are finished and held.
         slits: names of the openings that are seams left open.
-        joins: names of the seams that a person decides about.
+        joins: the seams that a person decides about, by name, and how long each is when it is sewn, mm, also where it is left open.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -91,7 +91,7 @@ class Cover:
     thickness: float = 0.0
     edges: tuple[Dressed, ...] = ()
     slits: tuple[str, ...] = ()
-    joins: tuple[str, ...] = ()
+    joins: Mapping[str, float] = field(default_factory=dict)
 
     @cached_property
     def panel_of(self) -> dict[str, str]:

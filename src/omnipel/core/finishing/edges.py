@@ -21,7 +21,7 @@ from omnipel.core.job.edges import EdgeChoice, Hold
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import Finish, FinishKind, usual_finish
 from omnipel.core.plane.curves import Arc
-from omnipel.core.tolerances import ELASTIC_STRETCH, LEAST_ENTRY
+from omnipel.core.tolerances import ELASTIC_STRETCH
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, mm, term, tr, trn
 from omnipel.core.words.refs import Ref
@@ -118,7 +118,7 @@ def _with_goods(cover: Cover, choices: CoverChoices, edge: Dressed) -> Cover:
         case Hold.NOTHING:
             pass
     cover = replace(cover, hardware=(*cover.hardware, *bought), findings=(*cover.findings, *judged(edge, choices, wide)))
-    return _with_entry(cover, edge, max(LEAST_ENTRY, ENTRY * wide)) if edge.drawn else cover
+    return _with_entry(cover, edge, max(habits.mm("entry gap"), habits.system.up(ENTRY * wide))) if edge.drawn else cover
 
 
 def width_of(choices: CoverChoices, edge: Dressed) -> float:

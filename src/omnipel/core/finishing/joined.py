@@ -4,7 +4,7 @@ Panels are parted first, then seams are left open where that is decided, then ev
 speaks against it.
 """
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 
 from omnipel.core.covers.scheme import Cover, Hardware
@@ -38,11 +38,11 @@ def with_seams(cover: Cover, choices: CoverChoices) -> Cover:
     cover = with_partings(cover, choices)
     asked = {seam.name: seam for seam in cover.seams if seam.kind in CHOSEN}
     lost = [name for name in choices.seams if name not in asked]
-    cover = replace(cover, findings=(*cover.findings, *(_unknown(name) for name in lost)), joins=tuple(asked))
+    lengths = {name: sewn_length(cover, seam) for name, seam in asked.items()}
+    cover = replace(cover, findings=(*cover.findings, *(_unknown(name) for name in lost)), joins=lengths)
     wanted: dict[str, dict[str, tuple[Finish, Ref | None]]] = {}
     seams: list[Seam] = []
     decided: list[tuple[Construction, Joining, SeamChoice]] = []
-    lengths = {name: sewn_length(cover, seam) for name, seam in asked.items()}
     cover = replace(cover, seams=tuple(_stretched(cover, seam, choices.seams.get(seam.name)) for seam in cover.seams))
     for name in asked:
         cover = left_open(cover, choices, name)
@@ -59,7 +59,7 @@ def with_seams(cover: Cover, choices: CoverChoices) -> Cover:
         _want(cover, made, construction.sides(joining), chosen, wanted)
     cover = refitted(replace(cover, seams=tuple(seams)), wanted)
     cover = replace(cover, panels=_with_stretches(cover))
-    return _with_goods(cover, decided, lengths)
+    return _with_goods(cover, decided)
 
 
 def _key(seam: Seam, choices: CoverChoices) -> str:
@@ -161,7 +161,7 @@ def _with_stretches(cover: Cover) -> tuple[Panel, ...]:
     )
 
 
-def _with_goods(cover: Cover, decided: Iterable[tuple[Construction, Joining, SeamChoice]], lengths: Mapping[str, float]) -> Cover:
+def _with_goods(cover: Cover, decided: Iterable[tuple[Construction, Joining, SeamChoice]]) -> Cover:
     """What the seams take, those alike told together, and what there is to say about them."""
     alike: dict[object, list[tuple[Construction, Joining, SeamChoice]]] = {}
     for construction, joining, chosen in decided:
@@ -177,7 +177,7 @@ def _with_goods(cover: Cover, decided: Iterable[tuple[Construction, Joining, Sea
             hardware += construction.goods(joining)
         if joining.seam not in told:
             told.add(joining.seam)
-            findings += _judged(construction, joining, chosen, lengths[joining.seam])
+            findings += _judged(construction, joining, chosen, cover.joins[joining.seam])
     return replace(cover, hardware=(*cover.hardware, *hardware), findings=(*cover.findings, *findings))
 
 

@@ -42,10 +42,10 @@ def binding_width(finished: float, thick: float) -> float:
     return 4.0 * finished + 4.0 * thick
 
 
-def piping_width(cord: float, allowance: float, thick: float) -> float:
-    """How wide the strip around a piping cord is cut: around it, and both allowances; 3 more for thick cloth.
+def piping_width(cord: float, allowance: float, more: float = 0.0) -> float:
+    """How wide the strip around a piping cord is cut: around it, and both allowances; so much `more` for thick cloth.
 
-    >>> round(piping_width(4.0, 12.7, 0.5), 3)
+    >>> round(piping_width(4.0, 12.7), 3)
     37.966
     """
-    return math.pi * cord + 2.0 * allowance + (3.0 if thick > 1.0 else 0.0)
+    return math.pi * cord + 2.0 * allowance + more

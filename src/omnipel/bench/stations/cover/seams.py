@@ -41,7 +41,7 @@ class SeamList(QWidget):
         draft = self.session.draft
         if not isinstance(draft, Drafted):
             return
-        names = draft.cover.joins
+        names = tuple(draft.cover.joins)
         if self.picked not in names:
             self.picked = names[0] if names else ""
         shape = (self.picked, draft.job)
@@ -87,7 +87,7 @@ class SeamCard(QWidget):
         self.chosen = session.open_job.cover.seams.get(self.name, SeamChoice())
         self.construction = CONSTRUCTIONS.get(str(seam.kind))
         self.fields: dict[str, QWidget] = {}
-        length = sum(trued.length_a / trued.seam.ratio for trued in walked) + self.chosen.left_open
+        length = draft.cover.joins[self.name]
         title = trn(
             "{seam}: {length} long", "{seam}: {length} long, {n} of them", walked[0].times, seam=self.called, length=mm(length)
         )

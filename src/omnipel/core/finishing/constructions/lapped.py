@@ -6,13 +6,10 @@ from omnipel.core.finishing.constructions.construction import Against, Construct
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import tr
 
-OVER = 3.0
-"""The upper cloth reaches beyond its row of stitches by this, mm."""
-
 
 def sides(joining: Joining) -> tuple[Finish, Finish]:
-    """Half the overlap on each side, and 3 beyond the stitches above."""
-    return seam(joining.wide / 2.0 + OVER), seam(joining.wide / 2.0)
+    """Half the overlap on each side, and a little beyond the stitches above."""
+    return seam(joining.wide / 2.0 + joining.choices.habits.mm("lap beyond")), seam(joining.wide / 2.0)
 
 
 def against(joining: Joining) -> Iterator[Against]:

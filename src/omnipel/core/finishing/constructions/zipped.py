@@ -8,10 +8,6 @@ from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import worked
 
-TAPE = 32.0
-"""Width of a zip with its tapes, mm."""
-SHORT = 10.0
-"""A closed zip ends before each end of its seam by this, mm."""
 TIGHTEST = 60.0
 """A zip's slider does not run around a bend of less than this radius, mm."""
 LEAST = 6.0
@@ -27,8 +23,12 @@ def sides(joining: Joining) -> tuple[Finish, Finish]:
 def goods(joining: Joining) -> Iterator[Hardware]:
     """A zip as long as its edge; around a ring longer by its ends."""
     habits = joining.choices.habits
-    end = worked(tr("end beyond the ring"), habits.mm("zip end")) if joining.ring else worked(tr("short of the end"), -SHORT)
-    note = tr("in {seam}, tape {tape} wide", seam=joining.called, tape=mm(TAPE))
+    end = (
+        worked(tr("end beyond the ring"), habits.mm("zip end"))
+        if joining.ring
+        else worked(tr("short of the end"), -habits.mm("short of a seam"))
+    )
+    note = tr("in {seam}, tape {tape} wide", seam=joining.called, tape=mm(habits.mm("zip tape")))
     if joining.wide:
         note = tr("{note}, {teeth} of it show", note=note, teeth=mm(joining.wide))
     yield Hardware(tr("zip"), (joining.length + end * 2.0) * float(joining.times), note=note)
