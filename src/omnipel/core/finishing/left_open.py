@@ -15,6 +15,7 @@ from omnipel.core.finishing.refitted import refitted
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.finish import Finish, single_hem
 from omnipel.core.job.joining import SeamChoice
+from omnipel.core.tolerances import SAME_POINT
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Ref
@@ -161,4 +162,6 @@ def _left_of(stretch: tuple[float, float] | None, span: tuple[float, float], who
         (max(begin, low) - begin, min(end, high) - begin) for low, high in (stretch, (stretch[0] + whole, stretch[1] + whole))
     ]
     low, high = max(found, key=lambda run: run[1] - run[0])
+    if low <= SAME_POINT and high >= end - begin - SAME_POINT:
+        return None  # all along this part
     return (low, high) if high > low else (0.0, 0.0)

@@ -8,9 +8,10 @@ import math
 
 from omnipel.core.covers import places
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Scheme, inside, meeting_notes, passages
+from omnipel.core.covers.schemes.on_base import onto_base, wall_on_base
 from omnipel.core.drafting.pieces import placed
-from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import disc, rectangle
+from omnipel.core.drafting.seams import Run
+from omnipel.core.drafting.shapes import disc
 from omnipel.core.forms.abilities import Ability, Round
 from omnipel.core.forms.body import widest
 from omnipel.core.job.findings import Change, Impossible, Remedy
@@ -39,41 +40,19 @@ def draft(body: Round, brief: Brief) -> Cover:
 
     # Panels
     base = disc("base", radius, brief.seam, begins=places.BACK_FROM_BELOW)
-    wall = rectangle(
-        "wall",
-        ring,
-        high,
-        bottom=brief.seam,
-        right=brief.meeting,
-        top=brief.choices.hem,
-        left=brief.closing,
-        names={"bottom": "base edge", "top": "upper edge", "left": "close a", "right": "close b"},
-        sources={"top": refs.HEM, "left": refs.CLOSING_ALLOWANCE, "right": refs.CLOSING_ALLOWANCE},
-        notes=meeting_notes(brief),
-    )
+    wall = wall_on_base(brief, ring, high, brief.meeting, notes=meeting_notes(brief))
     brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 
-    # Pieces and seams
+    # Pieces
     floor = body.ends - brief.t.value / 2.0
     pieces = (
         placed(base, places.base(floor), clear=brief.t.value / 2.0),
         placed(wall, places.around(ring.value, floor, floor + high.value), clear=u.value),
     )
-    seams = (
-        Seam(
-            "wall to base",
-            (Run("wall", "base edge"),),
-            (Run("base", "rim", reversed=True),),
-            ring=True,
-            kind=SeamKind.FELLED,
-            easier="wall_sew_length",
-        ),
-        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
-    )
     return brief.cover(
         (base, wall),
         pieces,
-        seams,
+        onto_base(),
         openings={"upper edge": Run("wall", "upper edge")},
         profile=passages((0.0, body.drop.value), inside(brief, ring, ROUND)),
         from_below=True,

@@ -8,10 +8,11 @@ from omnipel.core.covers import places
 from omnipel.core.covers.cloths import SHIRTING
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
+from omnipel.core.covers.schemes.on_base import onto_base, wall_on_base
 from omnipel.core.drafting.panel import Figure, MarkKind
 from omnipel.core.drafting.pieces import placed
-from omnipel.core.drafting.seams import Run, Seam, SeamKind
-from omnipel.core.drafting.shapes import disc, rectangle
+from omnipel.core.drafting.seams import Run
+from omnipel.core.drafting.shapes import disc
 from omnipel.core.forms.abilities import Ability, Necked
 from omnipel.core.job.findings import Change, Finding, Remedy
 from omnipel.core.plane.curves import line
@@ -49,18 +50,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
     # Panels
     base = disc("base", radius, brief.seam, begins=places.BACK_FROM_BELOW)
     tie = Figure("ribbon", np.array([(0.0, at.value), (ring.value, at.value)]), MarkKind.LINE)
-    wall = rectangle(
-        "wall",
-        ring,
-        high,
-        bottom=brief.seam,
-        right=brief.closing,
-        top=brief.choices.hem,
-        left=brief.closing,
-        names={"bottom": "base edge", "top": "upper edge", "left": "close a", "right": "close b"},
-        sources={"top": refs.HEM, "left": refs.CLOSING_ALLOWANCE, "right": refs.CLOSING_ALLOWANCE},
-        figures=(tie,),
-    )
+    wall = wall_on_base(brief, ring, high, brief.closing, figures=(tie,))
     brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 
     # Pieces
@@ -73,7 +63,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
     return brief.cover(
         (base, wall),
         pieces,
-        _seams(),
+        onto_base(),
         openings={"upper edge": Run("wall", "upper edge")},
         profile=passages((0.0, body.height.value), passes),
         from_below=True,
@@ -83,21 +73,6 @@ def draft(body: Necked, brief: Brief) -> Cover:
             *_gathered(body, brief, ring),
             *beyond(brief, "collar", tied_at.value, tr("it is tied {high} up", high=mm(tied_at.value))),
         ),
-    )
-
-
-def _seams() -> tuple[Seam, ...]:
-    """The wall onto its base, and into a ring."""
-    return (
-        Seam(
-            "wall to base",
-            (Run("wall", "base edge"),),
-            (Run("base", "rim", reversed=True),),
-            ring=True,
-            kind=SeamKind.FELLED,
-            easier="wall_sew_length",
-        ),
-        Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
     )
 
 
