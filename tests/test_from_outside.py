@@ -20,6 +20,7 @@ from omnipel.core.advice.measuring import Measuring
 from omnipel.core.covers import SCHEMES, lawful_pairs, schemes_for
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.finishing.constructions import CONSTRUCTIONS
+from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.forms import FORMS
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
@@ -44,6 +45,7 @@ def toy(monkeypatch: pytest.MonkeyPatch) -> None:
     monkeypatch.setitem(SCHEMES, toys.SCHEME.key, toys.SCHEME)
     monkeypatch.setitem(EXPORTS, toys.EXPORT.id, toys.EXPORT)
     monkeypatch.setitem(CONSTRUCTIONS, toys.CONSTRUCTION.key, toys.CONSTRUCTION)
+    monkeypatch.setitem(KINDS, toys.KIND.key, toys.KIND)
     monkeypatch.setitem(STATIONS, "whiteboard", toys.STATION)
 
 
@@ -148,6 +150,32 @@ def test_a_construction_cuts_buys_and_is_offered_for_every_seam(
     assert main(["draft", str(tmp_path / "glued.json"), "--json"]) == 0
     told = json.loads(capsys.readouterr().out)
     assert next(s["kind"] for s in told["seams"] if s["name"] == "wall to lid") == "glued"
+
+
+def test_something_of_a_new_kind_is_put_on_in_the_window_and_told_on_the_command_line(
+    open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
+    window = open_window(tmp_path / "shop.sqlite")
+    window.session.add(starter("box", "traced-ends"), tr("new"))
+    window.show_station("cover")
+    settle(window)
+    features = window.stations["cover"].features
+    features.kind.show_value("badge")
+    features.side.show_value("left")
+    features._add()
+    settle(window)
+    card = features.cards.itemAt(0).widget()
+    assert {"options.layers", "options.rim", "from_centre", "from_top", "width", "height", "face"} <= set(card.fields)
+    card._set("options.layers", tr("layers"), 3.0)
+    drafted, job = window.session.draft, window.session.open_job
+    assert isinstance(drafted, Drafted)
+    assert next(h.count for h in drafted.cover.hardware if str(h.name) == "badge") == 3
+    assert drafted.cover.lying[job.cover.features[0].id].piece == "left end"
+    write(job, tmp_path / "badge.json")
+    assert main(["draft", str(tmp_path / "badge.json"), "--json"]) == 0
+    (told,) = json.loads(capsys.readouterr().out)["features"]
+    assert (told["kind"], told["face"], told["piece"]) == ("badge", "left", "left end")
+    assert told["place"][0] < 0.0
 
 
 def test_an_export_is_in_menu_dialog_and_command_line(open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path) -> None:

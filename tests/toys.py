@@ -10,13 +10,14 @@ from PySide6.QtWidgets import QLabel
 
 from omnipel.bench.session import Session
 from omnipel.bench.stations import Station
-from omnipel.core.covers.options import length
+from omnipel.core.covers.options import count, length, pick
 from omnipel.core.covers.places import UPRIGHT
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.finishing.constructions.construction import Construction, Joining
+from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.forms.abilities import Ability, Outlined
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.sections import Section
@@ -184,6 +185,22 @@ def glue(joining: Joining) -> Iterator[Hardware]:
 
 CONSTRUCTION = Construction(
     "glued", tr("glued"), tr("For those who cannot sew."), glued_sides, glue, wide=tr("glued by"), habit="hood"
+)
+
+
+def badge(put: Put) -> None:
+    """A round badge sewn on, so many times over."""
+    put.draw(put.feature.name, put.local, closed=True)
+    put.buy(tr("badge"), count=int(put.number("layers")))
+
+
+KIND = Kind(
+    key="badge",
+    words=tr("badge"),
+    about=tr("Shows whose it is."),
+    lies=Lies.UNDER,
+    put=badge,
+    options=(count("layers", tr("layers"), 2), pick("rim", tr("rim"), ("plain", "corded"))),
 )
 
 

@@ -1,7 +1,7 @@
 """Wild but lawful jobs of every pair, and everything a draft says: what the properties are tried on."""
 
 import os
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import fields, is_dataclass, replace
 from typing import Any
 
@@ -9,25 +9,15 @@ from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 
 from omnipel.core.covers import SCHEMES
-from omnipel.core.covers.options import OptionKind
+from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.draft import Draft, draft
 from omnipel.core.drafting.panel import Cloth
+from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed
-from omnipel.core.job.document import (
-    ClearanceSchool,
-    Closure,
-    ClosureKind,
-    Feature,
-    FeatureKind,
-    Job,
-    LiningSchool,
-    Override,
-    RingSchool,
-    Shape,
-    TakeUp,
-)
+from omnipel.core.job.document import ClearanceSchool, Closure, ClosureKind, Job, LiningSchool, Override, RingSchool, TakeUp
 from omnipel.core.job.edges import EdgeChoice, HemOrder, Hold
+from omnipel.core.job.feature import Choice, Facing, Feature
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import BOUND, Finish, FinishKind, cord_casing, double_hem, elastic_casing, single_hem
 from omnipel.core.job.reading import Instrument, Reading
@@ -147,27 +137,53 @@ def wild_options(draw: st.DrawFn, scheme: str, job: Job) -> dict[str, Any]:
 
 
 @st.composite
+def wild_features(draw: st.DrawFn, name: str, job: Job) -> Feature:
+    """Anything that can be put on a cover, anywhere."""
+    kind = draw(st.sampled_from(sorted(KINDS)))
+    return Feature(
+        kind=kind,
+        name=name,
+        face=draw(st.sampled_from([face for face in Facing if face is not Facing.UNSAID])),
+        from_top=draw(st.floats(0.0, 300.0)),
+        from_centre=draw(st.floats(-150.0, 150.0)),
+        width=draw(st.floats(10.0, 200.0)),
+        height=draw(st.floats(10.0, 200.0)),
+        options=draw(chosen_of(KINDS[kind].options, kind, job)),
+    )
+
+
+@st.composite
+def chosen_of(draw: st.DrawFn, options: Sequence[Option], whose: str, job: Job) -> dict[str, Choice]:
+    """Some of the choices made otherwise than usual."""
+    made: dict[str, Choice] = {}
+    for option in options:
+        if draw(st.integers(0, 2)):
+            continue
+        match option.kind:
+            case OptionKind.PICK:
+                made[option.key] = draw(st.sampled_from(option.picks))
+            case OptionKind.YES:
+                made[option.key] = draw(st.booleans())
+            case OptionKind.TEXT | OptionKind.DRAWING:
+                made[option.key] = draw(st.sampled_from(["", "Quillet", "Ж 7"])) if option.key == "text" else ""
+            case OptionKind.COUNT:
+                made[option.key] = float(draw(st.integers(max(1, int(option.low)), 4)))
+            case _:
+                usual = float(option.usual(whose, job.cover.habits))
+                made[option.key] = min(
+                    max(usual * draw(st.floats(0.5, 1.5)) or draw(st.sampled_from([0.0, 40.0])), option.low), option.high
+                )
+    return made
+
+
+@st.composite
 def dressed(draw: st.DrawFn, job: Job) -> Job:
     """The job with features on its panels, a panel on the fold, a size set by hand."""
     drafted = draft(job)
     if not drafted.panels or draw(st.integers(0, 1)):
         return job
     panels = [p for p in drafted.panels if p.cloth is Cloth.OUTER]
-    features = tuple(
-        Feature(
-            kind=draw(st.sampled_from(FeatureKind)),
-            name=f"it {i}",
-            panel=draw(st.sampled_from(panels)).name,
-            from_top=draw(st.floats(0.0, 300.0)),
-            from_centre=draw(st.floats(-150.0, 150.0)),
-            width=draw(st.floats(10.0, 200.0)),
-            height=draw(st.floats(10.0, 200.0)),
-            shape=draw(st.sampled_from(Shape)),
-            parts=draw(st.integers(1, 4)),
-            flap=draw(st.booleans()),
-        )
-        for i in range(draw(st.integers(0, 3)))
-    )
+    features = tuple(draw(wild_features(f"it {i}", job)) for i in range(draw(st.integers(0, 3))))
     job = replace(job, cover=replace(job.cover, features=features))
     if draw(st.booleans()):
         job = replace(job, cover=replace(job.cover, on_fold=(draw(st.sampled_from(panels)).name,)))

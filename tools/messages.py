@@ -19,6 +19,7 @@ import omnipel.core
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Draft, Drafted, draft
+from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.words.phrases import term
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
@@ -52,8 +53,8 @@ def identities() -> Iterator[str]:
         for member in kind:
             yield member.value
             yield from (text for text in (getattr(member, "label", ""),) if isinstance(text, str) and text)
-    for scheme in SCHEMES.values():
-        for option in scheme.options:
+    for choices in (*SCHEMES.values(), *KINDS.values()):
+        for option in choices.options:
             yield from option.picks
     for job in (*(starter(form, scheme) for form, scheme in lawful_pairs()), *(sample() for sample in SAMPLES)):
         yield from _drafted(draft(job))

@@ -154,7 +154,7 @@ def core() -> None:
     import numpy as np
 
     from omnipel.core.draft import draft
-    from omnipel.core.job.document import Feature, FeatureKind
+    from omnipel.core.job.feature import Feature
     from omnipel.core.job.thing import Outline
     from omnipel.shop.sample import SAMPLES
     from omnipel.shop.starter import starter
@@ -171,9 +171,7 @@ def core() -> None:
     told_ms(f"draft of the slowest sample ({slowest})", times[slowest][0], 15.0, times[slowest][1])
     counts, spent = (5, 20, 60, 198), []
     for count in counts:
-        patches = tuple(
-            Feature(kind=FeatureKind.PATCH, name=f"patch {i}", panel="wall", from_top=300.0) for i in range(count - 2)
-        )
+        patches = tuple(Feature(kind="reinforcement patch", name=f"patch {i}", from_top=300.0) for i in range(count - 2))
         many = replace(drum, cover=replace(drum.cover, features=patches))
         assert len(draft(many).panels) == count
         spent.append(median_ms(partial(draft, many), 11, 2))

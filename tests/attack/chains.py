@@ -78,7 +78,7 @@ def shown(drafted: Draft) -> tuple[object, ...]:
     told += (
         tuple((r.place, counted(r), misreads(r), r.sure, r.set_aside) for r in job.readings)
         + job.thing.sticks_out
-        + tuple(f.slit_to for f in job.cover.features)
+        + tuple((f.face, *sorted(f.options.items())) for f in job.cover.features)
     )
     lined = any(p.cloth is Cloth.LINING for p in drafted.panels)
     bought = job.cover.cloth

@@ -12,20 +12,11 @@ from annotated_types import Ge, Gt, Le
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.draft import draft
+from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed, meant
-from omnipel.core.job.document import (
-    Closure,
-    ClothChoice,
-    CoverChoices,
-    Feature,
-    FeatureKind,
-    Job,
-    Lining,
-    Override,
-    Shape,
-    TakeUp,
-)
+from omnipel.core.job.document import Closure, ClothChoice, CoverChoices, Job, Lining, Override, TakeUp
+from omnipel.core.job.feature import Choice, Facing, Feature
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import HEMS, Finish
 from omnipel.core.job.reading import Instrument, Reading
@@ -178,28 +169,32 @@ def stick_out(job: Job, dice: Random) -> Job:
 
 
 def put_on(job: Job, dice: Random) -> Job:
-    """Something is put on one of the panels."""
-    panels = draft(job).panels
-    if not panels or len(job.cover.features) > 4:
+    """Something is put on the cover, anywhere, with any choices."""
+    if len(job.cover.features) > 4:
         return decide(job, dice)
-    host = dice.choice(panels)
-    edges = [edge.name for edge in host.edges]
-    wide, high = host.length.value, host.width.value
+    kind = KINDS[dice.choice(sorted(KINDS))]
+    options: dict[str, Choice] = {}
+    for option in kind.options:
+        if dice.random() < 0.4:
+            values: list[Choice] = [*option.picks] or [dice.choice((0.0, 1.0, 3.0, 40.0, 900.0, -1.0, 1e9))]
+            if option.kind is OptionKind.YES:
+                values = [True, False]
+            elif option.kind is OptionKind.TEXT:
+                values = ["", "Ж", "M 0 0 L 10 0 L 5 9 z", "no such thing"]
+            options[option.key] = dice.choice(values)
+    if dice.random() < 0.03:
+        options["nothing"] = 1.0
     made = Feature(
-        kind=dice.choice(list(FeatureKind)),
-        name=dice.choice(("1", "2", "3", "it", "pouch", host.name)),
-        panel=host.name if dice.random() < 0.93 else "nowhere",
-        from_centre=dice.uniform(-0.7, 0.7) * wide,
-        from_top=max(0.0, dice.uniform(-0.2, 1.2) * high),
-        width=number(dice, 0.1, 5000.0, wide / 6.0),
-        height=number(dice, 0.1, 5000.0, high / 6.0),
-        shape=dice.choice(list(Shape)),
-        depth=dice.choice((0.0, 0.0, 30.0, 900.0)),
-        parts=dice.choice((1, 1, 2, 4, 50)),
-        slit_to=dice.choice(("", "", dice.choice(edges), "nothing")),
-        flap=dice.random() < 0.5,
-        edge=dice.choice(("", dice.choice(edges))),
-        serves=dice.choice(("", "1")),
+        kind=kind.key if dice.random() < 0.97 else "nothing",
+        name=dice.choice(("1", "2", "3", "it", "pouch")),
+        face=dice.choice(list(Facing)),
+        was_on=dice.choice(("", "wall", "end", "gore")),
+        from_centre=number(dice, -400.0, 400.0, dice.uniform(-300.0, 300.0)),
+        from_top=number(dice, -50.0, 3000.0, dice.uniform(0.0, 500.0)),
+        width=number(dice, 0.1, 5000.0, 80.0),
+        height=number(dice, 0.1, 5000.0, 60.0),
+        options=options,
+        serves=dice.choice(("", "", "1")),
     )
     return changed(job, Change(refs.feature(), made, Act.ADD))
 

@@ -17,7 +17,7 @@ from omnipel.bench.parts.look import DARK, LOOK
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.window.window import Window
 from omnipel.core.job.changes import meant
-from omnipel.core.job.document import ClothKind, LiningSchool, Override, Shape
+from omnipel.core.job.document import ClothKind, LiningSchool, Override
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Instrument
 from omnipel.core.tape.readings import value
@@ -82,8 +82,8 @@ def test_a_habit_is_kept_as_far_as_it_can_be_one(sample_window: Window, qtbot: Q
     qtbot.addWidget(dialog)
     type_over(qtbot, dialog.fields["seam"].line, typed)
     assert shop_habits(session.store, System.METRIC).own == ({} if kept is None else {"seam": pytest.approx(kept)})
-    session.keep_setting("habits metric", '{"hem": 1e9, "seam": -1, "clearance": NaN, "tie": 250, "no such": 1}')
-    assert shop_habits(session.store, System.METRIC).own == {"tie": 250.0}
+    session.keep_setting("habits metric", '{"hem": 1e9, "seam": -1, "clearance": NaN, "tail": 250, "no such": 1}')
+    assert shop_habits(session.store, System.METRIC).own == {"tail": 250.0}
 
 
 def test_lists_keep_their_own_kind(sample_window: Window) -> None:
@@ -157,8 +157,8 @@ def test_a_feature_is_shaped_and_taken_off(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
     session = sample_window.session
     sample_window.stations["cover"].features._add()
-    session.set(refs.feature("1", "shape"), Shape.SLOT, tr("shape"))
-    assert session.open_job.cover.features[0].shape is Shape.SLOT
+    session.set(refs.feature("1", "options.shape"), "slot", tr("shape"))
+    assert session.open_job.cover.features[0].options == {"shape": "slot"}
     session.undo()
     session.undo()
     assert session.open_job.cover.features == ()

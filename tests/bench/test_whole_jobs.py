@@ -283,7 +283,7 @@ def test_a_drum_whose_stops_are_put_right_by_the_one_button(hands: Hands, qtbot:
     cover = window.stations["cover"]
     qtbot.mouseClick(next(b for b in cover.features.findChildren(QPushButton) if b.text() == "Add it"), Qt.MouseButton.LeftButton)
     settle(window)
-    for words, typed in (("port from the top", "1/2"), ("port across", "3"), ("port right of centre", "-4 1/4")):
+    for words, typed in (("port down from the top edge", "1/2"), ("port across", "3"), ("port right of centre", "-4 1/4")):
         field = next(f for f in cover.features.findChildren(TapeField) if f.isVisible() and f.line.accessibleName() == words)
         field.line.setFocus()
         hands.write_over(typed)

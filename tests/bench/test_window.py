@@ -292,7 +292,7 @@ def test_features_are_added_on_the_cover_station(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
     features = sample_window.stations["cover"].features
     features._add()
-    assert [f.panel for f in sample_window.session.open_job.cover.features] == ["wall"]
+    assert [f.face for f in sample_window.session.open_job.cover.features] == ["front"]
     assert len(features.findChildren(type(features.cards.itemAt(0).widget()))) == 1
 
 

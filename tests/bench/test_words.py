@@ -20,7 +20,7 @@ from omnipel.bench.commands.registry import all_commands
 from omnipel.bench.speech import SPEECH
 from omnipel.bench.stations.panels.byhand import ByHandDialog
 from omnipel.bench.window.window import Window
-from omnipel.core.covers.rounding import roundings
+from omnipel.core.finishing.rounding import roundings
 from omnipel.core.job.document import Job
 from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import ENGLISH, Pseudo

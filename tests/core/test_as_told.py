@@ -18,18 +18,10 @@ from omnipel.core.covers.options import OptionKind
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.job.document import (
-    Choice,
-    Clearance,
-    ClearanceSchool,
-    Closure,
-    ClosureKind,
-    Feature,
-    FeatureKind,
-    Job,
-    LiningSchool,
-)
+from omnipel.core.finishing.kinds import KINDS
+from omnipel.core.job.document import Choice, Clearance, ClearanceSchool, Closure, ClosureKind, Job, LiningSchool
 from omnipel.core.job.edges import EdgeChoice, Hold
+from omnipel.core.job.feature import Feature
 from omnipel.core.job.finish import FinishKind, usual_finish
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
@@ -74,19 +66,9 @@ def otherwise() -> Iterator[tuple[str, Job]]:
         for hold in Hold:
             edge = EdgeChoice(held_by=hold, finish=usual_finish(_CASING.get(hold, FinishKind.FACING), job.cover.habits, 12.0))
             yield f"{job.thing.form} held by {hold}", replace(job, cover=replace(job.cover, edges={"lower edge": edge}))
-        for feature in FeatureKind:
-            made = Feature(
-                kind=feature,
-                name="it",
-                panel="wall",
-                from_top=200.0,
-                width=80.0,
-                height=60.0,
-                parts=3,
-                flap=True,
-                edge="lower edge",
-            )
-            yield f"{job.thing.form} with {feature}", replace(job, cover=replace(job.cover, features=(made,)))
+        for kind in KINDS.values():
+            made = Feature(kind=kind.key, name="it", from_top=200.0, width=80.0, height=60.0)
+            yield f"{job.thing.form} with {kind.key}", replace(job, cover=replace(job.cover, features=(made,)))
     for school in ClearanceSchool:
         clearance = Clearance(school=school, amount=0.03 if school is ClearanceSchool.GIRTH else 9.0)
         yield f"drum {school}", replace(drum, cover=replace(drum.cover, clearance=clearance))

@@ -73,6 +73,7 @@ def test_json_holds_what_the_page_promises(form: str, scheme: str, tmp_path: Pat
         "pieces",
         "seams",
         "openings",
+        "features",
         "hardware",
         "fit",
         "sewn",

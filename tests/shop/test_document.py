@@ -137,3 +137,4 @@ def test_a_port_of_an_old_file_knows_what_comes_out_through_it() -> None:
     ]
     job = loaded(json.dumps(data))
     assert [(feature.id, feature.serves) for feature in job.cover.features] == [("1", job.thing.sticks_out[0].id), ("2", "")]
+    assert [(feature.face, feature.was_on) for feature in job.cover.features] == [("", "end"), ("", "end")]

@@ -14,11 +14,12 @@ from omnipel.core.finishing.completed import completed
 from omnipel.core.fit.going_on import Fit, NoPassage, doubted, going_on
 from omnipel.core.fit.sewn import Sewn, sewn
 from omnipel.core.forms import FORMS
-from omnipel.core.forms.body import Body
+from omnipel.core.forms.body import Body, stands
 from omnipel.core.forms.form import Form, Measured
 from omnipel.core.forms.measuring import MissingReading, measure
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
+from omnipel.core.space.frames import Vector
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, tr
 from omnipel.core.words.working import Worked
@@ -114,7 +115,7 @@ def _drafted(job: Job) -> Draft:
         measured = measure(form, job.readings, job.thing, job.unit)
         body = form.build(measured)
         brief = scheme.brief(job.cover)
-        cover = completed(scheme.draft(body, brief), job.cover, scheme)
+        cover = completed(scheme.draft(body, brief), job.cover, scheme, where_served(body, job))
     except MissingReading as open_:
         return NotYet(job, None, None, in_order(missing(open_)))
     except Impossible as impossible:
@@ -132,6 +133,13 @@ def _drafted(job: Job) -> Draft:
     in_space = sewn(body, marked, seams)
     findings = of_drafted(job, form, scheme, measured, body, marked, seams, fit, in_space)
     return Drafted(job, measured, body, marked, seams, fit, findings, in_space, in_doubt)
+
+
+def where_served(body: Body, job: Job) -> dict[str, tuple[Vector, Vector]]:
+    """Where what comes out through a port stands and which way it points, by its id."""
+    served = {feature.serves for feature in job.cover.features if feature.serves}
+    found = {thing.id: stands(body, thing) for thing in job.thing.sticks_out if thing.id in served}
+    return {id_: place for id_, place in found.items() if place is not None}
 
 
 def other_bodies(job: Job, form: Form, measured: Measured) -> list[Body]:

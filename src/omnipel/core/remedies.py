@@ -14,8 +14,8 @@ from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import OptionKind
 from omnipel.core.covers.starting import usual_choices
-from omnipel.core.draft import Draft, Drafted, draft
-from omnipel.core.finishing.features import cures
+from omnipel.core.draft import Draft, Drafted, draft, where_served
+from omnipel.core.finishing.elsewhere import cures
 from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
@@ -128,7 +128,7 @@ def _proposed(drafted: Draft, finding: Finding) -> Iterator[Remedy]:
     """What a finding proposes; for something on a panel first where else it could be."""
     if finding.where.of is Of.FEATURE and isinstance(drafted, Drafted):
         feature = meant(drafted.job, finding.where.whole)
-        yield from islice(cures(feature, drafted.cover, drafted.job.cover), MOST_CURES)
+        yield from islice(cures(feature, drafted.cover, drafted.job.cover, where_served(drafted.body, drafted.job)), MOST_CURES)
     yield from finding.remedies
 
 

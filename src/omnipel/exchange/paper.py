@@ -13,7 +13,7 @@ from omnipel.core.pictures.pens import FAR, PENS, Layer, Paper
 from omnipel.core.words.habits import HABITS
 from omnipel.core.words.phrases import Length, Voice, tr
 
-TYPE_FOLDER: Final = FilePath(__file__).parent.parent / "bench" / "type"
+TYPE_FOLDER: Final = FilePath(__file__).parent.parent / "type"
 PLAIN: Final = "Omnipel"
 STRONG: Final = "Omnipel-Strong"
 SQUARE: Final = 51.0

@@ -23,7 +23,7 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
     cover = draft.cover if isinstance(draft, Drafted) else Cover()
     return {
         "format": "omnipel-draft",
-        "version": 5,
+        "version": 6,
         "job": draft.job.name,
         "parts": {name: part(number, voice) for name, number in (draft.measured.sums if draft.measured else {}).items()},
         "sizes": {name: size.value for name, size in cover.sizes.items()},
@@ -32,6 +32,7 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
         "pieces": [_piece(piece) for piece in cover.pieces],
         "seams": [_seam(trued, apart) for trued, apart in zip(draft.seams, _apart(draft), strict=True)],
         "openings": _openings(cover, voice),
+        "features": _features(draft, cover),
         "hardware": [
             {
                 "name": voice.say(h.name),
@@ -122,6 +123,27 @@ def _openings(cover: Cover, voice: Voice) -> list[dict[str, Any]]:
         }
         for edge in cover.edges
     ]
+
+
+def _features(draft: Draft, cover: Cover) -> list[dict[str, Any]]:
+    """What is put on the cover, and the piece and place in space it came to lie at, mm; none of these where it lies nowhere."""
+    made = []
+    for feature in draft.job.cover.features:
+        lying = cover.lying.get(feature.id)
+        made.append(
+            {
+                "id": feature.id,
+                "kind": feature.kind,
+                "name": feature.name,
+                "face": feature.face.value,
+                "across": feature.from_centre,
+                "down": feature.from_top,
+                "piece": lying.piece if lying else None,
+                "flat": list(lying.flat) if lying else None,
+                "place": list(lying.place) if lying else None,
+            }
+        )
+    return made
 
 
 def _apart(draft: Draft) -> tuple[float, ...]:

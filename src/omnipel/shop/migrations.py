@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any, Final
 
-VERSION: Final = 4
+VERSION: Final = 5
 """Of what this program writes."""
 
 
@@ -66,6 +66,53 @@ def _with_edges(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "cover": made}
 
 
+_SIDES: Final = {"lower": "down", "bottom": "down", "upper": "up", "top": "up", "lid": "up", "right": "right", "left": "left"}
+"""Which way an edge lay, by a word in its name."""
+_SAID: Final = {"wall": "front", "disc": "left", "outer face": "left", "axle face": "right"}
+"""Panels that are cut once and lie so that places on them are the same by their side."""
+_KEPT: Final = ("kind", "name", "from_centre", "from_top", "width", "height", "serves", "id")
+_OWN: Final = {"port": ("shape",), "pocket": ("depth", "parts"), "ties": ("parts",), "snaps": ("parts",), "grommets": ("parts",)}
+
+
+def _by_side(data: dict[str, Any]) -> dict[str, Any]:
+    """4 → 5: what is put on the cover is placed by the side of it, no longer by a panel in all of its copies.
+
+    Which side that is only a draft can tell: until a person has said so it lies where it lay on that panel's first piece.
+    """
+    features = _list(data.get("cover"), "features")
+    if not features:
+        return data
+    return {**data, "cover": {**data["cover"], "features": [_moved(feature) for feature in features]}}
+
+
+def _moved(feature: dict[str, Any]) -> dict[str, Any]:
+    made: dict[str, Any] = {key: feature[key] for key in _KEPT if key in feature}
+    kind = str(feature.get("kind"))
+    own = {key: feature[key] for key in _OWN.get(kind, ()) if key in feature}
+    if kind == "port" and feature.get("slit_to"):
+        own["slit"] = _way(feature["slit_to"])
+        if feature.get("flap"):
+            own["flap"] = "over the slit"
+    if kind == "webbing handle":
+        seams = {
+            "up": "the seam above",
+            "down": "the seam below",
+            "right": "the seam to the right",
+            "left": "the seam to the left",
+        }
+        own["caught"] = seams[_way(feature.get("edge"))]
+    if kind == "ties":
+        own["long"] = 300.0
+    panel = feature.get("panel", "")
+    side = _SAID.get(panel, "") if isinstance(panel, str) else ""
+    return {**made, "options": own, "face": side, "was_on": "" if side else panel}
+
+
+def _way(edge: Any) -> str:
+    """Which way an edge lay from the middle of its panel."""
+    return next((way for word, way in _SIDES.items() if word in str(edge)), "down")
+
+
 def _list(holder: Any, name: str) -> list[Any]:
     found = holder.get(name) if isinstance(holder, dict) else None
     return found if isinstance(found, list) and all(isinstance(item, dict) for item in found) else []
@@ -75,5 +122,5 @@ def _numbered(items: list[dict[str, Any]]) -> list[dict[str, Any]]:
     return [{"id": str(i), **item} for i, item in enumerate(items, 1)]
 
 
-STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _unchanged, 2: _with_ids, 3: _with_edges}
+STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _unchanged, 2: _with_ids, 3: _with_edges, 4: _by_side}
 """From each version to the next."""

@@ -10,18 +10,9 @@ from tests.jobs import drum, job
 from omnipel.core.covers import places
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.job.changes import changed
-from omnipel.core.job.document import (
-    Closure,
-    ClosureKind,
-    Feature,
-    FeatureKind,
-    Job,
-    Lining,
-    LiningSchool,
-    Override,
-    with_reading,
-)
+from omnipel.core.job.document import Closure, ClosureKind, Job, Lining, LiningSchool, Override, with_reading
 from omnipel.core.job.edges import EdgeChoice, Hold
+from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.findings import CATALOGUE, Severity
 from omnipel.core.job.finish import Finish, FinishKind, double_hem
 from omnipel.core.job.joining import Parting, SeamChoice
@@ -31,6 +22,7 @@ from omnipel.core.remedies import advised
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
 from omnipel.shop.document import lawful
+from omnipel.shop.starter import starter
 
 BY_HAND = Override(size="wall_sew_length", value=1860.0, reason="an old wall is to be used")
 
@@ -41,9 +33,10 @@ def sticking_out(treatment: Treatment, from_top: float = 300.0) -> Job:
     return drum(thing={"sticks_out": (tap,)})
 
 
-def with_feature(kind: FeatureKind, **more: Any) -> Job:
-    """A drum whose wall carries a feature."""
-    return drum(features=(Feature(kind=kind, name="it", **{"panel": "wall", **more}),))
+def with_feature(kind: str, host: Job | None = None, *, own: dict[str, Any] | None = None, **more: Any) -> Job:
+    """A drum, or another job, that carries a feature on its front; `own` are its kind's own choices."""
+    job = host or drum()
+    return replace(job, cover=replace(job.cover, features=(Feature(kind=kind, name="it", options=own or {}, **more),)))
 
 
 def rough(points: int, by: float) -> tuple[tuple[float, float], ...]:
@@ -66,12 +59,19 @@ PROVOKED: dict[str, Job] = {
         job("tub", "tapered-tub", {"girth_bottom": 1180.0, "girth_top": 1470.0, "height": 360.0}),
         thing=Thing(form="tub", sticks_out=(SticksOut(name="grip", from_top=40.0, reach=30.0, size=80.0),)),
     ),
-    "port-across-seam": with_feature(FeatureKind.PORT, from_top=20.0, width=60.0),
-    "slit-reaches-nothing": with_feature(FeatureKind.PORT, from_top=300.0, slit_to="hub"),
-    "pocket-too-wide": with_feature(FeatureKind.POCKET, from_top=300.0, width=2500.0, height=100.0),
-    "feature-off-panel": with_feature(FeatureKind.SNAP, panel="sleeve"),
-    "snap-in-stitch-line": with_feature(FeatureKind.SNAP, from_top=642.0),
-    "handle-not-in-seam": with_feature(FeatureKind.HANDLE, edge="lower edge"),
+    "port-across-seam": with_feature("port", from_top=20.0, width=60.0),
+    "slit-reaches-nothing": with_feature("port", from_top=640.0, width=200.0, own={"slit": "down"}),
+    "pocket-too-wide": with_feature("pocket", from_top=300.0, width=2500.0, height=100.0),
+    "feature-off-panel": with_feature("snaps", face=Facing.BELOW),
+    "feature-unplaced": with_feature("snaps", face=Facing.UNSAID, was_on="wall"),
+    "feature-unknown": with_feature("trumpet"),
+    "feature-choice": with_feature("port", own={"colour": "red"}),
+    "feature-in-gathers": with_feature("pocket", starter("drum", "gathered-halves"), from_top=20.0, width=40.0, height=20.0),
+    "flap-without-slit": with_feature("port", from_top=300.0, own={"flap": "over the slit"}),
+    "drain-not-lowest": with_feature("drain eyelet", from_top=300.0),
+    "letters-missing": with_feature("letters", from_top=300.0, own={"text": "ぬの"}),
+    "snap-in-stitch-line": with_feature("snaps", from_top=642.0),
+    "handle-not-in-seam": with_feature("webbing handle", from_top=300.0, own={"caught": "the seam below"}),
     "turning-gap": drum(lining=Lining(school=LiningSchool.BAGGED, turning_gap=30.0)),
     "padding-too-small": drum(200.0, 200.0, padding=4.0, padding_inset=100.0, hem=double_hem(10.0, 5.0)),
     "reading-missing": replace(drum(), readings=()),
@@ -110,8 +110,8 @@ PROVOKED: dict[str, Job] = {
     "sticks-out-beside": sticking_out(Treatment.COVER, from_top=-40.0),
     "features-overlap": drum(
         features=(
-            Feature(kind=FeatureKind.PORT, name="1", panel="wall", from_top=300.0, width=80.0),
-            Feature(kind=FeatureKind.POCKET, name="2", panel="wall", from_top=320.0, width=200.0, height=150.0),
+            Feature(kind="port", name="1", from_top=300.0, width=80.0),
+            Feature(kind="pocket", name="2", from_top=320.0, width=200.0, height=150.0),
         )
     ),
     "cord-does-nothing": drum(edges={"lower edge": EdgeChoice(held_by=Hold.CORD, drawn_to=5000.0)}),

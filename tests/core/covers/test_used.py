@@ -1,6 +1,5 @@
 """Nothing inert: what is offered changes the cover when it is changed, and what is not offered changes nothing."""
 
-import itertools
 from dataclasses import replace
 from typing import Any
 
@@ -10,23 +9,16 @@ from tests.attack.chains import shown
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
+from omnipel.core.covers.scheme import Lying
 from omnipel.core.covers.used import options_used, uses
-from omnipel.core.draft import draft
-from omnipel.core.finishing.asked import asked_of
+from omnipel.core.draft import Drafted, draft
+from omnipel.core.finishing.asked import asked_of, options_asked, values_of
+from omnipel.core.finishing.elsewhere import begun
+from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.job.changes import changed, meant
-from omnipel.core.job.document import (
-    ClipSchool,
-    Closure,
-    ClosureKind,
-    Feature,
-    FeatureKind,
-    Job,
-    LiningSchool,
-    Override,
-    RingSchool,
-    Shape,
-)
+from omnipel.core.job.document import ClipSchool, Closure, ClosureKind, Job, LiningSchool, Override, RingSchool
 from omnipel.core.job.edges import HemOrder
+from omnipel.core.job.feature import Choice, Facing
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import FinishKind
 from omnipel.core.remedies import advised
@@ -215,34 +207,53 @@ def test_what_is_said_about_a_choice_leads_to_the_size_set_by_hand_instead() -> 
 
 def seen(job: Job) -> tuple[object, ...]:
     """What is seen of the panels and of what is bought."""
-    all_of_it = shown(draft(job))
-    return (all_of_it[1], *all_of_it[3:])
+    drafted = draft(job)
+    all_of_it = shown(drafted)
+    return (all_of_it[1], *all_of_it[3:], *(str(f.text) for f in drafted.findings if f.code == "letters-missing"))
 
 
-@pytest.mark.parametrize("kind", list(FeatureKind))
-@pytest.mark.parametrize(("form", "scheme"), [("box", "wall-and-top"), ("drum", "wall-and-lid"), ("slab", "slip-sleeve")])
-def test_what_is_put_on_a_panel_asks_only_what_changes_it(form: str, scheme: str, kind: FeatureKind) -> None:
+@pytest.mark.parametrize("kind", sorted(KINDS))
+@pytest.mark.parametrize(("form", "scheme"), [("box", "wall-and-top"), ("drum", "wall-and-lid"), ("slab", "envelope")])
+def test_what_is_put_on_a_cover_asks_only_what_changes_it(form: str, scheme: str, kind: str) -> None:
+    """Every length and every own choice of a kind, as the others stand, with each pick of the others."""
     job = starter(form, scheme)
-    host = next(panel for panel in draft(job).panels if panel.name in draft(job).cover.hosts)  # type: ignore[union-attr]
-    edge, other = (e.name for e in host.edges[:2]) if len(host.edges) > 1 else (host.edges[0].name, "")
-    plain = Feature(kind=kind, name="it", panel=host.name, from_top=host.width.value / 2.0, width=120.0, height=80.0, edge=edge)
-    values = {
-        "from_centre": 30.0,
-        "from_top": plain.from_top + 30.0,
-        "width": 100.0,
-        "height": 60.0,
-        "depth": 30.0,
-        "edge": other,
-    }
-    ports, rows = itertools.product(Shape, (1,), ("", edge)), itertools.product((Shape.ROUND,), (1, 4), ("",))
-    for shape, parts, slit_to in ports if kind is FeatureKind.PORT else rows:
-        feature = replace(plain, shape=shape, parts=parts, slit_to=slit_to)
+    drafted = draft(job)
+    assert isinstance(drafted, Drafted)
+    face = Facing.TOP if form == "slab" else Facing.FRONT
+    plain = begun(KINDS[kind], "it", face, drafted.cover, job.cover)
+    lengths = {"from_centre": 7.0, "from_top": plain.from_top + 9.0, "width": plain.width * 0.8, "height": plain.height * 0.7}
+    for feature in (plain, *(replace(plain, options={o.key: v}) for o in KINDS[kind].options for v in another(o))):
         given = changed(job, Change(refs.feature(), feature, Act.ADD))
         before, where = seen(given), refs.feature(given.cover.features[-1].id)
-        others = {"shape": next(s for s in Shape if s != shape), "parts": parts + 1, "slit_to": "" if slit_to else edge}
-        asked = asked_of(feature)
-        for name, value in {**values, **others, "flap": not feature.flap}.items():
-            if name == "edge" and not other:
-                continue
-            changes = seen(changed(given, Change(where.at(name), value))) != before
-            assert changes is (name in asked), (name, shape, parts, slit_to)
+        idle = lying_of(given).idle
+        asked = asked_of(feature, job.cover, idle)
+        for name, value in lengths.items():
+            assert (seen(changed(given, Change(where.at(name), value))) != before) is (name in asked), (name, feature.options)
+        offered = {option.key for option in options_asked(feature, job.cover, idle)}
+        values = values_of(KINDS[kind], feature, job.cover)
+        for option in KINDS[kind].options:
+            ways = [v for v in another(option) if v != values[option.key]] + [option.usual(kind, job.cover.habits)]
+            changes = any(seen(changed(given, Change(where.at(f"options.{option.key}"), v))) != before for v in ways)
+            assert changes is (option.key in offered), (option.key, feature.options)
+
+
+def lying_of(job: Job) -> Lying:
+    """Where the last thing put on a cover lies."""
+    drafted = draft(job)
+    assert isinstance(drafted, Drafted)
+    return drafted.cover.lying.get(job.cover.features[-1].id, Lying("", (0.0, 0.0), (0.0, 0.0, 0.0)))
+
+
+def another(option: Option) -> list[Choice]:
+    """Other values of a choice than the usual one."""
+    match option.kind:
+        case OptionKind.PICK:
+            return list(option.picks[1:])
+        case OptionKind.YES:
+            return [not option.default]
+        case OptionKind.TEXT | OptionKind.DRAWING:
+            return {"text": ["Q"], "typeface": ["none such"], "drawing": ["M 0 0 L 30 0 L 0 20 z"]}[option.key]
+        case OptionKind.COUNT:
+            return [float(option.default) + 1.0]
+        case _:
+            return [option.low + 29.0 if option.kind is OptionKind.LENGTH else 1.3]

@@ -1,114 +1,22 @@
 """Features, closure, lining, padding and take-up: what they add, and what they change."""
 
 from dataclasses import replace
-from typing import Any
 
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given
-from hypothesis import strategies as st
 from tests.core.covers.test_schemes import checked
 from tests.jobs import drum, job
-from tests.wild import tried
 
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
-from omnipel.core.drafting.panel import Cloth, MarkKind
+from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.changes import changed
-from omnipel.core.job.document import Closure, ClosureKind, Feature, FeatureKind, Job, Lining, LiningSchool, Shape, TakeUp
+from omnipel.core.job.document import Closure, ClosureKind, Lining, LiningSchool, TakeUp
 from omnipel.core.job.edges import EdgeChoice, Hold
-from omnipel.core.words.refs import Of
 from omnipel.core.words.units import Unit
-from omnipel.shop.document import dumped, loaded
 from omnipel.shop.starter import starter
-
-
-def put(kind: FeatureKind, host: Job | None = None, **more: Any) -> Job:
-    """A drum (or another job) with one feature on its wall."""
-    base = host or drum()
-    feature = Feature(kind=kind, name="it", **{"panel": "wall", "from_top": 300.0, **more})
-    return replace(base, cover=replace(base.cover, features=(feature,)))
-
-
-@pytest.mark.parametrize(
-    ("kind", "more", "panels", "hardware", "figures"),
-    [
-        (FeatureKind.PORT, {}, 0, {"binding"}, {"it"}),
-        (FeatureKind.PORT, {"shape": Shape.SLOT, "height": 120.0}, 0, {"binding"}, {"it"}),
-        (FeatureKind.PORT, {"slit_to": "lower edge", "flap": True}, 1, {"binding", "hook-and-loop"}, {"it", "slit of it"}),
-        (FeatureKind.VENT, {"width": 100.0}, 1, {"mesh"}, {"it"}),
-        (FeatureKind.WINDOW, {"width": 200.0, "height": 120.0}, 1, set(), {"it"}),
-        (
-            FeatureKind.POCKET,
-            {"width": 240.0, "height": 160.0, "parts": 3},
-            1,
-            set(),
-            {"place of it", "division 1 of it", "division 2 of it"},
-        ),
-        (FeatureKind.POCKET, {"width": 240.0, "height": 160.0, "depth": 30.0}, 1, set(), {"place of it"}),
-        (FeatureKind.PATCH, {}, 1, set(), {"place of it"}),
-        (FeatureKind.HANDLE, {"edge": "lid edge", "width": 150.0}, 0, {"webbing"}, set()),
-        (FeatureKind.SNAP, {"parts": 4, "width": 400.0}, 0, {"snaps"}, {f"it {i}" for i in range(1, 5)}),
-        (FeatureKind.GROMMET, {"parts": 2, "width": 100.0}, 0, {"grommets"}, {"it 1", "it 2"}),
-        (FeatureKind.TIE, {}, 0, {"tie tape"}, {"it 1"}),
-        (FeatureKind.CORD_EXIT, {}, 0, {"grommets"}, {"it 1", "it 2"}),
-        (FeatureKind.HOOK_AND_LOOP, {"width": 200.0, "height": 25.0}, 0, {"hook-and-loop"}, {"it"}),
-        (FeatureKind.ZIP, {"width": 10.0, "height": 200.0}, 0, {"zip"}, {"it"}),
-    ],
-)
-def test_each_feature_adds_its_panels_hardware_and_marks(
-    kind: FeatureKind, more: dict[str, Any], panels: int, hardware: set[str], figures: set[str]
-) -> None:
-    made = put(kind, **more)
-    plain, drafted = draft(drum()), draft(made)
-    assert not drafted.stops, drafted.findings
-    checked(drafted)
-    assert len(drafted.panels) == len(plain.panels) + panels
-    assert {str(h.name) for h in drafted.cover.hardware} == hardware
-    wall = next(p for p in drafted.panels if p.name == "wall")
-    assert {f.name for f in wall.figures} == figures
-    assert loaded(dumped(made)) == made
-
-
-def test_a_port_lies_where_the_tape_says() -> None:
-    drafted = draft(put(FeatureKind.PORT, from_centre=-120.0, from_top=200.0, width=80.0))
-    wall = next(p for p in drafted.panels if p.name == "wall")
-    hole = next(f for f in wall.figures if f.kind is MarkKind.CUT_OUT)
-    middle = (hole.points.min(axis=0) + hole.points.max(axis=0)) / 2.0
-    assert middle[0] == pytest.approx(wall.length.value / 2.0 - 120.0)
-    assert middle[1] == pytest.approx(wall.width.value - 200.0)
-    assert np.ptp(hole.points, axis=0) == pytest.approx((80.0, 80.0), abs=0.1)
-
-
-def test_a_slit_runs_straight_to_its_edge() -> None:
-    drafted = draft(put(FeatureKind.PORT, slit_to="lower edge", width=60.0))
-    wall = next(p for p in drafted.panels if p.name == "wall")
-    slit = next(f for f in wall.figures if f.name == "slit of it").points
-    assert np.ptp(slit[:, 0]) == pytest.approx(0.0, abs=1e-6)
-    assert slit[:, 1].min() == pytest.approx(0.0, abs=1e-6)
-    assert np.ptp(slit[:, 1]) == pytest.approx(wall.width.value - 300.0 - 30.0, abs=0.1)
-
-
-@tried(60)
-@given(
-    st.floats(-1500, 1500),
-    st.floats(0, 1200),
-    st.floats(10, 900),
-    st.floats(10, 900),
-    st.sampled_from(FeatureKind),
-    st.integers(1, 6),
-)
-def test_wherever_a_feature_is_put_it_is_drafted_or_said(
-    x: float, y: float, w: float, h: float, kind: FeatureKind, parts: int
-) -> None:
-    drafted = draft(put(kind, from_centre=x, from_top=y, width=w, height=h, parts=parts, edge="lid edge"))
-    assert drafted.panels
-    for finding in drafted.findings:
-        if finding.where.of is Of.FEATURE and finding.severity.value == "stop":
-            fixed = draft(changed(drafted.job, *finding.remedies[0].changes))
-            assert finding.code not in [f.code for f in fixed.findings if f.where == finding.where], finding
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())

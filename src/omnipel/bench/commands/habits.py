@@ -14,7 +14,7 @@ from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, column, label, row, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.core.covers.rounding import Rounding, rounded, roundings
+from omnipel.core.finishing.rounding import Rounding, rounded, roundings
 from omnipel.core.words import refs
 from omnipel.core.words.habits import HABITS, Habits, System
 from omnipel.core.words.phrases import term, tr

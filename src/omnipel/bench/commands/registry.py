@@ -38,7 +38,7 @@ def with_rounding(desk: Desk) -> bool:
     """Can be done while something chosen is not round in the job's unit."""
     if desk.session.job is None:
         return False
-    from omnipel.core.covers.rounding import roundings  # loaded with the job
+    from omnipel.core.finishing.rounding import roundings  # loaded with the job
 
     return bool(roundings(desk.session.job))
 

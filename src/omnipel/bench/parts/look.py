@@ -7,7 +7,7 @@ from typing import Final
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QFont, QFontDatabase, QGuiApplication, QPalette
 
-TYPE: Final = Path(__file__).parent.parent / "type"
+TYPE: Final = Path(__file__).parent.parent.parent / "type"
 FAMILY: Final = "Source Sans Pro"
 
 

@@ -211,7 +211,7 @@ class Window(QMainWindow):
         if draft is None:
             self.rail.show_state(self.here, None)
         if job is not None and draft is not None:
-            from omnipel.core.covers.rounding import roundings  # loaded with the job
+            from omnipel.core.finishing.rounding import roundings  # loaded with the job
             from omnipel.core.standing import states
 
             self.rail.show_state(self.here, states(draft))

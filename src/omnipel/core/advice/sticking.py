@@ -2,13 +2,16 @@
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Final
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.finishing.features import clean
-from omnipel.core.forms.body import Body, section_at
+from omnipel.core.finishing.features import Cloth, beside, clean
+from omnipel.core.finishing.ground import Stands, ground_of
+from omnipel.core.forms.body import Body, section_at, stands
 from omnipel.core.forms.form import Form, Measured
-from omnipel.core.job.document import Feature, FeatureKind, Job
+from omnipel.core.job.document import ClearanceSchool, CoverChoices, Job
+from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Face, SticksOut, Treatment
@@ -22,7 +25,7 @@ FAR_OUT: Final = 2.0
 
 def sticking_out(job: Job, form: Form, measured: Measured, body: Body, cover: Cover) -> Iterator[Finding]:
     """Whether the cover does about everything that sticks out what it is to do."""
-    served = {feature.serves for feature in job.cover.features if feature.kind is FeatureKind.PORT}
+    served = {feature.serves for feature in job.cover.features if feature.kind == "port"}
     for thing in job.thing.sticks_out:
         ref = refs.sticks_out(thing.id)
         forget = Remedy(tr("Leave the {thing} out", thing=Name(thing.name)), (Change(ref, act=Act.REMOVE),))
@@ -30,7 +33,7 @@ def sticking_out(job: Job, form: Form, measured: Measured, body: Body, cover: Co
         yield from _misplaced(thing, body, forget)
         if thing.treatment is Treatment.PORT and thing.id not in served:
             text = tr("The {thing} is to come out through a port, and the cover has none for it yet.", thing=Name(thing.name))
-            yield Finding("port-missing", Severity.LOOK, text, ref, (*_port(job, cover, thing), *other_ways, forget))
+            yield Finding("port-missing", Severity.LOOK, text, ref, (*_port(job, body, cover, thing), *other_ways, forget))
         if thing.treatment is Treatment.BELOW:
             yield from _left_below(job, measured, thing, (*other_ways, forget))
         reckoned = form.tops if thing.face is Face.TOP else form.grows and bool(cover.profile)
@@ -49,24 +52,44 @@ def _other_ways(form: Form, thing: SticksOut) -> Iterator[Remedy]:
         yield Remedy(words, (Change(refs.sticks_out(thing.id).at("treatment"), Treatment.COVER),))
 
 
-def _port(job: Job, cover: Cover, thing: SticksOut) -> Iterator[Remedy]:
-    """A port where the thing comes out, when all of it lies clear there."""
-    host = cover.wall
-    if host is None or thing.face is Face.TOP:
+def _port(job: Job, body: Body, cover: Cover, thing: SticksOut) -> Iterator[Remedy]:
+    """A port where the thing comes out, when all of it lies clear there; across a seam, as two halves."""
+    place = stands(body, thing)
+    if place is None:
         return
-    size = thing.size + job.cover.habits.mm("port room")
     port = Feature(
-        kind=FeatureKind.PORT,
+        kind="port",
         name=thing.name,
         serves=thing.id,
-        panel=host.name,
-        from_centre=thing.from_centre,
-        from_top=max(0.0, thing.from_top),
-        width=size,
-        height=size,
+        face=Facing.TOP if thing.face is Face.TOP else Facing.FRONT,
+        width=thing.size,
+        height=thing.size,
+        options={"room": room_around(job.cover)},
     )
-    if clean(port, host, job.cover, job.cover.features):
-        yield Remedy(tr("Add a port for the {thing}", thing=Name(thing.name)), (Change(refs.feature(), port, Act.ADD),))
+    served = {**where_they_stand(body, job), thing.id: place}
+    on = Cloth(ground_of(cover.panels, cover.pieces, cover.seams), job.cover, served)
+    on = replace(on, before=tuple(beside(job.cover.features, on)))
+    called = Name(thing.name)
+    if clean(port, on):
+        yield Remedy(tr("Add a port for the {thing}", thing=called), (Change(refs.feature(), port, Act.ADD),))
+        return
+    halved = replace(port, options={**port.options, "split": True})
+    if clean(halved, on):
+        words = tr("Add a port for the {thing}, over the seam as two halves", thing=called)
+        yield Remedy(words, (Change(refs.feature(), halved, Act.ADD),))
+
+
+def room_around(choices: CoverChoices) -> float:
+    """How much larger on each side a port is than what comes through it: the gap of the cover, and a little, mm."""
+    habits, clearance = choices.habits, choices.clearance
+    gap = {ClearanceSchool.SIDE: clearance.amount, ClearanceSchool.DIMENSION: clearance.amount / 2.0}.get(clearance.school)
+    return (gap if gap is not None else habits.mm("clearance")) + habits.mm("room around a port")
+
+
+def where_they_stand(body: Body, job: Job) -> Stands:
+    """Where all that sticks out stands, by its id."""
+    found = {thing.id: stands(body, thing) for thing in job.thing.sticks_out}
+    return {id_: place for id_, place in found.items() if place is not None}
 
 
 def _left_below(job: Job, measured: Measured, thing: SticksOut, others: tuple[Remedy, ...]) -> Iterator[Finding]:

@@ -39,7 +39,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.seam("", "kind"): tr("seams, one by one"),
     refs.parting(): tr("panels parted at a height"),
     refs.edge(""): tr("edges of the openings"),
-    refs.FEATURES: tr("on the panels: ports, pockets, fasteners"),
+    refs.FEATURES: tr("on the cover: ports, pockets, fasteners"),
 }
 """By what they decide."""
 
@@ -58,20 +58,17 @@ LENGTHS: Final = (
 """Those that are chosen as a length; thicknesses are measured."""
 
 FEATURE_FIELDS: Final[Mapping[str, Phrase]] = {
+    "kind": tr("what it is"),
     "name": tr("name"),
-    "panel": tr("panel"),
+    "face": tr("side"),
     "from_centre": tr("right of centre"),
-    "from_top": tr("from the top"),
+    "from_top": tr("down from the top edge"),
     "width": tr("width"),
     "height": tr("height"),
-    "depth": tr("depth"),
-    "shape": tr("shape"),
-    "parts": tr("how many"),
-    "slit_to": tr("slit"),
-    "flap": tr("flap"),
-    "edge": tr("caught in"),
+    "options": tr("its own choices"),
+    "serves": tr("what comes out through it"),
 }
-"""The fields of something on a panel, by their name in the job."""
+"""The fields of something put on the cover, by their name in the job."""
 
 EDGE_FIELDS: Final[Mapping[str, Phrase]] = {
     "finish": tr("finished"),
@@ -103,6 +100,6 @@ SEAM_LENGTHS: Final = ("allowance", "under", "wide", "start", "stop", "open_from
 
 EDGE_LENGTHS: Final = ("finish.width", "finish.turn_under", "drawn_to", "wide")
 
-FEATURE_LENGTHS: Final = ("from_centre", "from_top", "width", "height", "depth")
+FEATURE_LENGTHS: Final = ("from_centre", "from_top", "width", "height")
 PLACES: Final = frozenset(("from_centre", "from_top"))
 """Where something lies: nothing is a place, too."""

@@ -5,13 +5,15 @@ from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Any
 
-from omnipel.core.job.document import Choice
+from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Ratio, Rule, Share, Value, listed, mm, term, tr
 
 ZERO = Rule(0.0, 0.0)
+MOST_LETTERS = 400_000
+"""Of a text: as much as the path of a traced outline."""
 
 
 class OptionKind(StrEnum):
@@ -23,6 +25,12 @@ class OptionKind(StrEnum):
     RATIO = "ratio"
     YES = "yes or no"
     PICK = "pick"
+    TEXT = "text"
+    DRAWING = "drawing"
+
+
+WRITTEN = (OptionKind.TEXT, OptionKind.DRAWING)
+"""What holds a person's own words, or the path of a drawing."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -65,7 +73,7 @@ class Option:
         if isinstance(value, bool):
             return tr("yes") if value else tr("no")
         if isinstance(value, str):
-            return term(value)
+            return Name(value) if self.kind in WRITTEN else term(value)
         match self.kind:
             case OptionKind.LENGTH:
                 return mm(value)
@@ -84,6 +92,8 @@ class Option:
                 return tr("yes or no")
             case OptionKind.PICK:
                 return tr("one of {picks}", picks=listed(term(pick) for pick in self.picks))
+            case OptionKind.TEXT | OptionKind.DRAWING:
+                return tr("a text of up to {most} letters", most=Count(MOST_LETTERS))
             case _:
                 return tr("{low} to {high}", low=self.shown(self.low), high=self.shown(self.high))
 
@@ -99,6 +109,8 @@ class Option:
                 lawful = isinstance(value, bool)
             case OptionKind.PICK:
                 lawful = value in self.picks
+            case OptionKind.TEXT | OptionKind.DRAWING:
+                lawful = isinstance(value, str) and len(value) <= MOST_LETTERS
             case _:
                 lawful = isinstance(value, int | float) and not isinstance(value, bool) and self.low <= value <= self.high
         if not lawful:
@@ -106,7 +118,9 @@ class Option:
             back = self.rule if self.kind is OptionKind.LENGTH else self.shown(usual)
             remedy = Remedy(tr("Go back to {usual}", usual=back), (Change(where, usual),))
             number = isinstance(value, int | float) and not isinstance(value, bool)
-            found = self.shown(value) if number and self.kind not in (OptionKind.YES, OptionKind.PICK) else Name(str(value))
+            found = (
+                self.shown(value) if number and self.kind not in (OptionKind.YES, OptionKind.PICK, *WRITTEN) else Name(str(value))
+            )
             text = tr("{option}: {found} is not {bounds}", option=self.words, found=found, bounds=self.bounds)
             raise Impossible(text, where, remedy)
         return value
@@ -153,3 +167,13 @@ def yes(key: str, words: Phrase, default: bool, why: Phrase = NOTHING) -> Option
 def pick(key: str, words: Phrase, picks: tuple[str, ...], why: Phrase = NOTHING) -> Option:
     """One of several; the first is the default."""
     return Option(key, words, OptionKind.PICK, picks[0], why, picks=picks)
+
+
+def text(key: str, words: Phrase, why: Phrase = NOTHING) -> Option:
+    """A person's own words; none until they are given."""
+    return Option(key, words, OptionKind.TEXT, "", why)
+
+
+def drawing(key: str, words: Phrase, why: Phrase = NOTHING) -> Option:
+    """The path of a drawing, as SVG writes it; none until one is taken."""
+    return Option(key, words, OptionKind.DRAWING, "", why)

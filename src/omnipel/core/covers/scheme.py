@@ -14,7 +14,8 @@ from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.abilities import Boxy as BoxyBody
 from omnipel.core.forms.form import Form
-from omnipel.core.job.document import Choice, ClearanceSchool, CoverChoices, LiningSchool, RingSchool
+from omnipel.core.job.document import ClearanceSchool, CoverChoices, LiningSchool, RingSchool
+from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.job.finish import Finish, seam, trimmed
 from omnipel.core.words import refs
@@ -45,6 +46,23 @@ class Passage:
     spans: tuple[Worked, ...] = ()
 
 
+@dataclass(frozen=True, slots=True)
+class Lying:
+    """Where something put on a cover came to lie.
+
+    Args:
+        piece: on which piece.
+        flat: its middle on the flat panel, mm.
+        place: its middle in space, mm.
+        idle: what of all that it asks counts for nothing there, by name.
+    """
+
+    piece: str
+    flat: tuple[float, float]
+    place: tuple[float, float, float]
+    idle: frozenset[str] = frozenset()
+
+
 @dataclass(frozen=True)
 class Cover:
     """What a scheme drafts.
@@ -70,6 +88,7 @@ class Cover:
         edges: how the edges of its openings are finished and held.
         slits: names of the openings that are seams left open.
         joins: the seams that a person decides about, by name, and how long each is when it is sewn, mm, also where it is left open.
+        lying: where what was put on it lies, by its id.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -92,6 +111,7 @@ class Cover:
     edges: tuple[Dressed, ...] = ()
     slits: tuple[str, ...] = ()
     joins: Mapping[str, float] = field(default_factory=dict)
+    lying: Mapping[str, Lying] = field(default_factory=dict)
 
     @cached_property
     def panel_of(self) -> dict[str, str]:

@@ -9,15 +9,12 @@ from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Cloth, Edge, MarkKind
 from omnipel.core.drafting.seams import Seam
 from omnipel.core.forms.body import Body
-from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, FeatureKind, LiningSchool
+from omnipel.core.job.document import ClipSchool, ClosureKind, CoverChoices, LiningSchool
 from omnipel.core.job.finish import SEWN, TURNED_UNDER, FinishKind
 from omnipel.core.plane.curves import Arc
 from omnipel.core.tolerances import CLIP_RADIUS
 from omnipel.core.words import refs
 from omnipel.core.words.refs import Ref
-
-SEWN_WITH_OURS: Final = frozenset((FeatureKind.PORT, FeatureKind.VENT, FeatureKind.POCKET, FeatureKind.HANDLE))
-"""Features whose own pieces take the job's seam allowance."""
 
 
 def options_used(scheme: Scheme, choices: CoverChoices, body: Body | None, cover: Cover | None = None) -> tuple[Option, ...]:
@@ -115,7 +112,7 @@ def _bent(edge: Edge) -> bool:
 
 def _sewn_on(choices: CoverChoices, cover: Cover | None) -> bool:
     """Whether something with pieces of its own is sewn onto the panels; as long as there is no cover, whether it is to be."""
-    return any(f.kind in SEWN_WITH_OURS for f in choices.features) and _sewn(cover)
+    return bool(choices.features) and _sewn(cover)
 
 
 def _bagged_edge(cover: Cover | None) -> bool:

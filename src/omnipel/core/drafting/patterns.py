@@ -22,7 +22,7 @@ def regrouped(
 ) -> tuple[tuple[Panel, ...], tuple[Piece, ...]]:
     """Panels and pieces once pieces of one panel differ in some way: each sort becomes a pattern.
 
-    Most of a panel's pieces keep its name; the others' patterns are called after their first piece.
+    Where several pieces stay alike most of a panel's pieces keep its name; other patterns are called after their first piece.
     """
     made: list[Panel] = []
     cut_from: dict[str, str] = {}
@@ -33,7 +33,8 @@ def regrouped(
                 groups.setdefault(sort(piece), []).append(piece)
         most = max(groups.values(), key=len, default=[])
         for key, group in groups.items():
-            name = panel.name if group is most else group[0].name
+            alone = len(groups) > 1 and len(most) == 1
+            name = panel.name if group is most and not alone else group[0].name
             made.append(cut(panel if name == panel.name else replace(panel, name=name), key))
             cut_from |= {piece.name: name for piece in group}
         if not groups:

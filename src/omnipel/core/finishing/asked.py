@@ -1,30 +1,45 @@
-"""What something on a panel asks: only what changes it."""
+"""What something on a cover asks: only what changes it."""
 
-from collections.abc import Mapping
+from collections.abc import Collection, Iterator, Mapping
 
 from omnipel.core.covers.fields import FEATURE_FIELDS
-from omnipel.core.finishing.placing import ROWS
-from omnipel.core.job.document import Feature, FeatureKind, Shape
+from omnipel.core.covers.options import Option
+from omnipel.core.finishing.kind import Kind, Values
+from omnipel.core.finishing.kinds import KINDS
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.feature import LEVEL, Facing, Feature
+from omnipel.core.job.findings import Impossible
 from omnipel.core.words.phrases import Phrase, tr
 
 
-def asked_of(feature: Feature) -> Mapping[str, Phrase]:
-    """What there is to decide about something on a panel, as it stands, and what that is called; its name and its panel go without saying."""
-    kind = feature.kind
-    row = kind in ROWS and kind is not FeatureKind.CORD_EXIT  # as many as one likes
-    is_round = kind is FeatureKind.PORT and feature.shape is Shape.ROUND
-    asked = {
-        "from_centre": True,
-        "from_top": kind is not FeatureKind.HANDLE,  # caught in an edge
-        "width": not row or feature.parts > 1,
-        "height": kind not in ROWS and kind is not FeatureKind.HANDLE and not is_round,
-        "depth": kind is FeatureKind.POCKET,
-        "shape": kind is FeatureKind.PORT,
-        "slit_to": kind is FeatureKind.PORT,
-        "flap": kind is FeatureKind.PORT and bool(feature.slit_to),
-        "edge": kind is FeatureKind.HANDLE,
-        "parts": row or kind is FeatureKind.POCKET,
-    }
-    wide = tr("across") if is_round else tr("from first to last") if row else FEATURE_FIELDS["width"]
-    called = {**FEATURE_FIELDS, "width": wide, "depth": tr("depth, 0 for flat")}
-    return {name: called[name] for name, there in asked.items() if there}
+def values_of(kind: Kind, feature: Feature, choices: CoverChoices) -> Values:
+    """What was decided by its kind's own choices; what is usual where that is not lawful."""
+    try:
+        return kind.values(feature, choices)
+    except Impossible:
+        return {option.key: option.usual(kind.key, choices.habits) for option in kind.options}
+
+
+def asked_of(feature: Feature, choices: CoverChoices, idle: Collection[str] = ()) -> Mapping[str, Phrase]:
+    """Which lengths there are to decide about something on a cover, as it stands, and what they are called; not what is idle where it lies."""
+    kind = KINDS.get(feature.kind)
+    if kind is None:
+        return {}
+    asked = dict(kind.sizes(values_of(kind, feature, choices)))
+    if feature.serves or feature.face is Facing.UNSAID:
+        return asked
+    level = {Facing.TOP: tr("from the middle to the front"), Facing.BELOW: tr("from the middle to the back")}
+    down = level[feature.face] if feature.face in LEVEL else FEATURE_FIELDS["from_top"]
+    asked = {"from_centre": FEATURE_FIELDS["from_centre"], "from_top": down, **asked}
+    return {name: words for name, words in asked.items() if name not in idle}
+
+
+def options_asked(feature: Feature, choices: CoverChoices, idle: Collection[str] = ()) -> Iterator[Option]:
+    """Its kind's own choices that change anything, as the others stand."""
+    kind = KINDS.get(feature.kind)
+    if kind is None:
+        return
+    values = values_of(kind, feature, choices)
+    for option in kind.options:
+        if all(values[key] in lawful for key, lawful in option.only) and option.key not in idle:
+            yield option

@@ -10,6 +10,7 @@ from omnipel.core.drafting.pieces import counted
 from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.edges import with_edges
 from omnipel.core.finishing.features import with_features
+from omnipel.core.finishing.ground import Stands
 from omnipel.core.finishing.joined import with_seams
 from omnipel.core.finishing.layers import with_layers
 from omnipel.core.job.document import CoverChoices, LiningSchool
@@ -19,8 +20,8 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 
 
-def completed(cover: Cover, choices: CoverChoices, scheme: Scheme) -> Cover:
-    """The cover with everything that was chosen besides its scheme, but for what that has no use for."""
+def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stands) -> Cover:
+    """The cover with everything that was chosen besides its scheme, but for what that has no use for; `stands` is where what sticks out does."""
     without = scheme.without
     if refs.PADDING in without:
         choices = replace(choices, padding=0.0)
@@ -30,7 +31,7 @@ def completed(cover: Cover, choices: CoverChoices, scheme: Scheme) -> Cover:
     cover = with_edges(cover, choices, scheme.edges)
     cover = replace(cover, hosts=tuple(dict.fromkeys(panel.name for panel in cover.panels if panel.cloth is Cloth.OUTER)))
     if choices.features:
-        cover = with_features(cover, choices)
+        cover = with_features(cover, choices, stands)
     if refs.CLOSURE not in without:
         cover = with_closure(cover, choices)
     cover = with_layers(cover, choices)

@@ -1,8 +1,8 @@
-"""Where else a feature could lie, which edge else it could be caught in, how large it could be: what is proposed when it cannot be as it is."""
+"""Where else a feature could lie, what else it could reach for, how large it could be: what is proposed when it cannot be as it is."""
 
 import itertools
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterator
 from dataclasses import replace
 from typing import Final
 
@@ -11,138 +11,189 @@ import shapely
 import shapely.ops
 from shapely.geometry.base import BaseGeometry
 
-from omnipel.core.drafting.panel import Panel
-from omnipel.core.finishing.placing import ROWS, middle_of, resting_area, room_of
-from omnipel.core.job.document import CoverChoices, Feature, FeatureKind
-from omnipel.core.job.finish import SEWN
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.finishing.features import Cloth, beside, changes_to, clean, spot_of
+from omnipel.core.finishing.ground import Stands, ground_of
+from omnipel.core.finishing.kind import Kind, Lies, Put
+from omnipel.core.finishing.kinds import KINDS
+from omnipel.core.finishing.placing import resting_area
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.feature import LEVEL, Facing, Feature
+from omnipel.core.job.findings import Impossible, Remedy
 from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Length, Name, Phrase, mm, term, tr
 
 SMALLER: Final = (0.75, 0.5, 0.25)
 """Shares of its size that are tried when there is no room."""
+MOST_OF_A_PANEL: Final = 3.0
+"""Something new takes no more than this part of its panel's width and height."""
 CLEAR_OF_STITCHES: Final = 6.0
 """A fastener is put so far from a hem's stitch line, mm."""
 
 
-def variants(
-    feature: Feature, hosts: Mapping[str, Panel], choices: CoverChoices, others: Sequence[Feature]
-) -> Iterator[tuple[Phrase, Feature]]:
-    """What it could be instead, the least change first, each with its words. Whether there is really room is for the caller to try."""
-    here = hosts.get(feature.panel)
-    if here is not None:
-        for other in _fitted_out(feature, here):
-            if other != feature:
-                yield _edge_words(feature, other), other
-        yield from _placed(feature, here, choices, others)
-    hanging = sorted(hosts.values(), key=lambda p: (-any(e.finish.folded for e in p.edges), -p.length.value * p.width.value))
-    for host in hanging:
-        if host.name != feature.panel:
-            middle = replace(
-                feature,
-                panel=host.name,
-                from_centre=feature.from_centre if here is None else 0.0,
-                from_top=feature.from_top if here is None else choices.habits.system.near(host.width.value / 2.0),
-            )
-            yield from _placed(middle, host, choices, others, moved=True)
+def cures(feature: Feature, cover: Cover, choices: CoverChoices, stands: Stands) -> Iterator[Remedy]:
+    """What would put a feature right: another way, place, size or side, each tried."""
+    others = [other for other in choices.features if other.id != feature.id]
+    on = Cloth(ground_of(cover.panels, cover.pieces, cover.seams), choices, stands)
+    on = replace(on, before=tuple(beside(others, on)))
+    for words, other in variants(feature, on):
+        if clean(other, on):
+            yield Remedy(words, changes_to(feature, other))
 
 
-def _placed(
-    feature: Feature, host: Panel, choices: CoverChoices, others: Sequence[Feature], *, moved: bool = False
-) -> Iterator[tuple[Phrase, Feature]]:
-    """At the nearest place of a panel where it lies clear, smaller where there is no room for all of it."""
-    there = [other for other in others if other.panel == host.name]
+def variants(feature: Feature, on: Cloth) -> Iterator[tuple[Phrase, Feature]]:
+    """What it could be instead, the least change first, each with its words. Whether that is really clear is for the caller to try."""
+    kind, name = KINDS.get(feature.kind), Name(feature.name)
+    if kind is None:
+        return
+    try:
+        values = kind.values(feature, on.choices)
+    except Impossible:
+        return
+    ways = [
+        (tr("{feature}: {way}", feature=name, way=words), replace(feature, options={**feature.options, **changed}))
+        for words, changed in kind.other_ways(values)
+    ]
+    if kind.lies is not Lies.CUT:
+        yield from ways
+    yield from _placed(feature, on)
+    if kind.lies is Lies.CUT:  # an opening is rather moved
+        yield from ways
+    if feature.serves in on.stands:
+        return
+    for face in Facing:
+        if face not in (feature.face, Facing.UNSAID):
+            there = _rested(replace(feature, face=face, was_on=""), on)
+            if there is not None:
+                yield from _placed(there, on, moved=True)
+
+
+def begun(kind: Kind, name: str, face: Facing, cover: Cover, choices: CoverChoices) -> Feature:
+    """Something new on a side, in the middle of what one meets first there, no larger than a part of that."""
+    ground, system = ground_of(cover.panels, cover.pieces, cover.seams), choices.habits.system
+    wide, high = (choices.habits.take("", rule) for rule in kind.usual)
+    new = Feature(kind=kind.key, name=name, face=face, width=wide, height=high)
+    there = _rested(new, Cloth(ground, choices))
+    spot = ground.spot(there.face, there.from_centre, there.from_top) if there is not None else None
+    if there is None or spot is None:
+        return new
+    room = np.ptp(spot.seen(spot.panel.sew_points), axis=0)
+    small = [max(system.step * 4.0, system.near(float(size) / MOST_OF_A_PANEL)) for size in room]
+    made = replace(there, width=min(wide, small[0]), height=min(high, small[1]))
+    on = Cloth(ground, choices)
+    if clean(made, on):
+        return made
+    return next((other for _, other in variants(made, on) if other.face is face and clean(other, on)), made)
+
+
+def _rested(feature: Feature, on: Cloth) -> Feature | None:
+    """It in the middle of what one meets first on its side; None where there is nothing."""
+    start = on.ground.anchor(feature.face)
+    if start is None:
+        return None
+    if feature.face in LEVEL:
+        return replace(feature, from_centre=0.0, from_top=0.0)
+    _, _, reach = on.ground.to_edge(start, (0.0, 1.0))
+    return replace(feature, from_centre=0.0, from_top=on.choices.habits.system.near(reach / 2.0))
+
+
+def _placed(feature: Feature, on: Cloth, *, moved: bool = False) -> Iterator[tuple[Phrase, Feature]]:
+    """At the nearest place where it lies clear, smaller where there is no room for all of it."""
+    system = on.choices.habits.system
     for share in (1.0, *SMALLER):
-        size = replace(
-            feature,
-            width=max(1.0, choices.habits.system.near(feature.width * share)) if share < 1.0 else feature.width,
-            height=max(1.0, choices.habits.system.near(feature.height * share)) if share < 1.0 else feature.height,
-        )
-        for fitted in _fitted_out(size, host):
-            found = nearest(fitted, host, choices, there)
-            if found is not None:
-                yield _words(feature, found, host, moved=moved), found
-                return
+        size = feature
+        if share < 1.0:
+            wide, high = (max(system.step, system.near(length * share)) for length in (feature.width, feature.height))
+            size = replace(feature, width=wide, height=high)
+        found = nearest(size, on)
+        if found is not None:
+            yield _words(feature, found, moved=moved), found
+            return
 
 
-def _words(old: Feature, new: Feature, host: Panel, *, moved: bool) -> Phrase:
-    """What is proposed: where, on which panel, how large."""
+def _words(old: Feature, new: Feature, *, moved: bool) -> Phrase:
+    """What is proposed: where, on which side, how large."""
     name, place = Name(old.name), _place_words(new)
     smaller = new.width < old.width or new.height < old.height
     size = tr("{width} by {height}", width=mm(new.width), height=mm(new.height))
     if moved and smaller:
-        return tr("Put {feature} on the {panel}, {size}: {place}", feature=name, panel=term(host.name), size=size, place=place)
+        return tr("Put {feature} on the {side}, {size}: {place}", feature=name, side=term(new.face), size=size, place=place)
     if moved:
-        return tr("Put {feature} on the {panel}: {place}", feature=name, panel=term(host.name), place=place)
+        return tr("Put {feature} on the {side}: {place}", feature=name, side=term(new.face), place=place)
+    if smaller and (new.from_centre, new.from_top) == (old.from_centre, old.from_top):
+        return tr("Make {feature} {size}", feature=name, size=size)
     if smaller:
         return tr("Make {feature} {size}: {place}", feature=name, size=size, place=place)
     return tr("Move {feature}: {place}", feature=name, place=place)
 
 
-def _fitted_out(feature: Feature, host: Panel) -> Iterator[Feature]:
-    """With edges that this panel has: a handle in an edge that is sewn, a slit to an edge that is there, or none."""
-    if feature.kind is FeatureKind.HANDLE:
-        sewn = [edge.name for edge in host.edges if edge.finish.kind in SEWN]
-        for name in sorted(sewn, key=lambda name: name != feature.edge)[:2]:
-            yield replace(feature, edge=name)
-    elif feature.kind is FeatureKind.PORT and feature.slit_to:
-        names = [edge.name for edge in host.edges]
-        if feature.slit_to in names:
-            yield feature
-        for name in names[:2]:
-            yield replace(feature, slit_to=name)
-        yield replace(feature, slit_to="", flap=False)
-    else:
-        yield feature
-
-
-def _edge_words(old: Feature, new: Feature) -> Phrase:
-    name = Name(old.name)
-    if new.edge != old.edge:
-        return tr("Catch {feature} in the {edge}", feature=name, edge=term(new.edge))
-    if new.slit_to:
-        return tr("Run the slit of {feature} to the {edge}", feature=name, edge=term(new.slit_to))
-    return tr("No slit for {feature}", feature=name)
-
-
 def _place_words(feature: Feature) -> Phrase:
-    down, across = Length(feature.from_top), Length(abs(feature.from_centre))
+    down, across = Length(abs(feature.from_top)), Length(abs(feature.from_centre))
+    if feature.face in LEVEL:
+        up = (
+            tr("{down} up from the middle", down=down) if feature.from_top < 0.0 else tr("{down} down from the middle", down=down)
+        )
+        high = tr("in the middle") if abs(feature.from_top) < 0.05 else up
+    else:
+        high = tr("{down} from the top", down=down)
     if abs(feature.from_centre) < 0.05:
-        return tr("in the middle, {down} from the top", down=down)
+        return tr("on the centre line, {height}", height=high)
     if feature.from_centre > 0.0:
-        return tr("{across} right of centre, {down} from the top", across=across, down=down)
-    return tr("{across} left of centre, {down} from the top", across=across, down=down)
+        return tr("{across} right of centre, {height}", across=across, height=high)
+    return tr("{across} left of centre, {height}", across=across, height=high)
 
 
-def nearest(feature: Feature, host: Panel, choices: CoverChoices, others: Sequence[Feature]) -> Feature | None:
-    """The feature at the nearest place, round in the job's system, where all of it lies clear; None where there is no room."""
-    if feature.kind is FeatureKind.HANDLE:
+def nearest(feature: Feature, on: Cloth) -> Feature | None:
+    """It at the nearest place, round in the job's system, where all of it lies clear; None where there is no room."""
+    kind = KINDS[feature.kind]
+    spot = spot_of(feature, on)
+    if spot is None:
+        there = _rested(feature, on) if feature.face is not Facing.UNSAID and feature.serves not in on.stands else None
+        spot = spot_of(there, on) if there is not None else None
+        if there is None or spot is None:
+            return None
+        feature = there
+    if feature.serves in on.stands:
         return feature
-    area = resting_area(feature, host, room_of(feature, choices), others)
-    if feature.kind in ROWS:
-        for edge in host.edges:
-            if edge.finish.folded:
-                line = shapely.LineString(edge.curve.points(0.5))
-                depth = edge.finish.folded
-                band = line.buffer(depth + CLEAR_OF_STITCHES).difference(line.buffer(max(0.0, depth - CLEAR_OF_STITCHES)))
-                area = area.difference(band)
+    put = Put(feature, kind, spot, on.ground, on.choices, kind.values(feature, on.choices))
+    area = resting_area(put, on.before)
+    if kind.lies is Lies.POINTS:
+        area = area.difference(_stitch_lines(put))
     if area.is_empty:
         return None
-    x, y = middle_of(feature, host)
-    system = choices.habits.system
-    for candidate in _points(area, x, y):
-        across, down = feature.from_centre + candidate[0] - x, feature.from_top - (candidate[1] - y)
-        ways = itertools.product(*(_round_ways(value, system) for value in (across, down)))
-        for right, below in sorted(ways, key=lambda way: math.dist(way, (across, down))):
-            at = shapely.Point(x + right - feature.from_centre, y - (below - feature.from_top))
-            if below >= 0.0 and area.buffer(1e-6).contains(at):
-                return replace(feature, from_centre=right + 0.0, from_top=below)
+    for point in _points(area, spot.at):
+        right, up = spot.seen(np.array([point]))[0]
+        ways = itertools.product(
+            *(_round_ways(value, on.choices.habits.system) for value in (feature.from_centre + right, feature.from_top - up))
+        )
+        wanted = (feature.from_centre + right, feature.from_top - up)
+        for across, down in sorted(ways, key=lambda way: math.dist(way, wanted)):
+            at = spot.flat(np.array([(across - feature.from_centre, feature.from_top - down)]))[0]
+            if area.buffer(1e-6).contains(shapely.Point(at)):
+                return replace(feature, from_centre=across + 0.0, from_top=down)
     return None
 
 
-def _points(area: BaseGeometry, x: float, y: float) -> Iterator[tuple[float, float]]:
+def _stitch_lines(put: Put) -> BaseGeometry:
+    """Where no fastener may be: along the stitch lines of hems."""
+    bands = []
+    for edge in put.host.edges:
+        depth = edge.finish.folded
+        if depth:
+            line = shapely.LineString(edge.curve.points(0.5))
+            inner = line.buffer(max(0.0, depth - CLEAR_OF_STITCHES))
+            bands.append(line.buffer(depth + CLEAR_OF_STITCHES).difference(inner))
+    return shapely.union_all(bands)
+
+
+def _points(area: BaseGeometry, at: np.ndarray) -> Iterator[tuple[float, float]]:
     """The nearest point of an area, and one well inside of it."""
-    here = shapely.Point(x, y)
-    yield (x, y) if area.contains(here) else tuple(shapely.get_coordinates(shapely.ops.nearest_points(area, here)[0])[0])
+    here = shapely.Point(at)
+    yield (
+        (float(at[0]), float(at[1]))
+        if area.contains(here)
+        else tuple(shapely.get_coordinates(shapely.ops.nearest_points(area, here)[0])[0])
+    )
     inner = area.buffer(-2.0)
     if not inner.is_empty:
         yield tuple(shapely.get_coordinates(shapely.ops.nearest_points(inner, here)[0])[0])

@@ -1,70 +1,161 @@
-"""Features on panels: openings, pockets, patches, handles, fasteners. Each adds its own panels, hardware, marks and checks."""
+"""What is put on a cover: where it lies on the sewn cover, what it adds to the one piece that lies there, and where else it could be."""
 
-from collections.abc import Callable, Iterator, Sequence
-from dataclasses import replace
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass, field, fields, replace
+from typing import Final
 
 from omnipel.core.covers.places import middle
-from omnipel.core.covers.scheme import Cover, one_each
-from omnipel.core.drafting.panel import Panel
+from omnipel.core.covers.scheme import Cover, Lying
+from omnipel.core.drafting.panel import Figure, Notch, Panel
+from omnipel.core.drafting.patterns import regrouped
 from omnipel.core.drafting.pieces import Piece, placed
-from omnipel.core.finishing import elsewhere, laid_on, openings
-from omnipel.core.finishing.placing import Additions, middle_of, over_others
-from omnipel.core.job.document import CoverChoices, Feature, FeatureKind
+from omnipel.core.finishing.ground import Ground, Stands, ground_of
+from omnipel.core.finishing.kind import Laid, Lies, Put
+from omnipel.core.finishing.kinds import KINDS
+from omnipel.core.finishing.placing import over_others
+from omnipel.core.finishing.spots import Spot
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
-from omnipel.core.space.placements import Beside, Laid
+from omnipel.core.space.placements import Beside
+from omnipel.core.space.placements import Laid as LaidOn
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, term, tr
-from omnipel.core.words.refs import Ref
+from omnipel.core.words.phrases import Name, Ratio, mm, term, tr
+
+AS_RECKONED: Final = 0.05
+"""Places that differ by less than this are the same, mm."""
+GATHERED: Final = 1.02
+"""Cloth that is gathered further than this draws in what lies on it."""
 
 
-def with_features(cover: Cover, choices: CoverChoices) -> Cover:
-    """The cover with its features."""
-    panels = one_each(cover.panels)
-    added: list[Panel] = []
-    pieces = list(cover.pieces)
-    hardware, findings = list(cover.hardware), list(cover.findings)
-    for i, feature in enumerate(choices.features):
-        where, host = refs.feature(feature.id), panels.get(feature.panel)
-        if host is None:
-            text = tr(
-                "{feature}: this cover has no panel named “{panel}”.", feature=Name(feature.name), panel=term(feature.panel)
-            )
-            findings.append(Finding("feature-off-panel", Severity.STOP, text, where, (without(feature),)))
-            continue
-        made = additions(feature, host, choices, choices.features[:i])
-        panels[host.name] = replace(host, figures=(*host.figures, *made.figures), notches=(*host.notches, *made.notches))
-        named = tuple(_numbered(made.panels, {*panels, *(panel.name for panel in added)}))
-        added += named
-        pieces += [_laid(panel, feature, host, cover, choices) for panel in named]
-        hardware += made.hardware
-        findings += [replace(found, remedies=(without(feature),)) for found in made.findings]
-    panels.update((panel.name, panel) for panel in added)
-    return replace(cover, panels=tuple(panels.values()), pieces=tuple(pieces), hardware=tuple(hardware), findings=tuple(findings))
+@dataclass(frozen=True)
+class Cloth:
+    """What something is put on: the ground, what was decided, where what sticks out stands, and what has been put there before."""
+
+    ground: Ground
+    choices: CoverChoices
+    stands: Stands = field(default_factory=dict)
+    before: tuple[Put, ...] = ()
 
 
-def _laid(panel: Panel, feature: Feature, host: Panel, cover: Cover, choices: CoverChoices) -> Piece:
-    """A panel of a feature on the outside of the first piece of its host, its middle where the feature's is."""
-    under = next(piece for piece in cover.pieces if piece.panel == host.name)
-    (x, y), (px, py) = middle_of(feature, host), middle(panel)
-    out = choices.cloth.thickness
-    return placed(panel, Beside(Laid(under.place, (x - px, y - py)), -out if under.mirrored else out), on=under.name)
+def with_features(cover: Cover, choices: CoverChoices, stands: Stands) -> Cover:
+    """The cover with its features: each on the one piece that lies where it is said to be."""
+    on = Cloth(ground_of(cover.panels, cover.pieces, cover.seams), choices, stands)
+    findings = list(cover.findings)
+    for feature in choices.features:
+        put, found = put_on(feature, on)
+        findings += [found_with(finding, feature) for finding in found]
+        if put is not None:
+            on = replace(on, before=(*on.before, put))
+    return replace(_dressed(cover, on.before), findings=tuple(findings))
 
 
-def additions(feature: Feature, host: Panel, choices: CoverChoices, before: Sequence[Feature]) -> Additions:
-    """What a feature adds where it lies, and what there is to say about it beside those that were put there before."""
-    where, made = refs.feature(feature.id), Additions()
+def put_on(feature: Feature, on: Cloth) -> tuple[Put | None, list[Finding]]:
+    """Something where it lies, with what it adds; and what there is to say about it. None where it cannot be."""
+    where, kind = refs.feature(feature.id), KINDS.get(feature.kind)
+    if kind is None:
+        text = tr("{feature}: there is nothing of the kind “{kind}”.", feature=Name(feature.name), kind=Name(feature.kind))
+        return None, [Finding("feature-unknown", Severity.STOP, text, where)]
     try:
-        _HANDLERS[feature.kind](feature, host, choices, where, made)
+        values = kind.values(feature, on.choices)
     except Impossible as impossible:
         text = tr("{feature}: {fault}.", feature=Name(feature.name), fault=impossible.text)
-        made.say(Finding("size-impossible", Severity.STOP, text, where))
-    made.say(over_others(feature, host, [other for other in before if other.panel == host.name], where))
-    return made
+        back = Remedy(
+            tr("{feature}: all its own choices back to what is usual", feature=Name(feature.name)),
+            (Change(where.at("options"), {}),),
+        )
+        return None, [Finding("feature-choice", Severity.STOP, text, where, (back,))]
+    spot = spot_of(feature, on)
+    if spot is None:
+        return None, [_nowhere(feature, on)]
+    put = Put(feature, kind, spot, on.ground, on.choices, values)
+    try:
+        kind.put(put)
+    except Impossible as impossible:
+        text = tr("{feature}: {fault}.", feature=Name(feature.name), fault=impossible.text)
+        put.stop("size-impossible", text)
+    put.made.say(over_others(put, on.before))
+    put.made.say(_in_gathers(put))
+    put.made.say(_by_panel(put))
+    return put, put.made.findings
 
 
-def clean(feature: Feature, host: Panel, choices: CoverChoices, others: Sequence[Feature]) -> bool:
-    """Whether there is nothing to say about a feature on a panel, beside all others."""
-    return not additions(feature, host, choices, others).findings
+def spot_of(feature: Feature, on: Cloth) -> Spot | None:
+    """Where it lies: over what comes out through it, or where it was measured to be."""
+    if feature.serves in on.stands:
+        return on.ground.met(*on.stands[feature.serves])
+    if feature.face is Facing.UNSAID:
+        return on.ground.on_panel(feature.was_on, feature.from_centre, feature.from_top)
+    return on.ground.spot(feature.face, feature.from_centre, feature.from_top)
+
+
+def _nowhere(feature: Feature, on: Cloth) -> Finding:
+    """What there is to say when the cover has nothing where it is said to lie."""
+    where, name = refs.feature(feature.id), Name(feature.name)
+    if feature.face is Facing.UNSAID:
+        text = tr("{feature} was on the {panel}, which this cover does not have.", feature=name, panel=term(feature.was_on))
+        return Finding("feature-off-panel", Severity.STOP, text, where)
+    if feature.serves in on.stands:
+        text = tr("{feature} comes out where this cover has nothing.", feature=name)
+    elif on.ground.anchor(feature.face) is None:
+        text = tr("{feature} is to lie on the {side}, and this cover has nothing there.", feature=name, side=term(feature.face))
+    else:
+        text = tr(
+            "{feature} is to lie {down} down and {across} across on the {side}, beyond the edge of the cover.",
+            feature=name,
+            down=mm(feature.from_top),
+            across=mm(feature.from_centre),
+            side=term(feature.face),
+        )
+    return Finding("feature-off-panel", Severity.STOP, text, where)
+
+
+def _by_panel(put: Put) -> Finding | None:
+    """What there is to say when an earlier version had it on a panel, in all of its copies: now it is on one piece, by that piece's side."""
+    feature, where = put.feature, put.where
+    if feature.face is not Facing.UNSAID:
+        return None
+    copies = sum(piece.panel == feature.was_on for piece in put.ground.pieces.values())
+    text = tr("{feature} is placed by its panel: it is to be placed by its side of the cover.", feature=put.name)
+    if copies > 1:
+        text = tr(
+            "{feature} was on each {panel}, and is on one now: the {piece}.",
+            feature=put.name,
+            panel=term(feature.was_on),
+            piece=term(put.spot.piece.name),
+        )
+    said = put.ground.said(put.spot)
+    if said is None:
+        return Finding("feature-unplaced", Severity.LOOK, text, where)
+    face, across, down = said
+    near = put.choices.habits.system.near
+    moved = replace(feature, face=face, from_centre=_tidy(across, near(across)), from_top=_tidy(down, near(down)), was_on="")
+    words = tr("{feature}: on the {side}, as it lies", feature=put.name, side=term(face))
+    return Finding("feature-unplaced", Severity.LOOK, text, where, (Remedy(words, changes_to(feature, moved)),))
+
+
+def _tidy(length: float, near: float) -> float:
+    """A length without what only reckoning left of it."""
+    return near + 0.0 if abs(length - near) < AS_RECKONED else length
+
+
+def _in_gathers(put: Put) -> Finding | None:
+    """What there is to say when it lies where the cloth is gathered."""
+    ratio = max(put.spot.drawn_in)
+    if ratio < GATHERED or put.kind.lies not in (Lies.CUT, Lies.SEWN, Lies.UNDER):
+        return None
+    text = tr(
+        "{feature} lies on the {panel} where that is gathered {ratio}: it is drawn in with it.",
+        feature=put.name,
+        panel=put.on,
+        ratio=Ratio(ratio),
+    )
+    return Finding("feature-in-gathers", Severity.LOOK, text, put.where)
+
+
+def found_with(finding: Finding, feature: Feature) -> Finding:
+    """A finding that can also be put right by doing without."""
+    return replace(finding, remedies=(*finding.remedies, without(feature)))
 
 
 def without(feature: Feature) -> Remedy:
@@ -72,43 +163,82 @@ def without(feature: Feature) -> Remedy:
     return Remedy(tr("Leave {feature} out", feature=Name(feature.name)), (Change(refs.feature(feature.id), act=Act.REMOVE),))
 
 
-def cures(feature: Feature, cover: Cover, choices: CoverChoices) -> Iterator[Remedy]:
-    """What would put a feature right: another place, edge, size or panel, each tried."""
-    hosts = {panel.name: panel for panel in cover.panels if panel.name in cover.hosts}
-    others = tuple(other for other in choices.features if other.id != feature.id)
-    for words, other in elsewhere.variants(feature, hosts, choices, others):
-        if clean(other, hosts[other.panel], choices, others):
-            yield Remedy(words, changes_to(feature, other))
+def _dressed(cover: Cover, puts: Sequence[Put]) -> Cover:
+    """The cover with all that was put on it; a piece that differs by it becomes a pattern of its own."""
+    figures: dict[str, list[Figure]] = {}
+    notches: dict[str, list[Notch]] = {}
+    for put in puts:
+        for name, drawn in put.made.figures.items():
+            figures.setdefault(name, []).extend(drawn)
+        for name, marks in put.made.notches.items():
+            notches.setdefault(name, []).extend(marks)
+    changed = {name: (tuple(figures.get(name, ())), tuple(notches.get(name, ()))) for name in {*figures, *notches}}
+    panels, pieces = regrouped(
+        cover.panels,
+        cover.pieces,
+        lambda piece: piece.name if piece.name in changed else "",
+        lambda panel, name: _drawn_on(panel, *changed[name]) if name else panel,
+    )
+    taken, own = {panel.name for panel in panels}, list(pieces)
+    made = list(panels)
+    for put in puts:
+        for laid in put.made.panels:
+            panel = _named(laid.panel, taken)
+            made.append(panel)
+            own.append(_laid(panel, laid, put))
+    hardware = tuple(bought for put in puts for bought in put.made.hardware)
+    lying = {put.feature.id: _lying(put) for put in puts}
+    return replace(cover, panels=tuple(made), pieces=tuple(own), hardware=(*cover.hardware, *hardware), lying=lying)
+
+
+def _lying(put: Put) -> Lying:
+    x, y = put.spot.at
+    return Lying(put.spot.piece.name, (float(x), float(y)), put.spot.place, put.kind.idle(put))
+
+
+def _drawn_on(panel: Panel, figures: tuple[Figure, ...], notches: tuple[Notch, ...]) -> Panel:
+    return replace(panel, figures=(*panel.figures, *figures), notches=(*panel.notches, *notches))
+
+
+def _laid(panel: Panel, laid: Laid, put: Put) -> Piece:
+    """A panel of a feature on the outside of the piece that it lies on."""
+    spot = laid.spot
+    at = spot.at + laid.right * spot.right - laid.up * spot.down
+    px, py = middle(panel)
+    move = at - px * spot.right + py * spot.down
+    under = LaidOn(
+        spot.piece.place, (float(move[0]), float(move[1])), (float(spot.right[0]), float(spot.right[1])), spot.piece.mirrored
+    )
+    return placed(panel, Beside(under, put.choices.cloth.thickness), on=spot.piece.name)
+
+
+def _named(panel: Panel, taken: set[str]) -> Panel:
+    """A panel with a name of its own."""
+    name, k = panel.name, 2
+    while name in taken:
+        name, k = f"{panel.name} {k}", k + 1
+    taken.add(name)
+    return panel if name == panel.name else replace(panel, name=name)
 
 
 def changes_to(old: Feature, new: Feature) -> tuple[Change, ...]:
     """The changes that make one feature another."""
     where = refs.feature(old.id)
-    names = ("panel", "edge", "slit_to", "flap", "from_centre", "from_top", "width", "height")
-    return tuple(Change(where.at(name), getattr(new, name)) for name in names if getattr(new, name) != getattr(old, name))
+    names = [f.name for f in fields(old) if f.name not in ("id", "kind", "name", "options")]
+    changed = [Change(where.at(name), getattr(new, name)) for name in names if getattr(new, name) != getattr(old, name)]
+    options = [Change(where.at(f"options.{key}"), value) for key, value in new.options.items() if old.options.get(key) != value]
+    return (*changed, *options)
 
 
-def _numbered(added: list[Panel], taken: set[str]) -> Iterator[Panel]:
-    """Panels of features with names of their own."""
-    for panel in added:
-        name, k = panel.name, 2
-        while name in taken:
-            name, k = f"{panel.name} {k}", k + 1
-        taken.add(name)
-        yield replace(panel, name=name)
+def clean(feature: Feature, on: Cloth) -> bool:
+    """Whether it can be put there with nothing to say about it."""
+    put, found = put_on(feature, on)
+    return put is not None and not found
 
 
-_HANDLERS: dict[FeatureKind, Callable[[Feature, Panel, CoverChoices, Ref, Additions], None]] = {
-    FeatureKind.PORT: openings.opening,
-    FeatureKind.VENT: openings.vent,
-    FeatureKind.WINDOW: openings.window,
-    FeatureKind.POCKET: laid_on.pocket,
-    FeatureKind.PATCH: laid_on.patch,
-    FeatureKind.HANDLE: laid_on.handle,
-    FeatureKind.SNAP: laid_on.fasteners,
-    FeatureKind.GROMMET: laid_on.fasteners,
-    FeatureKind.TIE: laid_on.fasteners,
-    FeatureKind.CORD_EXIT: laid_on.fasteners,
-    FeatureKind.HOOK_AND_LOOP: laid_on.strip,
-    FeatureKind.ZIP: laid_on.strip,
-}
+def beside(others: Iterable[Feature], on: Cloth) -> Iterator[Put]:
+    """Other features where they lie."""
+    for feature in others:
+        put, _ = put_on(feature, replace(on, before=()))
+        if put is not None:
+            yield put

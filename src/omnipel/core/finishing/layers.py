@@ -11,7 +11,7 @@ import numpy as np
 import shapely
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Notch, Panel
+from omnipel.core.drafting.panel import Cloth, Edge, Figure, MarkKind, Notch, Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
@@ -139,6 +139,20 @@ def _with_gap(panels: list[Panel], gap: float, habits: Habits) -> tuple[list[Pan
     return panels, findings
 
 
+def _openings(host: Panel, short: float) -> tuple[Figure, ...]:
+    """The openings of a panel as its padding has them: it ends so far short of them."""
+    made = []
+    for figure in host.figures:
+        if figure.kind is not MarkKind.CUT_OUT:
+            continue
+        shape = shapely.Polygon(figure.points) if figure.closed else shapely.LineString(figure.points)
+        grown = shapely.make_valid(shape).buffer(short)
+        if isinstance(grown, shapely.Polygon):
+            ring = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(grown).exterior)[-2::-1])
+            made.append(Figure(figure.name, ring, MarkKind.CUT_OUT, closed=True))
+    return tuple(made)
+
+
 def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
     made, findings = [], list(cover.findings)
     for host in hosts:
@@ -147,6 +161,7 @@ def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
             if choices.padding_inset
             else shapely.Polygon(host.sew_points)
         )
+        openings = _openings(host, choices.habits.mm("padding around a port"))
         if not isinstance(inner, shapely.Polygon) or inner.is_empty:
             text = tr(
                 "Nothing is left of the padding of the {panel} within its inset of {inset}.",
@@ -162,7 +177,7 @@ def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
         spans = np.ptp(ring, axis=0)
         plain = abs(spans[0] - (host.length - inset).value) < 0.01 and abs(spans[1] - (host.width - inset).value) < 0.01
         sizes = (host.length - inset, host.width - inset) if plain else (None, None)
-        made.append(outline(f"padding {host.name}", (edge,), *sizes, cloth=Cloth.PADDING, grain=host.grain))
+        made.append(outline(f"padding {host.name}", (edge,), *sizes, cloth=Cloth.PADDING, grain=host.grain, figures=openings))
     padded = {panel.name.removeprefix("padding "): panel for panel in made}
     pieces = [
         placed(padded[piece.panel], piece.place, f"padding {piece.name}", mirrored=piece.mirrored, on=piece.name)

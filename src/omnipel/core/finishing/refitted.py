@@ -13,10 +13,11 @@ def refitted(cover: Cover, wanted: Mapping[str, Finishes]) -> Cover:
     if not wanted:
         return cover
     panels, pieces = refinished_pieces(cover.panels, cover.pieces, wanted)
-    known = {panel.name: panel for panel in panels}
+    known, cut_from = {panel.name: panel for panel in panels}, {piece.name: piece.panel for piece in pieces}
+    after = {piece.panel: known[cut_from[piece.name]] for piece in reversed(cover.pieces)}
     new: dict[int, Worked] = {}
     for old in cover.panels:
-        made = known[old.name]
+        made = after.get(old.name) or known[old.name]
         if made is not old:
             new |= {id(old.cut_length): made.cut_length, id(old.cut_width): made.cut_width}
             new |= {id(size): made.sizes[key] for key, size in old.sizes.items() if key in made.sizes}

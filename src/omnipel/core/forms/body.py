@@ -15,7 +15,7 @@ from numpy.typing import NDArray
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.thing import Face, SticksOut, Treatment
-from omnipel.core.space.frames import Solid
+from omnipel.core.space.frames import Solid, Vector
 from omnipel.core.space.mesh import Mesh, closed, level
 from omnipel.core.space.occupied import Occupied
 from omnipel.core.words import refs
@@ -154,6 +154,23 @@ def rectangle_section(length: float, width: float) -> NDArray[np.float64]:
     """The level outline of a box, `length` along x, `width` along y, counter-clockwise from the front left."""
     x, y = length / 2.0, width / 2.0
     return np.array([(-x, -y), (x, -y), (x, y), (-x, y)])
+
+
+def stands(body: Body, thing: SticksOut) -> tuple[Vector, Vector] | None:
+    """Something on its axis and which way it points: up in the middle of the top, or straight out of the front; None where the object has no front."""
+    surface = [face for face in body.mesh().faces if face.part == "object"]
+    if not surface:
+        return None
+    top = max(float(face.points[:, 2].max()) for face in surface)
+    if thing.face is Face.TOP:
+        return (0.0, 0.0, top), (0.0, 0.0, 1.0)
+    if not body.sections:
+        return None
+    there, height = section_at(body.sections, max(0.0, thing.from_top)), top - thing.from_top
+    if there.spans:
+        return (thing.from_centre, 0.0, height), (0.0, -1.0, 0.0)
+    way = -math.pi / 2.0 + thing.from_centre * 2.0 * math.pi / max(there.girth.value, 1e-9)
+    return (0.0, 0.0, height), (math.cos(way), math.sin(way), 0.0)
 
 
 def on_front(thing: SticksOut, front: float) -> tuple[float, float, float]:

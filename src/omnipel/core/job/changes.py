@@ -50,6 +50,11 @@ def meant(job: Job, ref: Ref) -> Any:
     if node is None:
         raise KeyError(str(ref))
     for name in ref.part.split(".") if ref.part else ():
+        if isinstance(node, Mapping):
+            if name not in node:
+                raise KeyError(str(ref))
+            node = node[name]
+            continue
         if node is None or name not in {field.name for field in fields(node)}:
             raise KeyError(str(ref))
         node = getattr(node, name)
@@ -167,6 +172,8 @@ def _deeper(node: Any, ref: Ref, value: Any) -> Any:
 def _set(node: Any, steps: list[str], value: Any, ref: Ref) -> Any:
     if not steps:
         return value
+    if isinstance(node, Mapping):
+        return {**node, steps[0]: value}
     if steps[0] not in {field.name for field in fields(node)}:
         raise KeyError(str(ref))
     return replace(node, **{steps[0]: _set(getattr(node, steps[0]), steps[1:], value, ref)})

@@ -12,8 +12,9 @@ from typing import Annotated
 from annotated_types import Ge, Gt, Le, Len, Predicate
 
 from omnipel.core.job.edges import EdgeChoice, HemOrder
+from omnipel.core.job.feature import Choice, Feature
 from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
-from omnipel.core.job.ids import Id, with_ids
+from omnipel.core.job.ids import with_ids
 from omnipel.core.job.joining import Parting, SeamChoice
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
@@ -26,8 +27,6 @@ Text = Annotated[str, Len(0, 4000)]
 Length = Annotated[float, Gt(0), Le(LONGEST)]
 Gap = Annotated[float, Ge(0), Le(1000)]
 Share = Annotated[float, Ge(0), Le(0.5)]
-Choice = bool | float | str
-"""What a scheme's own choice may hold."""
 
 CONFIG = {"extra": "forbid", "allow_inf_nan": False}
 
@@ -114,31 +113,6 @@ class TakeUp:
     across: Share = 0.0
 
 
-class FeatureKind(StrEnum):
-    """What can be put on a panel."""
-
-    PORT = "port"
-    VENT = "vent"
-    WINDOW = "clear window"
-    POCKET = "pocket"
-    PATCH = "reinforcement patch"
-    HANDLE = "webbing handle"
-    SNAP = "snaps"
-    GROMMET = "grommets"
-    TIE = "ties"
-    HOOK_AND_LOOP = "hook-and-loop"
-    ZIP = "zip"
-    CORD_EXIT = "drawcord exit"
-
-
-class Shape(StrEnum):
-    """The shape of an opening."""
-
-    ROUND = "round"
-    SLOT = "slot"
-    RECTANGLE = "rectangle"
-
-
 class ClosureKind(StrEnum):
     """What lets the lower edge open."""
 
@@ -146,46 +120,6 @@ class ClosureKind(StrEnum):
     ZIP = "zip"
     HOOK_AND_LOOP = "hook-and-loop"
     LACING = "lacing"
-
-
-@dataclass(frozen=True, slots=True, kw_only=True)
-class Feature:
-    """Something on a panel, placed from the panel's centre line (right is positive) and its top edge, mm.
-
-    Args:
-        kind: what it is.
-        name: what it is called.
-        panel: on which panel.
-        from_centre: of its middle.
-        from_top: of its middle, downward.
-        width, height: its size; a round opening takes the width.
-        shape: of an opening.
-        depth: of a boxed pocket; 0 for a flat one.
-        parts: pockets side by side, or fasteners in a row.
-        slit_to: the edge a slit runs to from an opening, "" for none.
-        flap: whether a flap covers it.
-        edge: the seam a handle is caught in.
-        serves: the id of what comes out through it, "" for nothing that sticks out.
-        id: which one it is, whatever it is called; given when it is put on the cover.
-    """
-
-    __pydantic_config__ = CONFIG
-
-    kind: FeatureKind
-    name: Name
-    panel: Name
-    from_centre: Annotated[float, Ge(-100_000), Le(100_000)] = 0.0
-    from_top: Annotated[float, Ge(0), Le(100_000)] = 100.0
-    width: Length = 60.0
-    height: Length = 60.0
-    shape: Shape = Shape.ROUND
-    depth: Gap = 0.0
-    parts: Annotated[int, Ge(1), Le(50)] = 1
-    slit_to: Annotated[str, Len(0, 80)] = ""
-    flap: bool = False
-    edge: Annotated[str, Len(0, 80)] = ""
-    serves: Id = ""
-    id: Id = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

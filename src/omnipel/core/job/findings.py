@@ -250,7 +250,26 @@ CATALOGUE: dict[str, Entry] = {
         STOP, "A pocket, patch or window is larger than its panel has room for.", tr("Make it smaller, or move it.")
     ),
     "feature-off-panel": Entry(
-        STOP, "Something is placed on a panel that is not there, or beside it.", tr("Place it on a panel of this cover.")
+        STOP, "Something is placed where this cover has nothing.", tr("Place it on a side of this cover.")
+    ),
+    "feature-unplaced": Entry(
+        LOOK,
+        "An earlier version had something on a panel, and its side of the cover is not known.",
+        tr("Say on which side it is."),
+    ),
+    "feature-unknown": Entry(STOP, "Something put on the cover is of no kind that there is.", tr("Leave it out.")),
+    "feature-choice": Entry(STOP, "Something was decided about a feature that cannot be.", tr("Go back to what is usual.")),
+    "feature-in-gathers": Entry(
+        LOOK,
+        "Something lies where the cloth is gathered, and is drawn in with it.",
+        tr("Move it to where the cloth is not gathered."),
+    ),
+    "flap-without-slit": Entry(
+        STOP, "A flap is to lie over a slit, and there is none.", tr("Run a slit, or do without the flap.")
+    ),
+    "drain-not-lowest": Entry(LOOK, "An eyelet to drain water is not at the lowest place.", tr("Move it to the lowest place.")),
+    "letters-missing": Entry(
+        LOOK, "A typeface is not on this machine, or lacks a letter.", tr("Use the shipped typeface, or other letters.")
     ),
     "features-overlap": Entry(
         STOP, "Two things on a panel lie over one another, and one of them is an opening or a pocket.", tr("Move one of them.")

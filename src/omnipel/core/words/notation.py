@@ -385,3 +385,8 @@ def parse_number(text: str, *, whole: bool = False) -> float:
     if not math.isfinite(value) or (whole and value != round(value)):
         raise TapeError(text, 1, tr("a whole number") if whole else tr("a number"), tr("no number stands here"))
     return value
+
+
+def parse_count(text: str) -> float:
+    """A whole number."""
+    return parse_number(text, whole=True)

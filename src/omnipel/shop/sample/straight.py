@@ -2,7 +2,8 @@
 
 from dataclasses import replace
 
-from omnipel.core.job.document import Clearance, Feature, FeatureKind, Job, Lining, LiningSchool, Override, TakeUp
+from omnipel.core.job.document import Clearance, Job, Lining, LiningSchool, Override, TakeUp
+from omnipel.core.job.feature import Feature
 from omnipel.core.job.finish import BOUND, double_hem
 from omnipel.core.job.thing import Outline, SticksOut, Treatment
 from omnipel.core.words.units import Unit
@@ -99,16 +100,7 @@ def seed_cleaner() -> Job:
 
 def pump_case() -> Job:
     """A padded case for the sprayer's pump, with a pocket for the nozzles."""
-    pocket = Feature(
-        kind=FeatureKind.POCKET,
-        name="nozzle pocket",
-        panel="lower tube",
-        from_centre=0.0,
-        from_top=110.0,
-        width=180.0,
-        height=110.0,
-        parts=3,
-    )
+    pocket = Feature(kind="pocket", name="nozzle pocket", from_top=200.0, width=180.0, height=110.0, options={"parts": 3.0})
     readings = {"length": 420.0, "width": 180.0, "height": 330.0, "handle": 120.0, "girth": 1203.0, "girth_handle": 1028.0}
     return made(
         "Sprayer pump case",

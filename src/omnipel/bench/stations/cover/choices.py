@@ -20,9 +20,10 @@ from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.covers.used import options_used, uses
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import cut_beyond_edges
-from omnipel.core.job.document import Choice, CoverChoices
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.feature import Choice
 from omnipel.core.words import refs
-from omnipel.core.words.notation import parse_number, parse_share
+from omnipel.core.words.notation import parse_count, parse_number, parse_share
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, Value, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
@@ -290,8 +291,3 @@ class ChoiceForm(QWidget):
         """By how much what an option gives is cut longer than it is finished, mm; None where nothing is cut there."""
         draft = self.session.draft
         return cut_beyond_edges(draft.panels, option.ends_at) if draft is not None and option.ends_at else None
-
-
-def parse_count(text: str) -> float:
-    """A whole number."""
-    return parse_number(text, whole=True)

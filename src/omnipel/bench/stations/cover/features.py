@@ -1,23 +1,33 @@
-"""What is put on the panels: a card for each feature, and a row to add one."""
+"""What is put on the cover: a card for each feature, and a row to add one."""
 
+from collections.abc import Mapping
 from functools import partial
+from pathlib import Path
 
-from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QFileDialog, QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
-from omnipel.bench.parts.picker import combo, of_enum
+from omnipel.bench.parts.numberfield import NumberField
+from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.core.covers.fields import FEATURE_LENGTHS
+from omnipel.core.covers.fields import FEATURE_FIELDS
+from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.draft import Drafted
-from omnipel.core.finishing.asked import asked_of
-from omnipel.core.job.document import Feature, FeatureKind, Shape
+from omnipel.core.finishing.asked import asked_of, options_asked, values_of
+from omnipel.core.finishing.kind import Lies
+from omnipel.core.finishing.kinds import KINDS
+from omnipel.core.job.feature import LEVEL, Facing, Feature
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, Rule, Value, term, tr, trn
+from omnipel.core.words.notation import parse_count, parse_number
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Value, term, tr
+
+MOST_IN_A_LIST = 12
+"""A number no larger than this is picked from a list."""
 
 
 class FeatureList(QWidget):
@@ -28,150 +38,209 @@ class FeatureList(QWidget):
         self.session = session
         self.cards = QVBoxLayout()
         self.cards.setSpacing(6)
-        self.kind = combo(tr("What to add"), of_enum(FeatureKind), lambda _k: None)
-        self.setLayout(column(self.cards, row(self.kind, button(tr("Add it"), self._add)), spacing=8))
+        kinds: list[tuple[Value, object]] = [(kind.words, kind.key) for kind in KINDS.values()]
+        self.about = label(NOTHING, "soft", wrap=True)
+        self.kind = combo(tr("What to add"), kinds, self._told)
+        self.side = combo(tr("On which side"), _sides(), lambda _face: None)
+        adding = Flow(gap=6)
+        for part in (self.kind, self.side, button(tr("Add it"), self._add)):
+            adding.addWidget(part)
+        self.setLayout(column(self.cards, adding, self.about, spacing=8))
         self.made_for: tuple[object, ...] = ()
+        self._told(self.kind.value)
+
+    def _told(self, kind: object) -> None:
+        self.about.setText(say(KINDS[str(kind)].about))
 
     def refresh(self) -> None:
         """Show the features as they stand."""
-        job = self.session.open_job
-        draft = self.session.draft
-        hosts = draft.cover.hosts if isinstance(draft, Drafted) else ()
-        shape = (job.cover.features, job.thing.sticks_out, job.unit, hosts)
+        job, draft = self.session.open_job, self.session.draft
+        lying = draft.cover.lying if isinstance(draft, Drafted) else {}
+        places = {id_: (lies.piece, lies.idle) for id_, lies in lying.items()}
+        shape = (job.cover.features, job.cover.habits, job.thing.sticks_out, job.unit, places)
         if shape != self.made_for:
             with same_focus(self):
                 emptied(self.cards)
                 for feature in job.cover.features:
-                    self.cards.addWidget(FeatureCard(self.session, feature, hosts))
+                    self.cards.addWidget(FeatureCard(self.session, feature, *places.get(feature.id, ("", frozenset()))))
             self.made_for = shape
 
     def _add(self) -> None:
-        """A feature of the picked kind on the panel that hangs lowest, in its middle."""
+        """A feature of the picked kind on the picked side: in its middle, or halfway down the first piece there."""
         draft, job = self.session.draft, self.session.open_job
-        host = draft.cover.wall if isinstance(draft, Drafted) else None
-        if host is None:
-            self.session.say("look", tr("There are no panels to put it on yet."))
+        if not isinstance(draft, Drafted):
+            self.session.say("look", tr("There is no cover to put it on yet."))
             return
-        kind, names = self.kind.value, {f.name for f in job.cover.features}
-        name = next(n for n in (kind.value, *(f"{kind.value} {i}" for i in range(2, 300))) if n not in names)
-        sewn = next((e.name for e in host.edges if e.finish.kind == "seam"), "")
-        habits, room = job.cover.habits, min(host.length.value, host.width.value)
-        wide, high = (
-            min(habits.take("", usual), max(habits.system.step * 4.0, habits.system.near(room / share)))
-            for usual, share in ((Rule(120.0, 4.5), 4.0), (Rule(80.0, 3.0), 5.0))
-        )
-        made = Feature(
-            kind=kind,
-            name=name,
-            panel=host.name,
-            from_top=habits.system.near(host.width.value / 2.0),
-            width=wide,
-            height=high,
-            edge=sewn if kind is FeatureKind.HANDLE else "",
-            parts=4 if kind in (FeatureKind.SNAP, FeatureKind.GROMMET) else 1,
-        )
-        self.session.change(
-            tr("{feature} on the {panel}", feature=Name(name), panel=term(host.name)), Change(refs.feature(), made, Act.ADD)
-        )
+        from omnipel.core.finishing.elsewhere import begun
+
+        kind, names = KINDS[str(self.kind.value)], {f.name for f in job.cover.features}
+        called = say(kind.words)
+        name = next(n for n in (called, *(f"{called} {i}" for i in range(2, 300))) if n not in names)
+        made = begun(kind, name[:120], Facing(str(self.side.value)), draft.cover, job.cover)
+        added = tr("{feature} on the {side}", feature=Name(made.name), side=term(made.face))
+        self.session.change(added, Change(refs.feature(), made, Act.ADD))
+
+
+def _sides(first: Facing = Facing.FRONT) -> list[tuple[Value, object]]:
+    sides: list[tuple[Value, object]] = [
+        (tr("on the {side}", side=term(face)), face) for face in Facing if face is not Facing.UNSAID
+    ]
+    return sides if first is not Facing.UNSAID else [(tr("on which side?"), first), *sides]
 
 
 class FeatureCard(QWidget):
-    """One feature: name, panel, place, size and what else its kind has."""
+    """One feature: its name, its side, its place, its size and what else its kind asks."""
 
-    def __init__(self, session: Session, feature: Feature, hosts: tuple[str, ...]) -> None:
+    def __init__(self, session: Session, feature: Feature, piece: str, idle: frozenset[str]) -> None:
         super().__init__()
         self.session, self.ref, self.feature = session, refs.feature(feature.id), feature
-        name = line(tr("name of the feature"))
-        name.setText(feature.name)
-        self.name = name
-        name.editingFinished.connect(self._named)
-        where = combo(
-            tr("on which panel"), [(term(h), h) for h in dict.fromkeys((feature.panel, *hosts))], lambda h: self._set("panel", h)
-        )
-        where.show_value(feature.panel)
-        called = Name(feature.name)
-        removed = tr("{feature} removed", feature=called)
-        gone = button(tr("Remove"), lambda: session.change(removed, Change(self.ref, act=Act.REMOVE)), "quiet")
-        gone.setAccessibleName(say(tr("Remove {feature}", feature=called)))
-        grid = QGridLayout()
-        grid.setSpacing(6)
-        self.asked = asked_of(feature)
-        lengths = [attribute for attribute in FEATURE_LENGTHS if attribute in self.asked]
-        for k, attribute in enumerate(lengths):
-            words, low = self.asked[attribute], -20_000.0 if attribute == "from_centre" else 0.0
-            strict = attribute in ("width", "height")
-            field = length_field(
-                session,
-                tr("{feature} {what}", feature=called, what=words),
-                partial(self._set, attribute),
-                low=low,
-                strict=strict,
-                high=20_000.0,
+        self.called, choices = Name(feature.name), session.open_job.cover
+        self.fields: dict[str, QWidget] = {}
+        kind = KINDS.get(feature.kind)
+        self.name = line(tr("name of the feature"))
+        self.name.setText(feature.name)
+        self.name.editingFinished.connect(self._named)
+        gone = button(tr("Remove"), self._removed, "quiet")
+        gone.setAccessibleName(say(tr("Remove {feature}", feature=self.called)))
+        self.grid, self.beside = QGridLayout(), Flow(gap=6)
+        self.grid.setSpacing(6)
+        values = values_of(kind, feature, choices) if kind is not None else {}
+        if kind is not None:
+            self._where(kind.lies is Lies.CUT)
+        for attribute, words in asked_of(feature, choices, idle).items():
+            place = attribute == "from_centre" or (attribute == "from_top" and feature.face in LEVEL)
+            self._length(
+                attribute,
+                words,
+                getattr(feature, attribute),
+                -20_000.0 if place else 0.0,
+                strict=attribute in ("width", "height"),
             )
-            field.show_length(getattr(feature, attribute))
-            grid.addWidget(label(words, "soft"), k // 2 * 2, k % 2)
-            grid.addWidget(field, k // 2 * 2 + 1, k % 2)
-        self.setLayout(
-            column(
-                surface(
-                    column(
-                        row(label(term(feature.kind), "soft", wrap=True), gone), row(name, where), grid, self._more(), margins=8
-                    )
-                )
-            )
+        for option in options_asked(feature, choices, idle):
+            self._option(option, values)
+        more = QWidget()
+        more.setLayout(self.beside)
+        lies = tr("lies on the {piece}", piece=term(piece)) if piece else NOTHING
+        head = row(
+            label(kind.words if kind is not None else Name(feature.kind), "soft", wrap=True), label(lies, "soft", wrap=True), gone
         )
+        self.setLayout(column(surface(column(head, self.name, more, self.grid, margins=8))))
 
-    def _set(self, attribute: str, value: object) -> None:
-        self.session.set(
-            self.ref.at(attribute),
-            value,
-            tr("{feature}: {what}", feature=Name(self.feature.name), what=term(attribute.replace("_", " "))),
-        )
+    def _where(self, through: bool) -> None:
+        """Its side, or what comes out through it."""
+        feature, things = self.feature, self.session.open_job.thing.sticks_out
+        if through and things:
+            serves: list[tuple[Value, object]] = [(tr("for nothing that sticks out"), "")]
+            serves += [(tr("for the {thing}", thing=Name(thing.name)), thing.id) for thing in things]
+            self._pick("serves", FEATURE_FIELDS["serves"], serves, feature.serves)
+        if not feature.serves:
+            self._pick("face", FEATURE_FIELDS["face"], _sides(feature.face), feature.face)
+
+    def _set(self, part: str, what: Phrase, value: object) -> None:
+        self.session.set(self.ref.at(part), value, tr("{feature}: {what}", feature=self.called, what=what))
+
+    def _pick(self, part: str, words: Phrase, picks: list[tuple[Value, object]], value: object) -> None:
+        field = combo(tr("{feature} {what}", feature=self.called, what=words), picks, partial(self._set, part, words))
+        field.show_value(value)
+        self.fields[part] = field
+        self.beside.addWidget(field)
+
+    def _length(
+        self, part: str, words: Phrase, value: float, low: float, *, strict: bool = False, high: float = 20_000.0
+    ) -> None:
+        commit = partial(self._set, part, words)
+        called = tr("{feature} {what}", feature=self.called, what=words)
+        field = length_field(self.session, called, commit, low=low, strict=strict, high=high)
+        field.show_length(value)
+        self._in_grid(part, words, field)
+
+    def _in_grid(self, part: str, words: Phrase, field: QWidget) -> None:
+        k = self.grid.count() // 2
+        self.grid.addWidget(label(words, "soft", wrap=True), k // 2 * 2, k % 2)
+        self.grid.addWidget(field, k // 2 * 2 + 1, k % 2)
+        self.fields[part] = field
+
+    def _option(self, option: Option, values: Mapping[str, object]) -> None:
+        """One of its kind's own choices, by what it holds."""
+        part, value = f"options.{option.key}", values[option.key]
+        match option.kind:
+            case OptionKind.YES:
+                full = tr("{feature} {what}", feature=self.called, what=option.words)
+                box = check(option.words, partial(self._set, part, option.words), full=full)
+                box.setChecked(bool(value))
+                self.fields[part] = box
+                self.beside.addWidget(box)
+            case OptionKind.PICK:
+                picks: list[tuple[Value, object]] = [
+                    (tr("{what}: {pick}", what=option.words, pick=term(p)), p) for p in option.picks
+                ]
+                self._pick(part, option.words, picks, value)
+            case OptionKind.LENGTH:
+                self._length(part, option.words, float(str(value)), option.low, high=option.high)
+            case OptionKind.COUNT if option.high <= MOST_IN_A_LIST:
+                counts: list[tuple[Value, object]] = [
+                    (tr("{what}: {pick}", what=option.words, pick=Count(float(n))), float(n))
+                    for n in range(1, int(option.high) + 1)
+                ]
+                self._pick(part, option.words, counts, float(str(value)))
+            case OptionKind.TEXT:
+                self._text(part, option, str(value))
+            case OptionKind.DRAWING:
+                self._drawing(part, option, str(value))
+            case _:
+                words = tr("{feature} {what}", feature=self.called, what=option.words)
+                commit = partial(self._set, part, option.words)
+                parse = parse_count if option.kind is OptionKind.COUNT else parse_number
+                number = NumberField(self.session, words, parse, option.shown, commit, option.low, option.high)
+                number.show_number(float(str(value)))
+                self._in_grid(part, option.words, number)
+
+    def _text(self, part: str, option: Option, value: str) -> None:
+        field = line(tr("{feature} {what}", feature=self.called, what=option.words))
+        field.setText(value)
+
+        def told() -> None:
+            if field.isModified():
+                field.setModified(False)
+                self._set(part, option.words, field.text().strip())
+
+        field.editingFinished.connect(told)
+        self._in_grid(part, option.words, field)
+
+    def _drawing(self, part: str, option: Option, value: str) -> None:
+        """The outline of a drawing, taken from a file, or done without."""
+        words = tr("Do without the drawing") if value else tr("Take a drawing …")
+
+        def press() -> None:
+            if value:
+                self._set(part, option.words, "")
+                return
+            name, _ = QFileDialog.getOpenFileName(self, say(tr("Take a drawing")), "", f"{say(tr('Drawings'))} (*.svg)")
+            if name:
+                self.take_drawing(Path(name), part, option.words)
+
+        taken = button(words, press)
+        self.fields[part] = taken
+        self.beside.addWidget(taken)
+
+    def take_drawing(self, file: Path, part: str, words: Phrase) -> None:
+        """The largest outline of a drawing as its path."""
+        from omnipel.exchange.outlines import read_svg_outline  # loaded when it is needed
+        from omnipel.shop.document import DocumentError
+
+        try:
+            traced = read_svg_outline(file)
+        except DocumentError as error:
+            self.session.say("stop", error.phrase)
+            return
+        steps = " L ".join(f"{x:.3f} {-y:.3f}" for x, y in traced.outline.points)
+        self._set(part, words, f"M {steps} z")
+
+    def _removed(self) -> None:
+        self.session.change(tr("{feature} removed", feature=self.called), Change(self.ref, act=Act.REMOVE))
 
     def _named(self) -> None:
         text = self.name.text().strip()[:120]
         if text and self.name.isModified():
             self.name.setModified(False)
-            self._set("name", text)
-
-    def _more(self) -> QWidget:
-        """What only this kind has."""
-        feature, more = self.feature, QWidget()
-        parts: list[QWidget] = []
-        if feature.kind is FeatureKind.PORT:
-            shape = combo(tr("shape"), of_enum(Shape), lambda s: self._set("shape", s))
-            shape.show_value(feature.shape)
-            panel = next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None)
-            edges: list[tuple[Value, object]] = [(tr("no slit"), "")]
-            edges += [(tr("slit to {edge}", edge=term(e.name)), e.name) for e in (panel.edges if panel else ())]
-            slit = combo(tr("slit"), edges, lambda e: self._set("slit_to", e))
-            slit.show_value(feature.slit_to)
-            flap = check(tr("flap"), lambda on: self._set("flap", on), full=tr("flap over the slit"))
-            flap.setChecked(feature.flap)
-            through: list[tuple[Value, object]] = [(tr("for nothing that sticks out"), "")]
-            things = self.session.open_job.thing.sticks_out
-            through += [(tr("for the {thing}", thing=Name(thing.name)), thing.id) for thing in things]
-            serves = combo(tr("what comes out through it"), through, lambda id_: self._set("serves", id_))
-            serves.show_value(feature.serves)
-            parts = [shape, slit, *([flap] if "flap" in self.asked else []), *([serves] if things else [])]
-        if "edge" in self.asked:
-            panel = next((p for p in (self.session.draft.panels if self.session.draft else ()) if p.name == feature.panel), None)
-            edge = combo(
-                tr("caught in"),
-                [(tr("caught in {edge}", edge=term(e.name)), e.name) for e in (panel.edges if panel else ())],
-                lambda e: self._set("edge", e),
-            )
-            edge.show_value(feature.edge)
-            parts = [edge]
-        if "parts" in self.asked:
-            count = combo(
-                tr("how many"), [(trn("{n}", "{n} in a row", n), n) for n in range(1, 13)], lambda n: self._set("parts", n)
-            )
-            count.show_value(feature.parts)
-            parts = [count]
-        beside = Flow(gap=6)
-        for part in parts:
-            beside.addWidget(part)
-        more.setLayout(beside)
-        more.setVisible(bool(parts))
-        return more
+            self._set("name", FEATURE_FIELDS["name"], text)

@@ -125,7 +125,7 @@ class CoverStation(QWidget):
         self._own(scheme)
         self._closure()
         self._lining(scheme)
-        self.choices.head(tr("On the panels"))
+        self.choices.head(tr("On the cover"))
         self.features = FeatureList(self.session)
         self.choices.whole_row(refs.FEATURES, self.features)
 

@@ -11,19 +11,10 @@ from tests.wild import inside, tried, wild_jobs
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.fields import FEATURE_LENGTHS, LENGTHS
 from omnipel.core.covers.options import OptionKind
-from omnipel.core.covers.rounding import round_to, rounded, roundings, step_of
 from omnipel.core.draft import draft
-from omnipel.core.job.document import (
-    Clearance,
-    ClearanceSchool,
-    Closure,
-    ClothChoice,
-    CoverChoices,
-    Feature,
-    Job,
-    Lining,
-    Override,
-)
+from omnipel.core.finishing.rounding import round_to, rounded, roundings, step_of
+from omnipel.core.job.document import Clearance, ClearanceSchool, Closure, ClothChoice, CoverChoices, Job, Lining, Override
+from omnipel.core.job.feature import Feature
 from omnipel.core.job.finish import Finish
 from omnipel.core.words.habits import HABITS, Habits, System
 from omnipel.core.words.phrases import Length, Phrase, Voice, reads_exactly

@@ -22,6 +22,7 @@ from omnipel.core.covers.fields import (
 )
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.covers.sizes import size_words
+from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import ClearanceSchool, Job
 from omnipel.core.job.findings import Change
@@ -95,6 +96,11 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
         for name in FEATURE_LENGTHS:
             words = tr("{whole}, {what}", whole=Name(feature.name), what=FEATURE_FIELDS[name])
             yield one(refs.feature(feature.id, name), words, getattr(feature, name), place=name in PLACES)
+        for option in KINDS[feature.kind].options if feature.kind in KINDS else ():
+            value = feature.options.get(option.key)
+            if option.kind is OptionKind.LENGTH and isinstance(value, float | int):
+                words = tr("{whole}, {what}", whole=Name(feature.name), what=option.words)
+                yield one(refs.feature(feature.id, f"options.{option.key}"), words, float(value), place=True)
     for by_hand in cover.overrides:
         yield one(refs.by_hand(by_hand.size).at("value"), size_words(by_hand.size), by_hand.value)
     for option in _lengths_of(job):

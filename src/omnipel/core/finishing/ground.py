@@ -1,0 +1,313 @@
+"""The outside of a sewn cover as ground to measure on: a side's centre line and top edge, and where one comes to from there along the cloth.
+
+What a person measures on the object is walked here over the flat pieces: straight on each of them, and across a seam at the same angle to it. So
+a place said by side, down and across leads to one spot of one piece, whatever the cover is cut into.
+"""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from functools import cached_property
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
+from omnipel.core.drafting.pieces import Piece, by_piece, flat_facets
+from omnipel.core.drafting.seams import Run, Seam, Way
+from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, crossed, downward, inside, out_of, right_of, unit
+from omnipel.core.job.feature import LEVEL, Facing
+from omnipel.core.plane.curves import Points
+from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
+from omnipel.core.space.placements import normals
+from omnipel.core.tolerances import CLOSES
+
+FACES: Final = math.cos(math.pi / 4.0)
+"""Cloth faces a side when its normal is nearer to it than this."""
+ASIDE: Final = 1e-4
+"""A side's centre line is looked for so far to the side, mm: folds and seams lie on it."""
+COARSE: Final = 0.5
+"""How far the facets that are searched may leave the cloth, mm; a place found is put right afterwards."""
+UNGATHERED: Final = 1e-3
+"""Cloth whose lengths in space differ from the flat by less than this share lies as it is."""
+MOST_TRIES: Final = 20
+FOUND: Final = 1e-3
+"""A place is found when it is so near, mm."""
+MOST_SEAMS: Final = 80
+"""No way leads over more seams than this."""
+
+
+class Ground:
+    """The outer pieces of a cover that are seen from outside, and how they are joined."""
+
+    def __init__(self, panels: Sequence[Panel], pieces: Sequence[Piece], seams: Sequence[Seam]) -> None:
+        flat = by_piece(panels, pieces)
+        self.pieces = {p.name: p for p in pieces if not p.on and not p.behind and flat[p.name].cloth is Cloth.OUTER}
+        self.flat = {name: flat[name] for name in self.pieces}
+        self.seams = [s for s in seams if all(run.piece in self.pieces for side in s.sides for run in side)]
+
+    @cached_property
+    def facets(self) -> list[Facet]:
+        """All that is seen of the cover, openings filled in."""
+        made: list[Facet] = []
+        for name, piece in self.pieces.items():
+            panel = self.flat[name]
+            filled = replace(panel, figures=tuple(f for f in panel.figures if f.kind is MarkKind.BOXED))
+            rings = flat_facets(piece.place, filled, COARSE)
+            ends = np.cumsum([len(ring) for ring in rings])
+            solid = piece.place.at(np.concatenate(rings))
+            following = np.arange(1, len(solid) + 1)
+            following[ends - 1] = np.concatenate(([0], ends[:-1]))
+            areas = np.add.reduceat(crossed(solid, solid[following]), np.concatenate(([0], ends[:-1])))
+            sizes = np.linalg.norm(areas, axis=1)
+            normals_ = areas / np.where(sizes > 0.0, sizes, 1.0)[:, None] * (-1.0 if piece.mirrored else 1.0)
+            parts = np.split(solid, ends[:-1])
+            made += [
+                Facet(name, *facet)
+                for facet, size in zip(zip(rings, parts, normals_, strict=True), sizes, strict=True)
+                if size > 0.0
+            ]
+        return made
+
+    @cached_property
+    def _corners(self) -> tuple[Solid, NDArray[np.intp], NDArray[np.float64]]:
+        """All corners of the facets, where each facet's begin, and the facets' normals."""
+        begins = np.concatenate(([0], np.cumsum([len(facet.flat) for facet in self.facets])[:-1])).astype(np.intp)
+        return np.concatenate([f.solid for f in self.facets]), begins, np.array([f.normal for f in self.facets])
+
+    @cached_property
+    def _joined(self) -> dict[tuple[str, str], tuple[Seam, int, int]]:
+        """By piece and edge: its seam, which side of it, and which run of that side. A seam of its own comes before one that is only caught."""
+        found: dict[tuple[str, str], tuple[Seam, int, int]] = {}
+        for seam in sorted(self.seams, key=lambda s: not s.onto):
+            for k, side in enumerate(seam.sides):
+                for i, run in enumerate(side):
+                    found[run.piece, run.edge] = (seam, k, i)
+        return found
+
+    @cached_property
+    def _rings(self) -> dict[str, Rim]:
+        return {name: Rim.of(panel) for name, panel in self.flat.items()}
+
+    def spot(self, face: Facing, across: float, down: float) -> Spot | None:
+        """Where one comes to from a side's centre line and top edge; None where that side is not there, or one leaves the cover."""
+        start = self.anchor(face)
+        if start is None:
+            return None
+        there = self.walked(start, (0.0, 1.0), down)
+        return self.walked(there, (1.0, 0.0), across) if there is not None else None
+
+    def on_panel(self, name: str, across: float, down: float) -> Spot | None:
+        """A place of a panel's first piece, from the middle of the panel's box and from its top; None where there is no such panel."""
+        piece = next((p for p in self.pieces.values() if p.panel == name), None)
+        if piece is None:
+            return None
+        ring = self.flat[piece.name].sew_points
+        low, high = ring.min(axis=0), ring.max(axis=0)
+        at = np.array(((low[0] + high[0]) / 2.0 + across, high[1] - down))
+        way = np.array((0.0, -1.0))
+        return self._measured(Spot(piece, self.flat[piece.name], at, right_of(piece, way), way))
+
+    def said(self, spot: Spot) -> tuple[Facing, float, float] | None:
+        """By which side, how far across and how far down a person would say where a spot is; None where no side leads to it."""
+        normal = normals(spot.piece.place, spot.at[None, :])[0] * (-1.0 if spot.piece.mirrored else 1.0)
+        faces = sorted((f for f in Facing if f is not Facing.UNSAID), key=lambda face: -float(normal @ out_of(face)))
+        for face in faces[:2]:
+            start = self.anchor(face)
+            if start is None:
+                continue
+            right, up = (np.array(v) for v in RIGHT_AND_UP[Side(face)])
+            away = np.array(spot.place) - np.array(start.place)
+            across, down = float(away @ right), -float(away @ up)
+            for _ in range(MOST_TRIES):
+                there = self.spot(face, across, down)
+                if there is None or there.piece is not spot.piece:
+                    break
+                off, up_ = there.seen(spot.at[None, :])[0]
+                if math.hypot(off, up_) < FOUND:
+                    return face, across, down
+                across, down = across + float(off) / there.drawn_in[0], down - float(up_) / there.drawn_in[1]
+        return None
+
+    def anchor(self, face: Facing) -> Spot | None:
+        """Where the centre line of a side meets its top edge; of a level side its middle."""
+        if face is Facing.UNSAID:
+            return None
+        if face not in self._anchors:
+            self._anchors[face] = self._middle(face) if face in LEVEL else self._top_edge(face)
+        return self._anchors[face]
+
+    @cached_property
+    def _anchors(self) -> dict[Facing, Spot | None]:
+        return {}
+
+    def _top_edge(self, face: Facing) -> Spot | None:
+        cuts = self._cuts(face)
+        facing = [cut for cut in cuts if float(cut.facet.normal @ out_of(face)) >= FACES]
+        if not facing:
+            return None
+        top = max(facing, key=lambda cut: (round(float(cut.ends[0][1]), 3), float(cut.ends[0][0])))
+        left = [cut for cut in cuts if cut is not top]
+        while True:  # up to the edge that it ends in, or over a dome to where it turns to the other side
+            above = [c.turned(top) for c in left if top.meets(c)]
+            if not above:
+                break
+            top = above[0]
+            left = [cut for cut in left if cut.facet is not top.facet]
+            if min(top.ends[:, 0]) <= 0.0 <= max(top.ends[:, 0]):
+                break
+        share = top.ends[1][0] / (top.ends[1][0] - top.ends[0][0]) if top.ends[0][0] < 0.0 <= top.ends[1][0] else 1.0
+        begins = top.flat[1] + min(1.0, share) * (top.flat[0] - top.flat[1])
+        down = unit(top.flat[1] - top.flat[0])
+        piece = self.pieces[top.facet.piece]
+        return self._measured(Spot(piece, self.flat[piece.name], self._upright(piece, begins, face), right_of(piece, down), down))
+
+    def _cuts(self, face: Facing) -> list[Cut]:
+        """The facets that the plane of a centre line cuts."""
+        right, out = np.array(RIGHT_AND_UP[Side(face)][0]), out_of(face)
+        corners, begins, _ = self._corners
+        offs = corners @ right - ASIDE
+        cut = (np.minimum.reduceat(offs, begins) < 0.0) & (np.maximum.reduceat(offs, begins) > 0.0)
+        made = []
+        for i in np.flatnonzero(cut):
+            facet = self.facets[i]
+            off = offs[begins[i] : begins[i] + len(facet.flat)]
+            crossing = np.flatnonzero((off > 0.0) != (np.roll(off, -1) > 0.0))
+            after = (crossing + 1) % len(off)
+            share = (off[crossing] / (off[crossing] - off[after]))[:, None]
+            flat = facet.flat[crossing] * (1.0 - share) + facet.flat[after] * share
+            solid = facet.solid[crossing] * (1.0 - share) + facet.solid[after] * share
+            ends = np.column_stack((solid @ out, solid[:, 2]))
+            order = np.lexsort((ends[:, 0], -ends[:, 1].round(6)))
+            flat, ends = flat[order], ends[order]
+            made += [
+                Cut(facet, flat[k : k + 2], ends[k : k + 2])
+                for k in range(0, len(order) - 1, 2)
+                if math.dist(ends[k], ends[k + 1]) > CLOSES
+            ]
+        return made
+
+    def _upright(self, piece: Piece, at: Flat, face: Facing) -> Flat:
+        """A place of a bent piece moved onto the plane of the centre line: the facets left it a little."""
+        right = np.array(RIGHT_AND_UP[Side(face)][0])
+        for step in (np.array((1.0, 0.0)), np.array((0.0, 1.0))):
+            there = piece.place.at(np.array([at, at + step * 1e-3])) @ right
+            slope = (there[1] - there[0]) / 1e-3
+            if abs(slope) > 0.5 and abs(there[0] - ASIDE) < 1.0:
+                return np.asarray(at - step * (there[0] - ASIDE) / slope)
+        return at
+
+    def _middle(self, face: Facing) -> Spot | None:
+        """The middle of a level side: what the axis of the object meets first from there."""
+        return self.met((0.0, 0.0, 0.0), vector(out_of(face)), np.array((0.0, -1.0 if face is Facing.TOP else 1.0, 0.0)))
+
+    def met(self, foot: Vector, out: Vector, down: NDArray[np.float64] | None = None) -> Spot | None:
+        """What lies furthest out over a place in a direction; `down` is the way down there in space, by itself the steepest."""
+        from_, ways = np.array(foot) + ASIDE * np.array((1.0, 1.0, 0.0)), np.array(out)
+        corners, begins, normals_ = self._corners
+        facing = normals_ @ ways
+        seen = np.flatnonzero(facing > 1e-3)
+        far = ((corners[begins[seen]] - from_) * normals_[seen]).sum(axis=1) / facing[seen]
+        for k in np.argsort(-far):
+            facet = self.facets[seen[k]]
+            at = inside(facet, from_ + far[k] * ways)
+            if at is not None:
+                break
+        else:
+            return None
+        piece = self.pieces[facet.piece]
+        way = down if down is not None else np.array((0.0, 0.0, -1.0))
+        heading = downward(piece, at, way)
+        if heading is None:  # level: the way to the front
+            heading = downward(piece, at, np.array((0.0, -1.0, 0.0)))
+        if heading is None:
+            return None
+        return self._measured(Spot(piece, self.flat[piece.name], at, right_of(piece, heading), heading))
+
+    def _measured(self, spot: Spot) -> Spot:
+        """The spot with how far the cloth is gathered there."""
+        ratios = [1.0 / max(self._speed(spot.piece, spot.at[None, :], way)[0], 1e-9) for way in (spot.right, spot.down)]
+        return replace(spot, drawn_in=(ratios[0], ratios[1]))
+
+    @staticmethod
+    def _speed(piece: Piece, at: Points, way: Flat) -> NDArray[np.float64]:
+        """How far one comes in space for each mm on the flat panel, `(n,)`."""
+        step = 1e-3 * way
+        ends = piece.place.at(np.concatenate((at + step, at - step)))
+        speed = np.linalg.norm(ends[: len(at)] - ends[len(at) :], axis=1) / 2e-3
+        return np.asarray(np.where(np.abs(speed - 1.0) < UNGATHERED, 1.0, speed))
+
+    def walked(self, spot: Spot, way: tuple[float, float], far: float) -> Spot | None:
+        """Where one comes to, so far in a direction (right, down), as a tape lies; None where the cover ends before."""
+        sense = np.array(way) * math.copysign(1.0, far)
+        left = abs(far)
+        for _ in range(MOST_SEAMS):
+            heading = sense[0] * spot.right + sense[1] * spot.down
+            reach, edge, share = self._rings[spot.piece.name].left_at(spot.at, heading)
+            flat, space = self._along(spot, heading, reach, left)
+            if space >= left - 1e-9:
+                return self._measured(replace(spot, at=spot.at + heading * flat))
+            left -= space
+            over = self.across(replace(spot, at=spot.at + heading * reach), edge, share)
+            if over is None:
+                return None
+            spot = over
+        return None
+
+    def to_edge(self, spot: Spot, way: tuple[float, float]) -> tuple[str, float, float]:
+        """The edge of its own piece that lies in a direction from a spot: its name, the share of it, and how far on the flat panel."""
+        heading = way[0] * spot.right + way[1] * spot.down
+        reach, edge, share = self._rings[spot.piece.name].left_at(spot.at, heading)
+        return edge, share, reach
+
+    def carried(self, spot: Spot, way: tuple[float, float], reach: float, edge: str, share: float) -> Spot | None:
+        """The spot carried on to the edge of its piece and over the seam there; None where nothing is sewn on."""
+        heading = way[0] * spot.right + way[1] * spot.down
+        return self.across(replace(spot, at=spot.at + heading * reach), edge, share)
+
+    def _along(self, spot: Spot, heading: Flat, reach: float, left: float) -> tuple[float, float]:
+        """How far one goes on the flat panel, no further than `reach`, for no more than `left` in space: both."""
+        if reach <= 0.0:
+            return 0.0, 0.0
+        n = int(min(200, max(4, reach / 5.0)))
+        steps = (np.arange(n) + 0.5) * reach / n
+        spaces = self._speed(spot.piece, spot.at + steps[:, None] * heading, heading) * reach / n
+        if np.all(spaces == reach / n):
+            return min(reach, left), min(reach, left)
+        gone = np.concatenate(([0.0], np.cumsum(spaces)))
+        if gone[-1] <= left:
+            return reach, float(gone[-1])
+        return float(np.interp(left, gone, np.linspace(0.0, reach, n + 1))), left
+
+    def across(self, spot: Spot, edge: str, share: float) -> Spot | None:
+        """The same place and directions on what is sewn to an edge, at a share of that edge; None where nothing is."""
+        found = self._joined.get((spot.piece.name, edge))
+        if found is None:
+            return None
+        seam, k, i = found
+        side, other = seam.sides[k], seam.sides[1 - k]
+        lengths = [self.flat[run.piece].edge(run.edge).curve.length for run in side]
+        done = sum(lengths[:i]) + lengths[i] * (1.0 - share if side[i].reversed else share)
+        run, there = Way(other, self.flat).locate(done / (sum(lengths) or 1.0))
+        along, inward = self._beside(side[i], share)
+        along_there, inward_there = self._beside(run, there)
+        turned = np.outer(along_there, along) - np.outer(inward_there, inward)
+        piece, panel = self.pieces[run.piece], self.flat[run.piece]
+        at = np.array(panel.edge(run.edge).curve.at(there)) + 1e-7 * inward_there
+        return Spot(piece, panel, at, turned @ spot.right, turned @ spot.down)
+
+    def _beside(self, run: Run, share: float) -> tuple[Flat, Flat]:
+        """At a share of an edge: the way along it as its seam is walked, and square to that into the panel."""
+        heading = self.flat[run.piece].edge(run.edge).curve.heading_at(share)
+        along = np.array((math.cos(heading), math.sin(heading)))
+        return (-along if run.reversed else along), np.array((-along[1], along[0]))
+
+
+def ground_of(panels: Sequence[Panel], pieces: Sequence[Piece], seams: Sequence[Seam]) -> Ground:
+    """The ground of a cover without what lies on it."""
+    return Ground(panels, [piece for piece in pieces if not piece.on], seams)
+
+
+Stands = Mapping[str, tuple[Vector, Vector]]
+"""Where what sticks out stands on the object and which way it points, by its id."""

@@ -1,0 +1,177 @@
+"""Port: an opening for something that comes out, bound, faced or cut hot, with a slit to an edge and a flap where they are wanted."""
+
+from collections.abc import Mapping, Sequence
+from typing import Final
+
+import numpy as np
+import shapely
+
+from omnipel.core.covers.options import Option, length, only_when, pick, yes
+from omnipel.core.drafting.panel import Edge, MarkKind
+from omnipel.core.drafting.shapes import outline as panel_of
+from omnipel.core.finishing.kind import Kind, Lies, Put, Values
+from omnipel.core.finishing.kinds import shapes
+from omnipel.core.finishing.kinds.covering import HELD, held_down, lay_flap
+from omnipel.core.finishing.kinds.directions import NOWHERE, WAYS
+from omnipel.core.finishing.kinds.halves import halves
+from omnipel.core.finishing.kinds.shapes import Shape
+from omnipel.core.finishing.placing import off_edges
+from omnipel.core.finishing.strips import binding_width, strip
+from omnipel.core.job.feature import Choice
+from omnipel.core.job.findings import Change, Remedy
+from omnipel.core.job.finish import RAW
+from omnipel.core.plane.curves import Points, Trace
+from omnipel.core.words.phrases import Phrase, Rule, plain, term, tr
+from omnipel.core.words.working import Worked, worked
+
+BOUND: Final = "bound"
+FACED: Final = "faced"
+HOT: Final = "cut hot"
+NO_FLAP: Final = "no flap"
+OVER_SLIT: Final = "over the slit"
+OVER_ALL: Final = "over all of it"
+
+OPTIONS: tuple[Option, ...] = (
+    pick("shape", tr("shape"), tuple(Shape)),
+    length(
+        "room",
+        tr("room on each side"),
+        Rule(0.0, 0.0),
+        tr("Added on each side to what is measured of the thing itself."),
+        0.0,
+        500.0,
+    ),
+    pick("finish", tr("its edge"), (BOUND, FACED, HOT), tr("Cloth that frays is bound or faced; only what melts is cut hot.")),
+    pick(
+        "slit", tr("slit"), (NOWHERE, *WAYS), tr("A slit lets it close around something that does not come through the opening.")
+    ),
+    pick("flap", tr("flap"), (NO_FLAP, OVER_SLIT, OVER_ALL)),
+    only_when(pick("held", tr("flap is held by"), HELD), flap=(OVER_ALL,)),
+    yes(
+        "split",
+        tr("over the seam, as two halves"),
+        default=False,
+        why=tr("Each half is finished on its own panel before the seam is sewn."),
+    ),
+)
+
+
+def sizes(values: Values) -> Mapping[str, Phrase]:
+    """What is round is asked across only."""
+    return {"width": tr("across")} if values["shape"] == Shape.ROUND else {"width": tr("width"), "height": tr("height")}
+
+
+def wide_and_high(put: Put) -> tuple[Worked, Worked]:
+    """The opening as it is cut: what comes through, and room on each side."""
+    room = put.length("room", tr("room")) * 2.0
+    wide = put.width + room if room.value else put.width
+    if put.picked("shape") == Shape.ROUND:
+        return wide, wide
+    return wide, put.height + room if room.value else put.height
+
+
+def outline(put: Put) -> Points:
+    """Of the opening."""
+    wide, high = wide_and_high(put)
+    return shapes.outline(put.picked("shape"), wide.value, high.value)
+
+
+def room(put: Put) -> float:
+    """It keeps clear of seams and hems, but for one that it is to lie across."""
+    return 0.0 if put.yes("split") else put.habit("opening room")
+
+
+def idle(put: Put) -> frozenset[str]:
+    """On no seam there is nothing to split."""
+    sewn = shapely.make_valid(shapely.Polygon(put.host.sew_points))
+    return frozenset({"split"} if sewn.contains(put.area) else ())
+
+
+def port(put: Put) -> None:
+    """The opening, its binding or facing, slit and flap."""
+    wide, high = wide_and_high(put)
+    shape = put.picked("shape")
+    if put.yes("split"):
+        halves(put)
+    else:
+        put.made.say(off_edges(put, "port-across-seam"))
+        put.draw(put.feature.name, put.local, MarkKind.CUT_OUT, closed=True)
+    around = worked(tr("around the opening"), shapes.around(shape, wide.value, high.value), put.where)
+    if put.picked("slit") != NOWHERE:
+        slit = cut_slit(put, put.picked("slit"), tr("slit"))
+        if slit is not None:
+            around = around + slit * 2.0
+            if put.picked("flap") == OVER_SLIT:
+                lay_flap(put, slit, put.picked("slit"))
+    elif put.picked("flap") == OVER_SLIT:
+        down = Remedy(tr("Run a slit down from {feature}", feature=put.name), (Change(put.at("slit"), "down"),))
+        none = Remedy(tr("No flap for {feature}", feature=put.name), (Change(put.at("flap"), NO_FLAP),))
+        put.stop("flap-without-slit", tr("{feature} has a flap over a slit, and no slit.", feature=put.name), down, none)
+    finish(put, around, shapes.bend(shape, wide.value, high.value), (wide, high))
+    if put.picked("flap") == OVER_ALL:
+        over = wide + worked(tr("flap wider"), put.habit("flap side")) * 2.0
+        long = high + worked(tr("flap longer"), put.habit("flap drop"))
+        held_down(put, f"flap of {put.feature.name}", over, long, put.picked("held"))
+
+
+def finish(put: Put, around: Worked, bend: float, size: tuple[Worked, Worked]) -> None:
+    """Binding or facing of the edge, and of the slit in it."""
+    match put.picked("finish"):
+        case "bound":
+            habits, choices = put.choices.habits, put.choices
+            wide = binding_width(habits.mm("binding"), choices.cloth.thickness)
+            long = around + worked(tr("overlap"), habits.mm("binding join"))
+            put.made.hardware.append(strip(tr("binding"), long, wide, bend, choices.cloth.usable_width, plain(put.feature.name)))
+        case "faced":
+            ring = put.habit("port facing")
+            grown = shapely.Polygon(put.local).buffer(ring, quad_segs=16)
+            points = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(grown))[-2::-1])
+            edge = Edge("outline", Trace(np.vstack((points, points[:1]))), RAW, None)
+            more = worked(tr("facing"), ring) * 2.0
+            panel = panel_of(f"facing of {put.feature.name}", (edge,), size[0] + more, size[1] + more)
+            put.lay(panel)
+        case _:
+            return
+
+
+def cut_slit(put: Put, way: str, words: Phrase) -> Worked | None:
+    """A straight slit from the opening to the edge of its panel in a direction."""
+    right, down = WAYS[way]
+    edge, _, reach = put.ground.to_edge(put.spot, (right, down))
+    line = shapely.LineString([(0.0, 0.0), (right * reach, -down * reach)])
+    left = line.difference(shapely.Polygon(put.local))
+    if not isinstance(left, shapely.LineString) or left.is_empty:
+        text = tr("{feature}: no straight slit runs from it to the {edge}.", feature=put.name, edge=term(edge))
+        put.stop(
+            "slit-reaches-nothing",
+            text,
+            Remedy(tr("No slit for {feature}", feature=put.name), (Change(put.at("slit"), NOWHERE),)),
+        )
+        return None
+    put.draw(f"slit of {put.feature.name}", np.asarray(left.coords, dtype=np.float64), MarkKind.CUT_OUT)
+    return worked(words, float(left.length), put.at("slit"))
+
+
+def other_ways(values: Values) -> Sequence[tuple[Phrase, Mapping[str, Choice]]]:
+    """Over the seam as two halves, or without a slit."""
+    ways: list[tuple[Phrase, Mapping[str, Choice]]] = []
+    if not values["split"] and values["slit"] == NOWHERE:
+        ways.append((tr("over the seam, as two halves"), {"split": True}))
+    if values["slit"] != NOWHERE:
+        ways += [(tr("slit: {way}", way=term(way)), {"slit": way}) for way in WAYS if way != values["slit"]]
+    return ways
+
+
+PORT = Kind(
+    key="port",
+    words=tr("port"),
+    about=tr("An opening for what comes out: a cable, a pipe, a lever."),
+    lies=Lies.CUT,
+    put=port,
+    options=OPTIONS,
+    sizes=sizes,
+    outline=outline,
+    room=room,
+    idle=idle,
+    other_ways=other_ways,
+)

@@ -1,0 +1,88 @@
+"""Ties: of tape or of cloth, stitched on or caught in a seam, two facing each other at each place."""
+
+from collections.abc import Mapping, Sequence
+from typing import Final
+
+from omnipel.core.covers.options import count, length, pick
+from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.finishing.kind import Kind, Lies, Put, Values
+from omnipel.core.finishing.kinds.directions import (
+    STITCHED,
+    as_webbing,
+    caught,
+    caught_edge,
+    caught_length,
+    cross,
+    mark_caught,
+    other_seams,
+    sliding,
+)
+from omnipel.core.finishing.kinds.rows import across_row, row_sizes
+from omnipel.core.finishing.placing import off_edges
+from omnipel.core.job.feature import Choice
+from omnipel.core.job.finish import seam
+from omnipel.core.plane.curves import Points
+from omnipel.core.words.phrases import Phrase, Rule, tr
+from omnipel.core.words.working import worked
+
+TAPE: Final = "tape"
+CLOTH: Final = "cloth"
+
+
+def outline(put: Put) -> Points:
+    """Where the ties are stitched on."""
+    return across_row(put)
+
+
+def ties(put: Put) -> None:
+    """So many places, two ties at each."""
+    places = across_row(put)
+    long = put.length("long", tr("tie"))
+    if put.picked("caught") == STITCHED:
+        put.made.say(off_edges(put, "feature-off-panel"))
+        for i, (x, y) in enumerate(places, 1):
+            put.draw(f"{put.feature.name} {i}", cross(x, y), MarkKind.POINT)
+        long = long + worked(tr("stitched down"), put.habit("anchor"))
+    else:
+        met = caught_edge(put, as_webbing)
+        if met is None:
+            return
+        edge, share = met
+        run = put.host.edge(edge).curve.length
+        for x, _ in places:
+            mark_caught(put, edge, share + (x - places[:, 0].mean()) / run, put.habit("tie width"))
+        long = long + caught_length(put)
+    n = 2 * len(places)
+    if put.picked("of") == TAPE:
+        put.buy(tr("tie tape"), long * float(n))
+        return
+    wide, a = worked(tr("four times its width"), put.habit("tie width")) * 4.0, seam(0.0)
+    sides = dict.fromkeys(("bottom", "right", "top", "left"))
+    for _ in range(n):
+        put.lay(rectangle(f"tie of {put.feature.name}", wide, long, bottom=a, right=a, top=a, left=a, sources=sides))
+
+
+def other_ways(values: Values) -> Sequence[tuple[Phrase, Mapping[str, Choice]]]:
+    """Another seam, or stitched on."""
+    return other_seams(tr("caught in"), str(values["caught"]))
+
+
+TIES = Kind(
+    key="ties",
+    words=tr("ties"),
+    about=tr("Two ties facing each other at each place: long enough for a bow, or for a knot."),
+    lies=Lies.POINTS,
+    put=ties,
+    options=(
+        caught(STITCHED),
+        pick("of", tr("made of"), (TAPE, CLOTH), tr("Cloth is cut four times as wide as the tie.")),
+        length("long", tr("each tie is long"), Rule(450.0, 18.0), tr("A bow takes 450 [18], a knot 250 [10]."), 20.0, 5000.0),
+        count("parts", tr("places in a row"), 1, high=50),
+    ),
+    sizes=row_sizes,
+    outline=outline,
+    usual=(Rule(300.0, 12.0), Rule(80.0, 3.0)),
+    idle=sliding(as_webbing),
+    other_ways=other_ways,
+)

@@ -1,0 +1,56 @@
+"""Clear window: a clear sheet behind an opening, lapped on from inside or framed with a strip of cloth."""
+
+from typing import Final
+
+from omnipel.core.covers.options import pick
+from omnipel.core.drafting.panel import Cloth, MarkKind
+from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.finishing.kind import Kind, Lies, Put
+from omnipel.core.finishing.placing import off_edges
+from omnipel.core.finishing.strips import strip
+from omnipel.core.job.finish import seam
+from omnipel.core.words.phrases import plain, tr
+from omnipel.core.words.working import worked
+
+LAPPED: Final = "lapped on"
+FRAMED: Final = "framed"
+
+
+def room(put: Put) -> float:
+    """It keeps clear of seams and hems, and its lap besides."""
+    return put.habit("opening room") + put.habit("window lap")
+
+
+def window(put: Put) -> None:
+    """The clear sheet, and the cloth cut away over it."""
+    put.made.say(off_edges(put, "pocket-too-wide"))
+    put.draw(put.feature.name, put.local, MarkKind.CUT_OUT, closed=True)
+    lap = seam(put.habit("window lap"))
+    sheet = rectangle(
+        put.feature.name,
+        put.width,
+        put.height,
+        bottom=lap,
+        right=lap,
+        top=lap,
+        left=lap,
+        sources=dict.fromkeys(("bottom", "right", "top", "left")),
+        cloth=Cloth.WINDOW,
+    )
+    put.lay(sheet)
+    if put.picked("fixed") == FRAMED:
+        around = (put.width + put.height) * 2.0 + worked(tr("mitres"), put.habit("window frame")) * 4.0
+        wide = put.habit("window frame") + 2.0 * put.habit("patch seam")
+        cloth = put.choices.cloth.usable_width
+        put.made.hardware.append(strip(tr("frame"), around, wide, 1e9, cloth, plain(put.feature.name)))
+
+
+WINDOW = Kind(
+    key="clear window",
+    words=tr("clear window"),
+    about=tr("To see a gauge or a label. The sheet is not folded when it is cold, and never cut hot."),
+    lies=Lies.CUT,
+    put=window,
+    options=(pick("fixed", tr("the sheet is"), (LAPPED, FRAMED)),),
+    room=room,
+)

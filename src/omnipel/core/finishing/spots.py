@@ -1,0 +1,161 @@
+"""Spots on the pieces of a cover, and the flat parts that a sewn cover is searched by."""
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.pieces import Piece
+from omnipel.core.job.feature import Facing
+from omnipel.core.plane.curves import Points
+from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
+from omnipel.core.tolerances import CHORD_ERROR, CLOSES
+
+Flat = NDArray[np.float64]
+"""`(2,)`: a place or a direction on a flat panel."""
+SHARP = math.cos(math.radians(40.0))
+"""Two parts of a cover that meet at more than this angle meet in an edge; the bands of a dome do not."""
+
+
+@dataclass(frozen=True, eq=False)
+class Spot:
+    """A place on a piece, and which way is right and down there as one looks at the cover from outside; unit vectors of the flat panel.
+
+    Args:
+        piece: on which piece.
+        panel: the panel it is cut from.
+        at: where on the flat panel.
+        right: to the right.
+        down: downwards.
+        drawn_in: how many times the cloth is gathered here, to the right and downwards.
+    """
+
+    piece: Piece
+    panel: Panel
+    at: Flat
+    right: Flat
+    down: Flat
+    drawn_in: tuple[float, float] = (1.0, 1.0)
+
+    def flat(self, points: Points) -> Points:
+        """Points to the right of and above the spot, as one looks at it, on the flat panel, `(n, 2)`."""
+        return np.asarray(self.at + points[:, :1] * self.right - points[:, 1:] * self.down)
+
+    def seen(self, points: Points) -> Points:
+        """Points of the flat panel as they lie to the right of and above the spot, `(n, 2)`."""
+        return np.asarray((points - self.at) @ np.column_stack((self.right, -self.down)))
+
+    @property
+    def place(self) -> Vector:
+        """Where it lies in space."""
+        return vector(self.piece.place.at(self.at[None, :])[0])
+
+
+@dataclass(frozen=True, eq=False)
+class Facet:
+    """A flat part of a placed piece: its ring on the flat panel and in space, and its normal outward."""
+
+    piece: str
+    flat: Points
+    solid: Solid
+    normal: NDArray[np.float64]
+
+
+@dataclass(frozen=True, eq=False)
+class Cut:
+    """Where the plane of a centre line cuts a facet: both ends on the flat panel and in the plane (outward, up), the upper end first."""
+
+    facet: Facet
+    flat: Points
+    ends: Points
+
+    def meets(self, other: "Cut") -> bool:
+        """Whether another goes on smoothly from its upper end."""
+        turned = other.turned(self)
+        on = math.dist(turned.ends[1], self.ends[0]) < CLOSES
+        return on and float(unit(turned.ends[1] - turned.ends[0]) @ unit(self.ends[1] - self.ends[0])) > SHARP
+
+    def turned(self, below: "Cut") -> "Cut":
+        """The same with the end last that lies nearest to another's upper end."""
+        away = [math.dist(end, below.ends[0]) for end in self.ends]
+        return self if away[1] <= away[0] else Cut(self.facet, self.flat[::-1], self.ends[::-1])
+
+
+@dataclass(frozen=True, eq=False)
+class Rim:
+    """The sew line of a panel as short straight steps: where each begins, its step, the name of its edge, and the shares of it that it lies between."""
+
+    begins: Points
+    steps: Points
+    names: tuple[str, ...]
+    shares: NDArray[np.float64]
+
+    @classmethod
+    def of(cls, panel: Panel) -> "Rim":
+        """Of a panel."""
+        begins, steps, names, shares = [], [], [], []
+        for edge in panel.edges:
+            points = edge.curve.points(CHORD_ERROR)
+            step = np.diff(points, axis=0)
+            ends = np.concatenate(([0.0], np.cumsum(np.linalg.norm(step, axis=1))))
+            ends = ends / (ends[-1] or 1.0)
+            begins.append(points[:-1])
+            steps.append(step)
+            shares.append(np.column_stack((ends[:-1], ends[1:])))
+            names += [edge.name] * len(step)
+        return cls(np.concatenate(begins), np.concatenate(steps), tuple(names), np.concatenate(shares))
+
+    def left_at(self, at: Flat, heading: Flat) -> tuple[float, str, float]:
+        """Where one who goes straight from a place of the panel leaves it: how far that is, over which edge, at which share of it."""
+        off, turned = self.begins - at, heading[0] * self.steps[:, 1] - heading[1] * self.steps[:, 0]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            far = (off[:, 0] * self.steps[:, 1] - off[:, 1] * self.steps[:, 0]) / turned
+            part = (off[:, 0] * heading[1] - off[:, 1] * heading[0]) / turned
+        outward = turned > 1e-9 * np.linalg.norm(self.steps, axis=1)
+        hit = outward & (part >= -1e-9) & (part <= 1.0 + 1e-9) & (far >= -1e-5)
+        if not hit.any():
+            return 0.0, self.names[0], 0.0
+        i = int(np.flatnonzero(hit)[far[hit].argmin()])
+        low, high = self.shares[i]
+        return max(0.0, float(far[i])), self.names[i], float(low + (high - low) * min(1.0, max(0.0, part[i])))
+
+
+def crossed(a: Solid, b: Solid) -> Solid:
+    """Vector products, row by row."""
+    (ax, ay, az), (bx, by, bz) = a.T, b.T
+    return np.column_stack((ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx))
+
+
+def unit(v: Flat) -> Flat:
+    """The direction of a vector."""
+    return np.asarray(v / (math.hypot(*v) or 1.0))
+
+
+def out_of(face: Facing) -> NDArray[np.float64]:
+    """Square to a side, outward."""
+    right, up = RIGHT_AND_UP[Side(face)]
+    return np.cross(right, up)
+
+
+def right_of(piece: Piece, down: Flat) -> Flat:
+    """To the right of who looks at the piece from outside, on the flat panel; one that is mirrored is drawn as seen from inside."""
+    return np.array((-down[1], down[0])) * (-1.0 if piece.mirrored else 1.0)
+
+
+def downward(piece: Piece, at: Flat, way: NDArray[np.float64]) -> Flat | None:
+    """The direction on the flat panel that leads furthest in a direction of space; None where that is square to the cloth."""
+    steps = np.array((at, at + (1e-3, 0.0), at + (0.0, 1e-3)))
+    there = piece.place.at(steps)
+    slope = (there[1:] - there[0]) @ way / 1e-3
+    return unit(slope) if math.hypot(*slope) > 0.05 else None
+
+
+def inside(facet: Facet, point: NDArray[np.float64]) -> Flat | None:
+    """Where a point of a facet's plane lies on the flat panel; None outside of the facet."""
+    middle, flat_middle = facet.solid.mean(axis=0), facet.flat.mean(axis=0)
+    to_flat, *_ = np.linalg.lstsq(facet.solid - middle, facet.flat - flat_middle, rcond=1e-9)
+    at = np.asarray(flat_middle + (point - middle) @ to_flat)
+    return at if shapely.dwithin(shapely.Polygon(facet.flat), shapely.Point(at), 1e-5) else None
