@@ -7,6 +7,7 @@ from omnipel.core.advice.byhand import led
 from omnipel.core.advice.judgement import in_order, of_drafted, of_measured
 from omnipel.core.advice.readings import doubtful, missing
 from omnipel.core.covers import SCHEMES, schemes_for
+from omnipel.core.covers.eased import directions, eased
 from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued, alike, true, with_marks
@@ -115,7 +116,9 @@ def _drafted(job: Job) -> Draft:
         measured = measure(form, job.readings, job.thing, job.unit)
         body = form.build(measured)
         brief = scheme.brief(job.cover)
-        cover = completed(scheme.draft(body, brief), job.cover, scheme, where_served(body, job))
+        begun = scheme.draft(eased(body, job.cover, scheme.without), brief)
+        begun = replace(begun, directions=frozenset(directions(body, job.cover, scheme.without)))
+        cover = completed(begun, job.cover, scheme, where_served(body, job))
     except MissingReading as open_:
         return NotYet(job, None, None, in_order(missing(open_)))
     except Impossible as impossible:
@@ -130,7 +133,7 @@ def _drafted(job: Job) -> Draft:
     if in_doubt and isinstance(fit, Fit):
         others = other_bodies(job, form, measured)
         fit = doubted(fit, [(other, marked) for other in others], sorted(in_doubt), job.readings, job.cover.sewing_sigma)
-    in_space = sewn(body, marked, seams)
+    in_space = sewn(eased(body, job.cover, scheme.without), marked, seams)
     findings = of_drafted(job, form, scheme, measured, body, marked, seams, fit, in_space)
     return Drafted(job, measured, body, marked, seams, fit, findings, in_space, in_doubt)
 

@@ -78,11 +78,16 @@ def _by_side(data: dict[str, Any]) -> dict[str, Any]:
     """4 → 5: what is put on the cover is placed by the side of it, no longer by a panel in all of its copies.
 
     Which side that is only a draft can tell: until a person has said so it lies where it lay on that panel's first piece.
+    Ease by the dimension says what is added to the drop.
     """
-    features = _list(data.get("cover"), "features")
-    if not features:
+    cover = data.get("cover")
+    if not isinstance(cover, dict):
         return data
-    return {**data, "cover": {**data["cover"], "features": [_moved(feature) for feature in features]}}
+    features, given = _list(cover, "features"), cover.get("clearance")
+    made = {**cover, "features": [_moved(feature) for feature in features]} if features else dict(cover)
+    if isinstance(given, dict) and given.get("school") == "by the dimension" and isinstance(given.get("amount"), int | float):
+        made["clearance"] = {**given, "drop": given["amount"] / 2.0}  # as it was on every side
+    return {**data, "cover": made}
 
 
 def _moved(feature: dict[str, Any]) -> dict[str, Any]:

@@ -32,6 +32,11 @@ class Given:
         return self.c + self.t / 2
 
     @property
+    def over(self) -> float:
+        """What a strip is cut longer, where it is trimmed when it has come round."""
+        return self.spare if self.o["ring"] == "meet and trim" else 0.0
+
+    @property
     def below(self) -> float:
         return self.hem + self.under
 
@@ -79,16 +84,15 @@ def plate(g: Given, radius: float) -> Piece:
 def wall_and_lid(g: Given) -> Wanted:
     ring = g.r["girth"] + 2 * PI * g.u
     tall = g.r["drop"] + g.u
-    trimmed = g.spare if g.o["ring"] == "meet and trim" else 0.0
     pieces = {
         "lid": plate(g, ring / (2 * PI)),
-        "wall": Piece(1, ring + 2 * g.closing + trimmed, tall + g.seam + g.below, ring * tall),
+        "wall": Piece(1, ring + 2 * g.closing + g.over, tall + g.seam + g.below, ring * tall),
     }
     seams, goods = {"wall to lid": ring, "close the wall": tall}, {}
     if g.o["skirt"]:
         half = tall * g.n("skirt_share")
         fold = g.n("casing") + g.n("casing_turn_under")
-        pieces["second skirt"] = Piece(1, ring + 2 * g.closing + trimmed, half + g.seam + fold, ring * half)
+        pieces["second skirt"] = Piece(1, ring + 2 * g.closing + g.over, half + g.seam + fold, ring * half)
         seams |= {"second skirt to lid": ring, "close the second skirt": half}
         goods["cord"] = ring + 2 * g.n("tails")
     return Wanted(pieces, seams, goods, (ring - PI * g.t,) * 2)
@@ -106,10 +110,9 @@ def gathered_halves(g: Given) -> Wanted:
 
 def plain_bag(g: Given) -> Wanted:
     ring, tall = g.r["girth"] + 2 * PI * g.u, g.r["drop"] + g.u
-    trimmed = g.spare if g.o["ring"] == "meet and trim" else 0.0
     pieces = {
         "base": plate(g, ring / (2 * PI)),
-        "wall": Piece(1, ring + 2 * g.closing + trimmed, tall + g.seam + g.below, ring * tall),
+        "wall": Piece(1, ring + 2 * g.closing + g.over, tall + g.seam + g.below, ring * tall),
     }
     return Wanted(pieces, {"wall to base": ring, "close the wall": tall}, {}, (ring - PI * g.t,) * 2, from_below=True)
 
@@ -272,7 +275,7 @@ def saddle_and_ends(g: Given) -> Wanted:
     saddle = 2 * (tall - rho) + (wide - 2 * rho) + PI * rho
     end = wide * tall - (2 * rho**2 - PI * rho**2 / 2)
     pieces = {
-        "saddle": Piece(1, saddle + 2 * g.below, long + 2 * g.seam, saddle * long),
+        "saddle": Piece(1, saddle + 2 * (g.below + g.over), long + 2 * g.seam, saddle * long),
         "end": Piece(2, wide + 2 * g.seam, tall + g.seam + g.below, end),
     }
     ends = ("front", "back") if g.o["runs"] == "over the sides" else ("right", "left")
@@ -283,10 +286,9 @@ def saddle_and_ends(g: Given) -> Wanted:
 def wall_and_top(g: Given) -> Wanted:
     long, wide, tall = box(g)
     around = 2 * long + 2 * wide
-    trimmed = g.spare if g.o["ring"] == "meet and trim" else 0.0
     pieces = {
         "top": Piece(1, long + 2 * g.seam, wide + 2 * g.seam, long * wide),
-        "wall": Piece(1, around + 2 * g.closing + trimmed, tall + g.seam + g.below, around * tall),
+        "wall": Piece(1, around + 2 * g.closing + g.over, tall + g.seam + g.below, around * tall),
     }
     return Wanted(pieces, {"wall to top": around, "close the wall": tall}, **box_inside(g))  # type: ignore[arg-type]
 
@@ -320,7 +322,7 @@ def traced_box(g: Given) -> Wanted:
     around = 2 * tall + wide
     pieces = {
         "end": Piece(2, wide + 2 * g.seam, tall + g.seam + g.below, wide * tall),
-        "gusset": Piece(1, around + 2 * g.below, long + 2 * g.seam, around * long),
+        "gusset": Piece(1, around + 2 * (g.below + g.over), long + 2 * g.seam, around * long),
     }
     seams = {"gusset to right end": around, "gusset to left end": around}
     return Wanted(pieces, seams, **box_inside(g), seams_across=4)  # type: ignore[arg-type]
@@ -369,7 +371,8 @@ def envelope(g: Given) -> Wanted:
 def sleeve_tied(g: Given) -> Wanted:
     ring = g.r["girth"] + 2 * PI * g.u
     tall = g.r["height"] + g.u + g.n("collar")
-    pieces = {"base": plate(g, ring / (2 * PI)), "wall": strip(g, ring, tall, g.closing, g.below, g.seam)}
+    wall = Piece(1, ring + 2 * g.closing + g.over, tall + g.below + g.seam, ring * tall)
+    pieces = {"base": plate(g, ring / (2 * PI)), "wall": wall}
     # Without a neck it is a plain bag, drawn in as far as the cloth gathers.
     goods = {"ribbon": ring / float(g.o["gathers"]) + 2 * g.n("bow")}  # type: ignore[arg-type]
     seams = {"wall to base": ring, "close the wall": tall}

@@ -125,7 +125,7 @@ def test_the_schools_of_clearance_say_the_same_in_their_own_measure(form: str, s
     gap = share * around({r.place: r.repeats[0] for r in job.readings}) / (2 * math.pi)
 
     def cut(school: ClearanceSchool, amount: float) -> list[tuple[float, float]]:
-        given_ = Clearance(school=school, amount=amount)
+        given_ = Clearance(school=school, amount=amount, drop=gap)
         return [cut_size(p) for p in draft(replace(job, cover=replace(job.cover, clearance=given_))).panels]
 
     by_side = cut(ClearanceSchool.SIDE, gap)

@@ -16,7 +16,17 @@ from omnipel.core.finishing.asked import asked_of, options_asked, values_of
 from omnipel.core.finishing.elsewhere import begun
 from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.job.changes import changed, meant
-from omnipel.core.job.document import ClipSchool, Closure, ClosureKind, Job, LiningSchool, Override, RingSchool
+from omnipel.core.job.document import (
+    Clearance,
+    ClearanceSchool,
+    ClipSchool,
+    Closure,
+    ClosureKind,
+    Job,
+    LiningSchool,
+    Override,
+    RingSchool,
+)
 from omnipel.core.job.edges import HemOrder
 from omnipel.core.job.feature import Choice, Facing
 from omnipel.core.job.findings import Act, Change
@@ -210,6 +220,29 @@ def seen(job: Job) -> tuple[object, ...]:
     drafted = draft(job)
     all_of_it = shown(drafted)
     return (all_of_it[1], *all_of_it[3:], *(str(f.text) for f in drafted.findings if f.code == "letters-missing"))
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_ease_by_direction_is_offered_where_it_changes_anything(form: str, scheme: str) -> None:
+    """And with all directions alike the cover is the one with that gap on every side."""
+    by_side = starter(form, scheme)
+    gap = by_side.cover.clearance.amount
+    alike = Clearance(school=ClearanceSchool.DIMENSION, amount=gap * 2.0, drop=gap)
+    job = changed(by_side, Change(refs.ANY_CLEARANCE, alike))
+    drafted = draft(job)
+    assert isinstance(drafted, Drafted)
+    assert {n: s.value for n, s in drafted.cover.sizes.items()} == pytest.approx(
+        {n: s.value for n, s in draft(by_side).cover.sizes.items()}  # type: ignore[union-attr]
+    )
+    for ref, ease in ((refs.EASE_ALONG, gap * 2.0 + 14.0), (refs.EASE_DROP, gap + 9.0)):
+        after = draft(changed(job, Change(ref, ease)))
+        assert isinstance(after, Drafted)
+        assert "promise-broken" not in [f.code for f in after.findings]
+        offered = uses(SCHEMES[scheme], ref, job.cover, drafted.cover)
+        assert (seen(after.job) != seen(job)) is offered, ref
+        more = [after.cover.sizes[n].value - size.value for n, size in drafted.cover.sizes.items()]
+        wanted = 14.0 if ref == refs.EASE_ALONG else 9.0
+        assert not offered or any(abs(size - wanted) < 1e-6 for size in more), more
 
 
 @pytest.mark.parametrize("kind", sorted(KINDS))

@@ -16,6 +16,7 @@ from omnipel.core.finishing.rounding import round_to, rounded, roundings, step_o
 from omnipel.core.job.document import Clearance, ClearanceSchool, Closure, ClothChoice, CoverChoices, Job, Lining, Override
 from omnipel.core.job.feature import Feature
 from omnipel.core.job.finish import Finish
+from omnipel.core.job.layers import Padded, Stiffener
 from omnipel.core.words.habits import HABITS, Habits, System
 from omnipel.core.words.phrases import Length, Phrase, Voice, reads_exactly
 from omnipel.core.words.units import MM_PER_INCH, Unit
@@ -101,10 +102,10 @@ def test_every_habit_is_round_in_both_systems(name: str) -> None:
 
 def test_every_length_that_is_chosen_is_rounded_and_nothing_else() -> None:
     """A length added to the job has to be put down as chosen or as measured."""
-    kinds = (CoverChoices, ClothChoice, Lining, Closure, Finish, Feature, Clearance, Override)
+    kinds = (CoverChoices, ClothChoice, Lining, Closure, Finish, Feature, Clearance, Override, Padded, Stiffener)
     numbers = {f.name for kind in kinds for f in fields(kind) if get_type_hints(kind)[f.name] is float}
     measured, shares = {"padding", "thickness", "sewing_sigma"}, {"gather_limit", "shrink_warp", "shrink_weft"}
-    chosen = {ref.part.rpartition(".")[2] for ref in LENGTHS} | set(FEATURE_LENGTHS) | {"amount", "value"}
+    chosen = {ref.part.rpartition(".")[2] for ref in LENGTHS} | set(FEATURE_LENGTHS) | {"amount", "value", "drop"}
     assert numbers - measured - shares == chosen
 
 

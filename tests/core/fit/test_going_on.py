@@ -57,7 +57,7 @@ def test_the_three_schools_of_clearance_agree() -> None:
         (ClearanceSchool.DIMENSION, 20.0),
         (ClearanceSchool.GIRTH, 10.0 * 2 * math.pi / girth),
     ):
-        job = changed(drum(girth), Change(refs.choice("clearance"), Clearance(school=school, amount=amount)))
+        job = changed(drum(girth), Change(refs.choice("clearance"), Clearance(school=school, amount=amount, drop=10.0)))
         sizes.append({name: size.value for name, size in draft(job).cover.sizes.items()})
     assert sizes[0] == pytest.approx(sizes[1])
     assert sizes[0] == pytest.approx(sizes[2])

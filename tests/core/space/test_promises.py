@@ -86,8 +86,8 @@ def keeps_lengths(drafted: Drafted) -> None:
     """Cloth is never stretched, and never drawn in but where it is gathered; a gore is out by what its excess says."""
     for piece, panel in of_surface(drafted):
         low, high = strains(piece, panel)
-        if drafted.job.cover.scheme == "gores" and panel.name.endswith("gore"):
-            n = panel.count
+        if drafted.job.cover.scheme == "gores" and "gore" in piece.name:
+            n = sum("gore" in other.name for other, cut in of_surface(drafted) if cut.cloth is panel.cloth)
             lean = np.abs(np.diff(panel.edge("right").curve.points(), axis=0))
             slope = float((lean[:, 0] / np.maximum(lean[:, 1], 1e-9)).max()) * n / math.pi
             room = 0.6 * (math.pi / n * max(slope, 1.0)) ** 2 + math.pi / n * max(slope, 1.0) * 0.6
@@ -95,7 +95,7 @@ def keeps_lengths(drafted: Drafted) -> None:
             assert high < room
             continue
         assert high < 1e-6, piece.name
-        drawn = drafted.job.cover.scheme in BY_GATHERS and panel.name.removeprefix("lining ") in GATHERED | {"inner cap"}
+        drawn = drafted.job.cover.scheme in BY_GATHERS and any(panel.name.endswith(name) for name in GATHERED | {"inner cap"})
         assert drawn or low > -1e-6, piece.name
 
 

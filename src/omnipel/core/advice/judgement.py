@@ -45,6 +45,7 @@ def of_drafted(
         *sense.panels(job, scheme, cover),
         *cover.findings,
         *making.drops(job, measured),
+        *making.sloping(form, scheme, body),
         *sticking_out(job, form, measured, body, cover),
         *passing.passing(job, fit, {place.key: place.words for place in measured.places}),
         *making.seams(job, cover, seams),

@@ -5,12 +5,14 @@ from dataclasses import replace
 from typing import Final
 
 from omnipel.core.advice.byhand import dropped
-from omnipel.core.covers.scheme import Cover
+from omnipel.core.covers import following
+from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.fit.sewn import Sewn
-from omnipel.core.forms.form import Measured
+from omnipel.core.forms.body import Body
+from omnipel.core.forms.form import Form, Measured
 from omnipel.core.job.document import Job, Override
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.tape.readings import value
@@ -144,3 +146,17 @@ def _too_wide(job: Job, panel: Panel, long: float, short: float, width: float) -
     at = refs.choice("cloth" if panel.cloth is Cloth.OUTER else "lining.cloth").at("usable_width")
     remedy = Remedy(tr("Take cloth {width} wide", width=Length(wider)), (Change(at, wider),))
     return Finding("longer-than-cloth", Severity.STOP, text, refs.panel(panel.name), (remedy,) if wider <= WIDEST_CLOTH else ())
+
+
+def sloping(form: Form, scheme: Scheme, body: Body) -> Iterator[Finding]:
+    """A front that is lower than the back, under a scheme that cuts its top level."""
+    if scheme.follows(body):
+        return
+    text = tr(
+        "The front is lower than the back, and {scheme} is cut as if it were not: it would stand off there.", scheme=scheme.words
+    )
+    remedies = tuple(
+        Remedy(tr("Use {scheme}", scheme=other.words), (Change(refs.SCHEME, other.key), Change(refs.option(), {})))
+        for other in following(form, body)
+    )
+    yield Finding("slope-ignored", Severity.LOOK, text, refs.SCHEME, remedies)

@@ -1,6 +1,6 @@
 """The schemes: one module each. `SCHEMES` is the registry; a new scheme is a module and a line here."""
 
-from typing import Final
+from typing import Any, Final
 
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.covers.schemes import (
@@ -60,6 +60,11 @@ SCHEMES: Final[dict[str, Scheme]] = {
 def schemes_for(form: Form) -> list[Scheme]:
     """The schemes that serve a form."""
     return [scheme for scheme in SCHEMES.values() if scheme.serves_form(form)]
+
+
+def following(form: Form, body: Any) -> list[Scheme]:
+    """The schemes that serve a form and can follow a measured body of it."""
+    return [scheme for scheme in schemes_for(form) if body is None or scheme.follows(body)]
 
 
 def lawful_pairs() -> list[tuple[str, str]]:

@@ -4,7 +4,7 @@ import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Any
+from typing import Any, Final
 
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.options import Option
@@ -12,7 +12,6 @@ from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece, by_piece, counted
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.forms.abilities import Ability
-from omnipel.core.forms.abilities import Boxy as BoxyBody
 from omnipel.core.forms.form import Form
 from omnipel.core.job.document import ClearanceSchool, CoverChoices, LiningSchool, RingSchool
 from omnipel.core.job.feature import Choice
@@ -89,6 +88,8 @@ class Cover:
         slits: names of the openings that are seams left open.
         joins: the seams that a person decides about, by name, and how long each is when it is sewn, mm, also where it is left open.
         lying: where what was put on it lies, by its id.
+        directions: choices of an ease that differs by direction, as far as it has any.
+        padded: whether its padding follows the job's choices; some schemes have a padding of their own.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -112,6 +113,8 @@ class Cover:
     slits: tuple[str, ...] = ()
     joins: Mapping[str, float] = field(default_factory=dict)
     lying: Mapping[str, Lying] = field(default_factory=dict)
+    directions: frozenset[Ref] = frozenset()
+    padded: bool = False
 
     @cached_property
     def panel_of(self) -> dict[str, str]:
@@ -163,6 +166,8 @@ class Brief:
         total, lining = worked(tr("cloth"), self.choices.cloth.thickness, refs.CLOTH_THICKNESS), self.choices.lining
         if self.choices.padding:
             total = total + worked(tr("padding"), self.choices.padding, refs.PADDING)
+        if self.choices.stiffener.thickness:
+            total = total + worked(tr("stiffener"), self.choices.stiffener.thickness, refs.STIFFENER)
         if lining.school is not LiningSchool.NONE:
             total = total + worked(tr("lining"), lining.cloth.thickness, refs.LINING_THICKNESS)
         return total
@@ -267,6 +272,10 @@ class Brief:
         return str(self.options[key])
 
 
+LEVEL_ENOUGH: Final = 3.0
+"""A front lower than the back by no more than this is level, mm."""
+
+
 @dataclass(frozen=True, slots=True)
 class Scheme:
     """A way to cut the surface of a form into panels.
@@ -282,6 +291,8 @@ class Scheme:
         rings: whether it joins a strip to a ring, so that one can ask how.
         without: choices about a cover that it has no use for.
         edges: names of the openings whose edge a person decides about; others it finishes itself.
+        level: whether its top is cut level, also where the object's slopes.
+        trimmed: panels that are sewn around something and have free ends: cut long, these are trimmed when they have come round.
     """
 
     key: str
@@ -294,6 +305,13 @@ class Scheme:
     rings: bool = False
     without: frozenset[Ref] = frozenset()
     edges: tuple[str, ...] = ("lower edge",)
+    level: bool = False
+    trimmed: tuple[str, ...] = ()
+
+    def follows(self, body: Any) -> bool:
+        """Whether it can follow the body: one that cuts its top level does not follow a front that is lower than the back."""
+        front, height = getattr(body, "front_height", None), getattr(body, "height", None)
+        return not self.level or front is None or height is None or height.value - front.value <= LEVEL_ENOUGH
 
     def serves_form(self, form: Form) -> bool:
         """Whether a form has an ability that this scheme asks for."""
@@ -317,29 +335,6 @@ class Scheme:
         return Brief(choices, options, known)
 
 
-@dataclass(frozen=True, slots=True)
-class Boxy:
-    """Finished sizes of a box's cover: l = L + 2u, w = W + 2u, h = drop + u; u itself, and the height of its top, mm."""
-
-    l: Worked  # noqa: E741 - the trade's own letter
-    w: Worked
-    h: Worked
-    u: Worked
-    top: float
-
-
-def boxy(brief: Brief, body: BoxyBody) -> Boxy:
-    """The sizes of a box with clearance and half the thickness on every side but below it."""
-    u = brief.u((body.length + body.width) * 2.0)
-    return Boxy(
-        brief.size("cover_length", body.length + u * 2.0, refs.ANY_CLEARANCE),
-        brief.size("cover_width", body.width + u * 2.0, refs.ANY_CLEARANCE),
-        brief.size("cover_height", body.drop + u, refs.ANY_CLEARANCE),
-        u,
-        body.ends + body.drop.value + u.value,
-    )
-
-
 def inside(brief: Brief, ring: Worked, turns: float) -> Worked:
     """Inside girth of a ring drafted on the middle of the thickness: 2π·t/2 less when round, 8·t/2 less when it has four corners."""
     return ring - brief.t * (turns / 2.0)
@@ -351,7 +346,7 @@ ROUND, CORNERED, FLAT = 2.0 * math.pi, 8.0, 4.0
 
 def meeting_notes(brief: Brief) -> tuple[Phrase, ...]:
     """What to know when a strip is cut that meets and is trimmed."""
-    spare = brief.meeting.turn_under
+    spare = brief.meeting.allowance - brief.closing.allowance
     return (tr("meet and trim: {spare} of the cut length are for that", spare=mm(spare)),) if spare else ()
 
 

@@ -7,6 +7,7 @@ from omnipel.core.covers.cloths import SEAMS, WIDTHS
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.job.document import Clearance, ClothChoice, CoverChoices, Lining
 from omnipel.core.job.finish import FinishKind, double_hem, usual_finish
+from omnipel.core.job.layers import Stiffener
 from omnipel.core.tolerances import AS_TYPED
 from omnipel.core.words.habits import Habits
 
@@ -41,6 +42,7 @@ def usual_choices(scheme: Scheme, habits: Habits) -> CoverChoices:
             turning_gap=habits.mm("turning gap"),
         ),
         padding_inset=habits.mm("padding inset"),
+        stiffener=Stiffener(short=habits.mm("stiffener")),
         hem=double_hem(habits.mm("hem"), habits.mm("turn-under")),
     )
     begun = begins_with(scheme, habits)

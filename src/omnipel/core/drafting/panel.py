@@ -23,6 +23,7 @@ class Cloth(StrEnum):
     OUTER = "outer"
     LINING = "lining"
     PADDING = "padding"
+    STIFFENER = "stiffener"
     WINDOW = "window"
     WEBBING = "webbing"
 

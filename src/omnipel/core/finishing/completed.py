@@ -13,11 +13,12 @@ from omnipel.core.finishing.features import with_features
 from omnipel.core.finishing.ground import Stands
 from omnipel.core.finishing.joined import with_seams
 from omnipel.core.finishing.layers import with_layers
-from omnipel.core.job.document import CoverChoices, LiningSchool
+from omnipel.core.finishing.refitted import refitted
+from omnipel.core.job.document import CoverChoices, LiningSchool, RingSchool
 from omnipel.core.job.edges import HemOrder
-from omnipel.core.job.finish import SEWN
+from omnipel.core.job.finish import HEMS, SEWN, Spared
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import tr
+from omnipel.core.words.phrases import mm, tr
 
 
 def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stands) -> Cover:
@@ -29,6 +30,8 @@ def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stand
         choices = replace(choices, lining=replace(choices.lining, school=LiningSchool.NONE))
     cover = with_seams(cover, choices)
     cover = with_edges(cover, choices, scheme.edges)
+    if choices.ring is RingSchool.MEET_AND_TRIM:
+        cover = _cut_long(cover, scheme.trimmed, choices.habits.mm("spare to trim"))
     cover = replace(cover, hosts=tuple(dict.fromkeys(panel.name for panel in cover.panels if panel.cloth is Cloth.OUTER)))
     if choices.features:
         cover = with_features(cover, choices, stands)
@@ -40,6 +43,23 @@ def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stand
     )
     panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), first), choices) for panel in cover.panels)
     return replace(cover, panels=counted(panels, cover.pieces))
+
+
+def _cut_long(cover: Cover, panels: tuple[str, ...], spare: float) -> Cover:
+    """The cover with the free ends of strips cut longer, to be trimmed when they have come round."""
+    wanted = {}
+    for piece in (piece for piece in cover.pieces if piece.panel in panels):
+        ends = [edge for edge in cover.flat[piece.name].edges if edge.finish.kind in HEMS]
+        wanted[piece.name] = {
+            edge.name: (
+                Spared(kind=edge.finish.kind, width=edge.finish.width, turn_under=edge.finish.turn_under, spare=spare),
+                edge.source,
+            )
+            for edge in ends
+        }
+    note = tr("cut long: trim both ends to their hem when they have come round; {spare} each are for that", spare=mm(spare))
+    made = refitted(cover, wanted)
+    return replace(made, panels=tuple(replace(p, notes=(*p.notes, note)) if p.name in panels else p for p in made.panels))
 
 
 def _on_fold(panel: Panel, choices: CoverChoices) -> Panel:

@@ -20,7 +20,7 @@ from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, 
 from omnipel.core.space.placements import Beside
 from omnipel.core.space.placements import Laid as LaidOn
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, Ratio, mm, term, tr
+from omnipel.core.words.phrases import Name, Ratio, term, tr
 
 AS_RECKONED: Final = 0.05
 """Places that differ by less than this are the same, mm."""
@@ -101,10 +101,8 @@ def _nowhere(feature: Feature, on: Cloth) -> Finding:
         text = tr("{feature} is to lie on the {side}, and this cover has nothing there.", feature=name, side=term(feature.face))
     else:
         text = tr(
-            "{feature} is to lie {down} down and {across} across on the {side}, beyond the edge of the cover.",
+            "{feature} is to lie further down or aside on the {side} than this cover reaches.",
             feature=name,
-            down=mm(feature.from_top),
-            across=mm(feature.from_centre),
             side=term(feature.face),
         )
     return Finding("feature-off-panel", Severity.STOP, text, where)

@@ -7,23 +7,19 @@ cloth. Padding is smaller than its panel, so that none lies in a seam.
 
 from dataclasses import replace
 
-import numpy as np
-import shapely
-
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.drafting.panel import Cloth, Edge, Figure, MarkKind, Notch, Panel
-from omnipel.core.drafting.pieces import Piece, placed
+from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Notch, Panel
+from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
+from omnipel.core.finishing.inner import padded, stiffened
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import RAW, FinishKind, seam
-from omnipel.core.plane.curves import Trace
 from omnipel.core.tolerances import LEAST_GAP, MOST_GAP
 from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.phrases import Rule, mm, term, tr
-from omnipel.core.words.working import worked
 
 
 def with_layers(cover: Cover, choices: CoverChoices) -> Cover:
@@ -33,7 +29,9 @@ def with_layers(cover: Cover, choices: CoverChoices) -> Cover:
     if choices.lining.school is not LiningSchool.NONE and not any(p.cloth is Cloth.LINING for p in cover.panels):
         cover = _lined(cover, hosts, choices)
     if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):
-        cover = _padded(cover, hosts, choices)
+        cover = padded(cover, hosts, choices)
+    if choices.stiffener.thickness:
+        cover = stiffened(cover, hosts, choices)
     return cover
 
 
@@ -137,51 +135,3 @@ def _with_gap(panels: list[Panel], gap: float, habits: Habits) -> tuple[list[Pan
     note = tr("turning gap of {gap} in the {edge}", gap=mm(gap), edge=term(edge))
     panels[host] = replace(panels[host], notches=(*panels[host].notches, *marks), notes=(note,))
     return panels, findings
-
-
-def _openings(host: Panel, short: float) -> tuple[Figure, ...]:
-    """The openings of a panel as its padding has them: it ends so far short of them."""
-    made = []
-    for figure in host.figures:
-        if figure.kind is not MarkKind.CUT_OUT:
-            continue
-        shape = shapely.Polygon(figure.points) if figure.closed else shapely.LineString(figure.points)
-        grown = shapely.make_valid(shape).buffer(short)
-        if isinstance(grown, shapely.Polygon):
-            ring = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(grown).exterior)[-2::-1])
-            made.append(Figure(figure.name, ring, MarkKind.CUT_OUT, closed=True))
-    return tuple(made)
-
-
-def _padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
-    made, findings = [], list(cover.findings)
-    for host in hosts:
-        inner = (
-            shapely.Polygon(host.sew_points).buffer(-choices.padding_inset, join_style="mitre")
-            if choices.padding_inset
-            else shapely.Polygon(host.sew_points)
-        )
-        openings = _openings(host, choices.habits.mm("padding around a port"))
-        if not isinstance(inner, shapely.Polygon) or inner.is_empty:
-            text = tr(
-                "Nothing is left of the padding of the {panel} within its inset of {inset}.",
-                panel=term(host.name),
-                inset=mm(choices.padding_inset),
-            )
-            half = Remedy(tr("No inset"), (Change(refs.PADDING_INSET, 0.0),))
-            findings.append(Finding("padding-too-small", Severity.LOOK, text, refs.PADDING_INSET, (half,)))
-            continue
-        ring = shapely.get_coordinates(shapely.normalize(inner))[-2::-1]
-        edge = Edge("outline", Trace(np.vstack((ring, ring[:1]))), RAW)
-        inset = worked(tr("inset"), choices.padding_inset, refs.PADDING_INSET) * 2.0
-        spans = np.ptp(ring, axis=0)
-        plain = abs(spans[0] - (host.length - inset).value) < 0.01 and abs(spans[1] - (host.width - inset).value) < 0.01
-        sizes = (host.length - inset, host.width - inset) if plain else (None, None)
-        made.append(outline(f"padding {host.name}", (edge,), *sizes, cloth=Cloth.PADDING, grain=host.grain, figures=openings))
-    padded = {panel.name.removeprefix("padding "): panel for panel in made}
-    pieces = [
-        placed(padded[piece.panel], piece.place, f"padding {piece.name}", mirrored=piece.mirrored, on=piece.name)
-        for piece in cover.pieces
-        if piece.panel in padded and not piece.on
-    ]
-    return replace(cover, panels=(*cover.panels, *made), pieces=(*cover.pieces, *pieces), findings=tuple(findings))

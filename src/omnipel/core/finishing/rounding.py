@@ -88,6 +88,9 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
 
     if cover.clearance.school is not ClearanceSchool.GIRTH:
         yield one(refs.CLEARANCE, tr("clearance"), cover.clearance.amount)
+        yield one(refs.EASE_DROP, FIELDS[refs.EASE_DROP], cover.clearance.drop, place=True)
+        if cover.clearance.along is not None:
+            yield one(refs.EASE_ALONG, FIELDS[refs.EASE_ALONG], cover.clearance.along, place=True)
     for ref in LENGTHS:
         yield one(ref, FIELDS[ref], meant(job, ref))
     for ref, words, length, place in _sewing(job):

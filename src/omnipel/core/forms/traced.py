@@ -85,6 +85,7 @@ class Traced:
     """A measured traced body. `ring` is the side outline, counter-clockwise, standing on y = 0."""
 
     ability: ClassVar[Ability] = Ability.OUTLINED
+    left_to_right: ClassVar[str] = "width"
 
     ring: Points
     width: Worked

@@ -16,6 +16,7 @@ from omnipel.core.job.feature import Choice, Feature
 from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
 from omnipel.core.job.ids import with_ids
 from omnipel.core.job.joining import Parting, SeamChoice
+from omnipel.core.job.layers import Padded, Stiffener
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
 from omnipel.core.tolerances import LONGEST, MOST_GATHERED
@@ -68,6 +69,7 @@ class LiningSchool(StrEnum):
 class Clearance:
     """The gap between object and inside of cover, in the school's own measure.
 
+    By the dimension the ease along (left to right) and on the drop may differ: `along` is None where it is as across, `drop` is what is added to the drop.
     `amount` is the gap on each side (by the side), the ease added to each across-dimension (by the dimension), in mm, or the
     share of the girth (by the girth), as a number like 0.04.
     """
@@ -76,6 +78,8 @@ class Clearance:
 
     school: ClearanceSchool = ClearanceSchool.SIDE
     amount: Gap = 12.0
+    along: Gap | None = None
+    drop: Gap = 0.0
 
 
 class ClothKind(StrEnum):
@@ -169,6 +173,8 @@ class CoverChoices:
     cloth: ClothChoice = field(default_factory=ClothChoice)
     padding: Gap = 0.0
     padding_inset: Gap = 12.0
+    padded: Padded = Padded()
+    stiffener: Stiffener = Stiffener()
     quilting: TakeUp = TakeUp()
     lining: Lining = field(default_factory=Lining)
     closure: Closure = Closure()

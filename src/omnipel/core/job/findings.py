@@ -252,6 +252,9 @@ CATALOGUE: dict[str, Entry] = {
     "feature-off-panel": Entry(
         STOP, "Something is placed where this cover has nothing.", tr("Place it on a side of this cover.")
     ),
+    "slope-ignored": Entry(
+        LOOK, "The front is lower than the back, and the scheme cuts its top level.", tr("Use a scheme that follows the side.")
+    ),
     "feature-unplaced": Entry(
         LOOK,
         "An earlier version had something on a panel, and its side of the cover is not known.",
@@ -285,6 +288,12 @@ CATALOGUE: dict[str, Entry] = {
         "The gap to turn the lining through is too small for a hand, or too long to close neatly.",
         tr("Leave a hand's breadth open, and half as much again at the most."),
     ),
+    "padding-in-seam": Entry(
+        LOOK,
+        "Padding other than fused foam runs to the seams, and is sewn into them.",
+        tr("End it short of the seams, or fuse foam."),
+    ),
+    "layer-on-nothing": Entry(LOOK, "A layer is to lie on a panel that this cover does not have.", tr("Name its panels again.")),
     "padding-too-small": Entry(LOOK, "Nothing is left of the padding within its inset.", tr("Make the inset smaller.")),
     "size-unknown": Entry(LOOK, "A size set by hand is none of this cover.", tr("Leave it out.")),
     "longer-than-cloth": Entry(

@@ -114,6 +114,18 @@ class Trimmed(Finish):
         return ((tr("seam allowance"), self.width, "width"), (tr("spare to trim"), self.spare, ""))
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Spared(Finish):
+    """A free end of a strip that is sewn around something: cut longer by `spare`, mm, and trimmed to its hem when it has come round. No job holds it."""
+
+    spare: float = 0.0
+
+    @property
+    def parts(self) -> tuple[tuple[Phrase, float, str], ...]:
+        """What it is finished with, and beyond that the spare."""
+        return (*Finish.parts.fget(self), (tr("spare to trim"), self.spare, ""))  # type: ignore[attr-defined]
+
+
 def is_hem(finish: Finish) -> bool:
     """Whether it may be the lower edge of a cover."""
     return finish.kind in HEMS

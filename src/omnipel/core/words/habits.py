@@ -132,6 +132,7 @@ HABITS: Final[Mapping[str, Habit]] = {
     "caught": Habit(tr("webbing caught in a seam by"), Rule(25.0, 1.0)),
     "half heading hem": Habit(tr("hem of a gathered heading"), Rule(8.0, 5 / 16)),
     "stiffening": Habit(tr("stiffening ends short of the seam by"), Rule(2.0, 1 / 16)),
+    "stiffener": Habit(tr("a stiffener ends short of seams and folds by"), Rule(3.0, 1 / 8)),
     "test square": Habit(tr("side of the test square"), Rule(50.0, 2.0)),
     "clear of a stitch line": Habit(tr("a fastener stays clear of a stitch line by"), Rule(12.0, 1 / 2)),
     "stands up": Habit(tr("width of what stands up on top, when it is not said"), Rule(50.0, 2.0)),

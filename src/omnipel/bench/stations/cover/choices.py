@@ -238,6 +238,15 @@ class ChoiceForm(QWidget):
         self.row(ref, field, why=why)
         self.fills.append(lambda c: field.show_value(get(c)))
 
+    def tick(self, ref: Ref) -> None:
+        """Yes or no."""
+        words, get = FIELDS[ref], attrgetter(ref.part)
+        box = check(
+            words, lambda on: self.session.set(ref, on, tr("{what}: {value}", what=words, value=tr("yes") if on else tr("no")))
+        )
+        self.whole_row(ref, box)
+        self.fills.append(lambda c: box.setChecked(get(c)))
+
     def ratio(self, ref: Ref, low: float, high: float, why: Phrase) -> None:
         """A ratio: 2.4 : 1 or 2.4."""
         words, get = FIELDS[ref], attrgetter(ref.part)

@@ -12,7 +12,7 @@ from omnipel.bench.parts.picture import thumbnail
 from omnipel.bench.parts.widgets import emptied
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.core.covers import schemes_for
+from omnipel.core.covers import following, schemes_for
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.covers.starting import begins_with
 from omnipel.core.draft import Draft, Drafted
@@ -122,7 +122,8 @@ class SchemeStrip(QWidget):
         """Show which is chosen now; draft the others when there is a pause."""
         job = self.session.open_job
         form = FORMS.get(job.thing.form)
-        serving = schemes_for(form) if form else []
+        able = following(form, self.session.body) if form else []
+        serving = [s for s in schemes_for(form) if s in able or s.key == job.cover.scheme] if form else []
         if [card.scheme for card in self.cards] != serving:
             emptied(self.row)
             self.cards = [SchemeCard(scheme) for scheme in serving]

@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import replace
+from functools import partial
 
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QScrollArea, QWidget
@@ -16,6 +17,7 @@ from omnipel.bench.session import Session
 from omnipel.bench.stations.cover.choices import ChoiceForm
 from omnipel.bench.stations.cover.edges import EdgeList
 from omnipel.bench.stations.cover.features import FeatureList
+from omnipel.bench.stations.cover.panelchecks import PanelChecks
 from omnipel.bench.stations.cover.reasons import CLOSURE_WHY, GATHERS_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
 from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
 from omnipel.bench.stations.cover.seams import PartingList, SeamList
@@ -34,6 +36,7 @@ from omnipel.core.job.document import ClearanceSchool, ClipSchool, ClosureKind, 
 from omnipel.core.job.edges import HemOrder
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import HEMS, FinishKind, refinished_as
+from omnipel.core.job.layers import Fused, Material
 from omnipel.core.tolerances import MOST_GATHERED
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_share
@@ -156,6 +159,27 @@ class CoverStation(QWidget):
                 field.show_length(choices.clearance.amount)
 
         form.fills.append(fill)
+        self._directions()
+
+    def _directions(self) -> None:
+        """Ease along, and on the drop, where a hand worker adds it by the dimension."""
+        form = self.choices
+
+        def eased(ref: Ref, ease: float) -> None:
+            same = ref == refs.EASE_ALONG and ease == self.session.open_job.cover.clearance.amount
+            self.session.set(ref, None if same else ease, tr("{what} {length}", what=FIELDS[ref], length=mm(ease, fine=True)))
+
+        along = length_field(self.session, FIELDS[refs.EASE_ALONG], partial(eased, refs.EASE_ALONG))
+        drop = length_field(self.session, FIELDS[refs.EASE_DROP], partial(eased, refs.EASE_DROP))
+        form.row(refs.EASE_ALONG, along)
+        form.row(refs.EASE_DROP, drop)
+
+        def fill(choices: CoverChoices) -> None:
+            given = choices.clearance
+            along.show_length(given.amount if given.along is None else given.along)
+            drop.show_length(given.drop)
+
+        form.fills.append(fill)
 
     def _edges(self) -> None:
         form = self.choices
@@ -186,7 +210,6 @@ class CoverStation(QWidget):
         form.pick(refs.CLOTH_KIND, of_enum(ClothKind), picked=self._cloth_kind, why=self._cloth_why)
         form.length(refs.CLOTH_THICKNESS, fine=True)
         form.ratio(refs.GATHER_LIMIT, 1.0, MOST_GATHERED, GATHERS_WHY)
-        form.length(refs.PADDING, fine=True)
         form.length(refs.CLOTH_WIDTH, strict=True)
 
     def _own(self, scheme: Scheme) -> None:
@@ -204,16 +227,33 @@ class CoverStation(QWidget):
 
     def _lining(self, scheme: Scheme) -> None:
         form = self.choices
-        form.head(tr("Lining and padding"))
+        form.head(tr("Lining"))
         schools = [school for school in LiningSchool if school is not LiningSchool.BOUND or scheme.edges]
         form.pick(refs.LINING_SCHOOL, of_enum(schools), why=lambda c: LINING_WHY[c.lining.school])
         form.length(refs.LINING_ALLOWANCE)
         form.length(refs.TURNING_GAP)
-        form.length(refs.PADDING_INSET)
+        self._inner()
         form.share(refs.QUILTING_ALONG)
         form.share(refs.QUILTING_ACROSS)
         form.share(refs.SHRINK_WARP)
         form.share(refs.SHRINK_WEFT)
+
+    def _inner(self) -> None:
+        """What lies between outer and lining: padding, a stiffener."""
+        form = self.choices
+        form.head(tr("Padding and stiffener"))
+        form.length(refs.PADDING, fine=True)
+        form.pick(refs.PADDING_MATERIAL, of_enum(Material))
+        form.tick(refs.PADDING_AT_SEAM)
+        form.length(refs.PADDING_INSET)
+        form.pick(refs.FUSED, of_enum(Fused))
+        form.length(refs.GRID)
+        form.length(refs.STIFFENER, fine=True)
+        form.length(refs.STIFFENER_SHORT)
+        for ref in (refs.PADDING_ON, refs.STIFFENER_ON):
+            checks = PanelChecks(self.session, ref, FIELDS[ref])
+            form.row(ref, checks)
+            form.fills.append(checks.filled)
 
     # Changing
 
@@ -261,5 +301,9 @@ class CoverStation(QWidget):
             ClearanceSchool.GIRTH: round(side * two_pi / girth, 4),
         }[school]
         self.session.change(
-            tr("clearance {school}", school=term(school)), Change(refs.CLEARANCE_SCHOOL, school), Change(refs.CLEARANCE, amount)
+            tr("clearance {school}", school=term(school)),
+            Change(refs.CLEARANCE_SCHOOL, school),
+            Change(refs.CLEARANCE, amount),
+            Change(refs.EASE_ALONG, None),
+            Change(refs.EASE_DROP, side if school is ClearanceSchool.DIMENSION else 0.0),
         )

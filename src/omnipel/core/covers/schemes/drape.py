@@ -133,6 +133,7 @@ SCHEME = Scheme(
     draft,
     without=frozenset(
         {
+            refs.EASE_DROP,
             refs.CLOSING_ALLOWANCE,
             refs.HEM,
             refs.HEM_ORDER,

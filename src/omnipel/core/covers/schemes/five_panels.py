@@ -2,8 +2,9 @@
 
 from itertools import pairwise
 
+from omnipel.core.covers.boxy import boxy
 from omnipel.core.covers.places import facing
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, passages
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
@@ -99,4 +100,5 @@ SCHEME = Scheme(
     (),
     draft,
     without=frozenset({refs.CLOSING_ALLOWANCE}),
+    level=True,
 )

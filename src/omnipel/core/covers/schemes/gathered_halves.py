@@ -150,6 +150,6 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": QUILTING, "padding": 4.0},
-    without=frozenset({refs.CLOSING_ALLOWANCE, refs.HEM, refs.CLOSURE}),
+    without=frozenset({refs.CLOSING_ALLOWANCE, refs.HEM, refs.CLOSURE, refs.EASE_DROP}),
     edges=(),
 )

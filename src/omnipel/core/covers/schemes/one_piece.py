@@ -8,9 +8,10 @@ from itertools import pairwise
 
 import numpy as np
 
+from omnipel.core.covers.boxy import boxy
 from omnipel.core.covers.cloths import WIDE
 from omnipel.core.covers.options import pick
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, passages
 from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
@@ -169,4 +170,5 @@ SCHEME = Scheme(
     draft,
     {"cloth": WIDE},
     without=frozenset({refs.CLOSING_ALLOWANCE}),
+    level=True,
 )

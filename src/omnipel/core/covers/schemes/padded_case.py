@@ -180,6 +180,6 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": SOFT, "padding": 6.0},
-    without=frozenset({refs.HEM, refs.HEM_ORDER, refs.CLOSURE}),
+    without=frozenset({refs.HEM, refs.HEM_ORDER, refs.CLOSURE, refs.EASE_ALONG}),
     edges=(),
 )

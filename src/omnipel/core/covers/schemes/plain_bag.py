@@ -69,4 +69,5 @@ SCHEME = Scheme(
     draft,
     rings=True,
     edges=("upper edge",),
+    without=frozenset({refs.EASE_DROP}),
 )

@@ -5,8 +5,9 @@ Saddle `2h + w − (4 − π)ρ` for end corners of radius ρ (0 = square), as w
 
 import math
 
+from omnipel.core.covers.boxy import boxy
 from omnipel.core.covers.options import length, pick
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, passages
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, passages
 from omnipel.core.covers.schemes.between_ends import (
     OVER_FRONT_AND_BACK,
     OVER_THE_SIDES,
@@ -159,4 +160,6 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     without=frozenset({refs.CLOSING_ALLOWANCE}),
+    level=True,
+    trimmed=("saddle",),
 )

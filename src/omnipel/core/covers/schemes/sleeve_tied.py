@@ -7,7 +7,18 @@ import numpy as np
 from omnipel.core.covers import places
 from omnipel.core.covers.cloths import SHIRTING
 from omnipel.core.covers.options import length
-from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
+from omnipel.core.covers.scheme import (
+    ROUND,
+    Brief,
+    Cover,
+    Hardware,
+    Scheme,
+    beyond,
+    inside,
+    meeting_notes,
+    passages,
+    too_gathered,
+)
 from omnipel.core.covers.schemes.on_base import onto_base, wall_on_base
 from omnipel.core.drafting.panel import Figure, MarkKind
 from omnipel.core.drafting.pieces import placed
@@ -50,7 +61,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
     # Panels
     base = disc("base", radius, brief.seam, begins=places.BACK_FROM_BELOW)
     tie = Figure("ribbon", np.array([(0.0, at.value), (ring.value, at.value)]), MarkKind.LINE)
-    wall = wall_on_base(brief, ring, high, brief.closing, figures=(tie,))
+    wall = wall_on_base(brief, ring, high, brief.meeting, notes=meeting_notes(brief), figures=(tie,))
     brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 
     # Pieces
@@ -109,4 +120,5 @@ SCHEME = Scheme(
     {"cloth": SHIRTING},
     without=frozenset({refs.CLOSURE}),
     edges=("upper edge",),
+    rings=True,
 )

@@ -110,6 +110,6 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"cloth": SOFT},
-    without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE}),
+    without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE, refs.EASE_ALONG}),
     edges=("mouth",),
 )

@@ -223,5 +223,6 @@ SCHEME = Scheme(
     frozenset({Ability.OUTLINED}),
     OPTIONS,
     draft,
-    without=frozenset({refs.CLOSING_ALLOWANCE}),
+    without=frozenset({refs.CLOSING_ALLOWANCE, refs.EASE_DROP}),
+    trimmed=("gusset",),
 )

@@ -3,8 +3,9 @@
 The strip is closed in the middle of the back, because a join never lies on a corner.
 """
 
+from omnipel.core.covers.boxy import boxy
 from omnipel.core.covers.places import facing
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, boxy, inside, meeting_notes, passages
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, meeting_notes, passages
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
@@ -104,5 +105,12 @@ def _top(brief: Brief, long: Worked, wide: Worked) -> Panel:
 
 
 SCHEME = Scheme(
-    "wall-and-top", tr("Wall and top"), tr("One strip around, and a top."), frozenset({Ability.BOXY}), (), draft, rings=True
+    "wall-and-top",
+    tr("Wall and top"),
+    tr("One strip around, and a top."),
+    frozenset({Ability.BOXY}),
+    (),
+    draft,
+    rings=True,
+    level=True,
 )

@@ -131,6 +131,7 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     {"hem": FinishKind.BOUND},
-    without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE}),
+    without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE, refs.EASE_DROP}),
     edges=("edges on top",),
+    level=True,
 )
