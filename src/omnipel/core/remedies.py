@@ -10,12 +10,13 @@ from itertools import islice
 from typing import Final
 
 from omnipel.core.advice.byhand import dropped
-from omnipel.core.covers import SCHEMES
+from omnipel.core.covers import SCHEMES, following
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import OptionKind
 from omnipel.core.covers.starting import usual_choices
 from omnipel.core.draft import Draft, Drafted, draft, where_served
 from omnipel.core.finishing.elsewhere import cures
+from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed, meant
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
@@ -27,6 +28,9 @@ from omnipel.core.words.refs import Of, Ref
 MOST_OFFERED: Final = 5
 MOST_CURES: Final = 3
 MOST_LAST: Final = 3
+MOST_SCHEMES: Final = 3
+ACROSS: Final = frozenset(("port-across-seam", "pocket-too-wide"))
+"""What may be put right by seams that lie elsewhere."""
 MOST_TRIED: Final = 12
 """With more findings than this the first are enough to begin with: the others are tried when those are put right."""
 GENERAL: Final = (
@@ -129,7 +133,17 @@ def _proposed(drafted: Draft, finding: Finding) -> Iterator[Remedy]:
     if finding.where.of is Of.FEATURE and isinstance(drafted, Drafted):
         feature = meant(drafted.job, finding.where.whole)
         yield from islice(cures(feature, drafted.cover, drafted.job.cover, where_served(drafted.body, drafted.job)), MOST_CURES)
+    if finding.code in ACROSS and isinstance(drafted, Drafted):
+        yield from islice(_otherwise_cut(drafted), MOST_SCHEMES)
     yield from finding.remedies
+
+
+def _otherwise_cut(drafted: Drafted) -> Iterator[Remedy]:
+    """Other schemes, whose seams may lie elsewhere."""
+    for scheme in following(FORMS[drafted.job.thing.form], drafted.body):
+        if scheme.key != drafted.job.cover.scheme:
+            words = tr("Use {scheme}, whose seams lie elsewhere", scheme=scheme.words)
+            yield Remedy(words, (Change(refs.SCHEME, scheme.key), Change(refs.option(), {})))
 
 
 def holds(drafted: Draft, finding: Finding, remedy: Remedy, lawful: Lawful) -> bool:

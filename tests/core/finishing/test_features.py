@@ -29,10 +29,11 @@ from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.findings import Act, Change, Severity
 from omnipel.core.job.thing import Face, SticksOut, Treatment
 from omnipel.core.plane.lettering import lettered
+from omnipel.core.remedies import advised
 from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.refs import Of
-from omnipel.shop.document import dumped, loaded
+from omnipel.shop.document import dumped, lawful, loaded
 from omnipel.shop.starter import starter
 
 CASES = {case["id"]: case for case in json.loads((Path(__file__).parent / "cases.json").read_text())["cases"]}
@@ -256,9 +257,14 @@ def test_a_port_for_what_sticks_out_lies_over_it() -> None:
 
 
 def test_a_port_across_a_seam_is_moved_or_split() -> None:
-    """On a gored cover the centre line of the front is the middle of a gore, and a seam lies beside it."""
+    """On the corner of a box: moved, made of two halves, or under a scheme that has no seam there."""
     job = put("port", starter("box", "five-panels"), from_centre=268.0, from_top=300.0, width=60.0)
     finding = next(f for f in draft(job).findings if f.code == "port-across-seam")
+    tried = advised(draft(job), lawful)
+    offered = [str(r.words) for f in tried.findings if f.code == finding.code for r in f.remedies]
+    assert [words for words in offered if "two halves" in words]
+    assert [words for words in offered if words.startswith("Move")]
+    assert [words for words in offered if "seams lie elsewhere" in words]
     halved = changed(job, Change(refs.feature(job.cover.features[0].id, "options.split"), True))
     drafted = made(halved)
     assert finding.code not in [f.code for f in drafted.findings]

@@ -62,6 +62,8 @@ def _port(job: Job, body: Body, cover: Cover, thing: SticksOut) -> Iterator[Reme
         name=thing.name,
         serves=thing.id,
         face=Facing.TOP if thing.face is Face.TOP else Facing.FRONT,
+        from_centre=thing.from_centre,
+        from_top=0.0 if thing.face is Face.TOP else thing.from_top,
         width=thing.size,
         height=thing.size,
         options={"room": room_around(job.cover)},

@@ -97,6 +97,8 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
         yield one(ref, words, length, place=place)
     for feature in cover.features:
         for name in FEATURE_LENGTHS:
+            if feature.serves and name in PLACES:
+                continue  # it lies where that is
             words = tr("{whole}, {what}", whole=Name(feature.name), what=FEATURE_FIELDS[name])
             yield one(refs.feature(feature.id, name), words, getattr(feature, name), place=name in PLACES)
         for option in KINDS[feature.kind].options if feature.kind in KINDS else ():
