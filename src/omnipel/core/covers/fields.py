@@ -17,7 +17,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.HEM_KIND: tr("edges are finished"),
     refs.HEM_WIDTH: tr("hem, casing or binding width"),
     refs.TURN_UNDER: tr("turn-under"),
-    refs.RING: tr("joining a strip to a ring"),
+    refs.RING: tr("a strip that is sewn around"),
     refs.HEM_ORDER: tr("hem"),
     refs.CLIPS: tr("relief clips"),
     refs.CLOTH_NAME: tr("cloth"),

@@ -20,7 +20,7 @@ from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, crossed, d
 from omnipel.core.job.feature import LEVEL, Facing
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
-from omnipel.core.space.placements import normals
+from omnipel.core.space.placements import STEP, normals
 from omnipel.core.tolerances import CLOSES
 
 FACES: Final = math.cos(math.pi / 4.0)
@@ -217,6 +217,7 @@ class Ground:
         else:
             return None
         piece = self.pieces[facet.piece]
+        at = _under(piece, at, from_, ways)
         way = down if down is not None else np.array((0.0, 0.0, -1.0))
         heading = downward(piece, at, way)
         if heading is None:  # level: the way to the front
@@ -302,6 +303,19 @@ class Ground:
         heading = self.flat[run.piece].edge(run.edge).curve.heading_at(share)
         along = np.array((math.cos(heading), math.sin(heading)))
         return (-along if run.reversed else along), np.array((-along[1], along[0]))
+
+
+def _under(piece: Piece, at: Flat, from_: NDArray[np.float64], ways: NDArray[np.float64]) -> Flat:
+    """A place of a piece put right so that it lies on a line in space: bent and gathered cloth leaves the facets a little."""
+    for _ in range(MOST_TRIES):
+        steps = np.array((at, at + (STEP, 0.0), at + (0.0, STEP)))
+        there = piece.place.at(steps) - from_
+        beside = there - np.outer(there @ ways, ways)
+        if float(np.linalg.norm(beside[0])) < FOUND:
+            break
+        slopes = ((beside[1:] - beside[0]) / STEP).T
+        at = at - np.linalg.lstsq(slopes, beside[0], rcond=None)[0]
+    return at
 
 
 def ground_of(panels: Sequence[Panel], pieces: Sequence[Piece], seams: Sequence[Seam]) -> Ground:

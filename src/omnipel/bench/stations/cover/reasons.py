@@ -20,6 +20,14 @@ RING_WHY = {
 }
 
 
+LONG_WHY = {
+    RingSchool.RING_FIRST: tr("Cut to its length: every mark is checked before the long seam."),
+    RingSchool.MEET_AND_TRIM: tr(
+        "Cut {spare} longer at both ends and trimmed to the hem when it has come round.", spare=HABITS["spare to trim"].rule
+    ),
+}
+"""The same for a strip that is sewn around ends and has free ends of its own."""
+
 GATHERS_WHY = tr("Heavy canvas gathers {canvas} at best, shirting {shirting}.", canvas=Ratio(2.0), shirting=Ratio(3.0))
 
 

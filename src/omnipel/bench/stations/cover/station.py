@@ -18,7 +18,16 @@ from omnipel.bench.stations.cover.choices import ChoiceForm
 from omnipel.bench.stations.cover.edges import EdgeList
 from omnipel.bench.stations.cover.features import FeatureList
 from omnipel.bench.stations.cover.panelchecks import PanelChecks
-from omnipel.bench.stations.cover.reasons import CLOSURE_WHY, GATHERS_WHY, HEM_WHY, LINING_WHY, RING_WHY, WHY, allowance_why
+from omnipel.bench.stations.cover.reasons import (
+    CLOSURE_WHY,
+    GATHERS_WHY,
+    HEM_WHY,
+    LINING_WHY,
+    LONG_WHY,
+    RING_WHY,
+    WHY,
+    allowance_why,
+)
 from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
 from omnipel.bench.stations.cover.seams import PartingList, SeamList
 from omnipel.bench.stations.cover.slackplot import SlackPlot
@@ -191,7 +200,7 @@ class CoverStation(QWidget):
         form.pick(refs.HEM_KIND, of_enum(kinds), picked=self._hem_kind)
         form.length(refs.HEM_WIDTH)
         form.length(refs.TURN_UNDER)
-        form.pick(refs.RING, of_enum(RingSchool), why=lambda c: RING_WHY[c.ring])
+        form.pick(refs.RING, of_enum(RingSchool), why=lambda c: (RING_WHY if SCHEMES[c.scheme].rings else LONG_WHY)[c.ring])
         form.pick(refs.HEM_ORDER, of_enum(HemOrder), why=lambda c: HEM_WHY[c.hem_order])
         form.pick(refs.CLIPS, of_enum(ClipSchool))
         self.edges = EdgeList(self.session)
