@@ -54,8 +54,8 @@ class Frame:
     @property
     def out(self) -> Vector:
         """Square to the plane, towards who looks at it."""
-        x, y, z = np.cross(self.right, self.up)
-        return float(x), float(y), float(z)
+        (a, b, c), (d, e, f) = self.right, self.up
+        return b * f - c * e, c * d - a * f, a * e - b * d
 
 
 def looking_at(side: Side, place: Vector, flat: tuple[float, float] = (0.0, 0.0)) -> Frame:

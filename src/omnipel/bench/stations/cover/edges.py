@@ -21,7 +21,7 @@ from omnipel.core.job.edges import DRAWS, EdgeChoice, HemOrder, Hold
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import HEMS, TURNED_UNDER, Finish, FinishKind, refinished_as
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, Phrase, Value, mm, term, tr
+from omnipel.core.words.phrases import NOTHING, Phrase, Value, mm, term, tr
 
 NO_WIDTH = (FinishKind.RAW, FinishKind.SELVAGE)
 WIDTHS = {
@@ -52,7 +52,7 @@ class EdgeList(QWidget):
         if not isinstance(draft, Drafted):
             return
         edges = tuple(edge for edge in draft.cover.edges if edge.asked)
-        told = tuple((e.name, e.finish, e.order, round(e.length.value, 3)) for e in edges)
+        told = tuple((e.name, e.finish, e.order, e.held_by, e.drawn) for e in edges)
         shape = (told, job.cover.edges, job.cover.hem, job.cover.hem_order, job.cover.lining.school, job.unit)
         if shape != self.made_for:
             with same_focus(self):
@@ -61,6 +61,8 @@ class EdgeList(QWidget):
                 for card in self.by_name.values():
                     self.cards.addWidget(card)
             self.made_for = shape
+        for edge in edges:
+            self.by_name[edge.name].retold(edge)
 
 
 class EdgeCard(QWidget):
@@ -72,9 +74,8 @@ class EdgeCard(QWidget):
         self.chosen = session.open_job.cover.edges.get(edge.name, EdgeChoice())
         self.called = term(edge.name)
         self.fields: dict[str, QWidget] = {}
-        title = tr("{edge}: {length} around", edge=self.called, length=mm(edge.length.value))
-        if edge.drawn:
-            title = tr("{title}, drawn in to {drawn}", title=title, drawn=mm(edge.drawn_to))
+        self.title = label(NOTHING, "field", wrap=True)
+        self.retold(edge)
         beside = Flow(gap=6)
         beside.addWidget(self._finish())
         if edge.finish.folded:
@@ -89,9 +90,15 @@ class EdgeCard(QWidget):
             grid.addWidget(label(words, "soft", wrap=True), k // 2 * 2, k % 2)
             grid.addWidget(field, k // 2 * 2 + 1, k % 2)
         why = label(HOLD_WHY[edge.held_by], "soft", wrap=True)
-        self.setLayout(
-            column(surface(column(label(Name(session.tell(title)), "field", wrap=True), beside, grid, why, margins=8)))
-        )
+        self.setLayout(column(surface(column(self.title, beside, grid, why, margins=8))))
+
+    def retold(self, edge: Dressed) -> None:
+        """Its length and how far it is drawn in, as they are now."""
+        self.edge = edge
+        title = tr("{edge}: {length} around", edge=self.called, length=mm(edge.length.value))
+        if edge.drawn:
+            title = tr("{title}, drawn in to {drawn}", title=title, drawn=mm(edge.drawn_to))
+        self.title.setText(self.session.tell(title))
 
     def _lengths(self) -> list[tuple[str, Phrase, float]]:
         """The lengths that count for something as the edge is made."""

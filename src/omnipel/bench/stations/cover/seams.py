@@ -19,7 +19,7 @@ from omnipel.core.finishing.left_open import begins
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.joining import Parting, SeamChoice
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, Phrase, Value, mm, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Phrase, Value, mm, term, tr, trn
 
 
 class SeamList(QWidget):
@@ -44,18 +44,19 @@ class SeamList(QWidget):
         names = tuple(draft.cover.joins)
         if self.picked not in names:
             self.picked = names[0] if names else ""
-        shape = (self.picked, draft.job)
-        if shape == self.made_for:
-            return
-        with same_focus(self):
-            self._list(names)
-            emptied(self.card_area)
-            self.card = None
-            walked = [trued for trued in draft.seams if (trued.seam.whole or trued.seam.name) == self.picked]
-            if walked:
-                self.card = SeamCard(self.session, draft, walked)
-                self.card_area.addWidget(self.card)
-        self.made_for = shape
+        walked = [trued for trued in draft.seams if (trued.seam.whole or trued.seam.name) == self.picked]
+        shape = (self.picked, names, draft.job.cover, draft.job.unit, [(t.seam.kind, t.times) for t in walked])
+        if shape != self.made_for:
+            with same_focus(self):
+                self._list(names)
+                emptied(self.card_area)
+                self.card = None
+                if walked:
+                    self.card = SeamCard(self.session, draft, walked)
+                    self.card_area.addWidget(self.card)
+            self.made_for = shape
+        if self.card is not None:
+            self.card.retold(draft, walked)
 
     def pick(self, name: str) -> None:
         """Show the card of a seam."""
@@ -87,10 +88,7 @@ class SeamCard(QWidget):
         self.chosen = session.open_job.cover.seams.get(self.name, SeamChoice())
         self.construction = CONSTRUCTIONS.get(str(seam.kind))
         self.fields: dict[str, QWidget] = {}
-        length = draft.cover.joins[self.name]
-        title = trn(
-            "{seam}: {length} long", "{seam}: {length} long, {n} of them", walked[0].times, seam=self.called, length=mm(length)
-        )
+        self.title = label(NOTHING, "field", wrap=True)
         beside = Flow(gap=6)
         beside.addWidget(self._kind(seam))
         if seam.ratio == 1.0:
@@ -108,14 +106,14 @@ class SeamCard(QWidget):
             grid.addWidget(field, k // 2 * 2 + 1, k % 2)
         measured = tr("Places along it are measured {where}.", where=begins(draft.cover, seam).words)
         about = self.construction.about if self.construction is not None else tr("Sewn as its scheme has it.")
-        parts = (
-            label(Name(session.tell(title)), "field", wrap=True),
-            beside,
-            label(about, "soft", wrap=True),
-            grid,
-            label(measured, "soft", wrap=True),
-        )
+        parts = (self.title, beside, label(about, "soft", wrap=True), grid, label(measured, "soft", wrap=True))
         self.setLayout(column(surface(column(*parts, margins=8))))
+
+    def retold(self, draft: Drafted, walked: list[Trued]) -> None:
+        """How long it is, as it is now, and how many there are."""
+        long = mm(draft.cover.joins[self.name])
+        title = trn("{seam}: {length} long", "{seam}: {length} long, {n} of them", walked[0].times, seam=self.called, length=long)
+        self.title.setText(self.session.tell(title))
 
     def _lengths(self, draft: Drafted, seam: Seam) -> list[tuple[str, Phrase, float]]:
         """The lengths that count for something as the seam is sewn."""
