@@ -15,12 +15,11 @@ from omnipel.core.finishing.completed import completed
 from omnipel.core.fit.going_on import Fit, NoPassage, doubted, going_on
 from omnipel.core.fit.sewn import Sewn, sewn
 from omnipel.core.forms import FORMS
-from omnipel.core.forms.body import Body, stands
+from omnipel.core.forms.body import Body, Standing, standing
 from omnipel.core.forms.form import Form, Measured
 from omnipel.core.forms.measuring import MissingReading, measure
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change, Finding, Impossible, Remedy, Severity
-from omnipel.core.space.frames import Vector
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, tr
 from omnipel.core.words.working import Worked
@@ -116,8 +115,8 @@ def _drafted(job: Job) -> Draft:
         measured = measure(form, job.readings, job.thing, job.unit)
         body = form.build(measured)
         brief = scheme.brief(job.cover)
-        begun = scheme.draft(eased(body, job.cover, scheme.without), brief)
-        begun = replace(begun, directions=frozenset(directions(body, job.cover, scheme.without)))
+        seen = eased(body, job.cover, scheme.without)
+        begun = replace(scheme.draft(seen, brief), directions=frozenset(directions(body, job.cover, scheme.without)))
         cover = completed(begun, job.cover, scheme, where_served(body, job))
     except MissingReading as open_:
         return NotYet(job, None, None, in_order(missing(open_)))
@@ -133,16 +132,15 @@ def _drafted(job: Job) -> Draft:
     if in_doubt and isinstance(fit, Fit):
         others = other_bodies(job, form, measured)
         fit = doubted(fit, [(other, marked) for other in others], sorted(in_doubt), job.readings, job.cover.sewing_sigma)
-    in_space = sewn(eased(body, job.cover, scheme.without), marked, seams)
+    in_space = sewn(seen, marked, seams)
     findings = of_drafted(job, form, scheme, measured, body, marked, seams, fit, in_space)
     return Drafted(job, measured, body, marked, seams, fit, findings, in_space, in_doubt)
 
 
-def where_served(body: Body, job: Job) -> dict[str, tuple[Vector, Vector]]:
+def where_served(body: Body, job: Job) -> Standing:
     """Where what comes out through a port stands and which way it points, by its id."""
     served = {feature.serves for feature in job.cover.features if feature.serves}
-    found = {thing.id: stands(body, thing) for thing in job.thing.sticks_out if thing.id in served}
-    return {id_: place for id_, place in found.items() if place is not None}
+    return standing(body, (thing for thing in job.thing.sticks_out if thing.id in served)) if served else {}
 
 
 def other_bodies(job: Job, form: Form, measured: Measured) -> list[Body]:

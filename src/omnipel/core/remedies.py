@@ -67,7 +67,11 @@ class Trying:
         finding = self.drafted.findings[i]
         sound: list[Remedy] = []
         if i < MOST_TRIED:
-            tried = (remedy for remedy in _proposed(self.drafted, finding) if holds(self.drafted, finding, remedy, self.lawful))
+            tried = (
+                remedy
+                for remedy in _proposed(self.drafted, finding, self.lawful)
+                if holds(self.drafted, finding, remedy, self.lawful)
+            )
             sound = list(islice(_distinct(tried), MOST_OFFERED))
             if not sound and finding.severity is Severity.STOP:
                 sound = list(islice(_distinct(_last_resorts(self.drafted, finding, self.lawful)), MOST_LAST))
@@ -128,7 +132,7 @@ def _distinct(remedies: Iterator[Remedy]) -> Iterator[Remedy]:
             yield remedy
 
 
-def _proposed(drafted: Draft, finding: Finding) -> Iterator[Remedy]:
+def _proposed(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[Remedy]:
     """What a finding proposes; for something on a panel first where else it could be."""
     if finding.where.of is Of.FEATURE and isinstance(drafted, Drafted):
         feature = meant(drafted.job, finding.where.whole)
@@ -136,6 +140,15 @@ def _proposed(drafted: Draft, finding: Finding) -> Iterator[Remedy]:
     if finding.code in ACROSS and isinstance(drafted, Drafted):
         yield from islice(_otherwise_cut(drafted), MOST_SCHEMES)
     yield from finding.remedies
+    if finding.code == "port-missing" and not holds(drafted, finding, finding.remedies[0], lawful):
+        yield _halved(finding.remedies[0])
+
+
+def _halved(remedy: Remedy) -> Remedy:
+    """A port that is proposed, over the seam as two halves."""
+    (added,) = remedy.changes
+    port = replace(added.value, options={**added.value.options, "split": True})
+    return Remedy(tr("{port}, over the seam as two halves", port=remedy.words), (replace(added, value=port),))
 
 
 def _otherwise_cut(drafted: Drafted) -> Iterator[Remedy]:

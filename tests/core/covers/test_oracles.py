@@ -7,7 +7,8 @@ from typing import Any
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
-from tests.core.covers.oracles import ORACLES, Given, area
+from tests.core.covers.oracle import Given
+from tests.core.covers.oracles import ORACLES, area
 from tests.wild import tried
 
 from omnipel.core.covers import SCHEMES, lawful_pairs

@@ -21,7 +21,7 @@ from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
 from omnipel.core.drafting.topology import surface
 from omnipel.core.finishing.elsewhere import begun
-from omnipel.core.finishing.ground import ground_of
+from omnipel.core.finishing.ground import Ground
 from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.forms.body import stands
 from omnipel.core.job.changes import changed
@@ -154,12 +154,12 @@ def test_a_place_is_the_same_place_on_the_object_whatever_the_cover_is_cut_into(
     places = []
     for scheme in BOXES:
         cover = made(starter("box", scheme)).cover
-        spot = ground_of(cover.panels, cover.pieces, cover.seams).spot(face, across, down)
+        spot = Ground(cover).spot(face, across, down)
         assert spot is not None, scheme
         places.append(spot.place)
         assert abs(float(np.linalg.det(np.column_stack((spot.right, spot.down))))) == pytest.approx(1.0)
     assert places == [pytest.approx(places[0], abs=0.05)] * len(places)
-    top = max(facet.solid[:, 2].max() for facet in ground_of(cover.panels, cover.pieces, cover.seams).facets)
+    top = max(facet.solid[:, 2].max() for facet in Ground(cover).facets)
     assert places[0][2] == pytest.approx(top - down, abs=0.05)
 
 
@@ -180,7 +180,7 @@ def test_a_place_on_a_drum_is_an_angle_and_a_height() -> None:
 def test_where_a_place_is_can_be_said_again(form: str, scheme: str) -> None:
     """From a spot back to side, across and down, and to the same spot; and what lies there lies on the cover, the right way up."""
     cover = made(starter(form, scheme)).cover
-    ground = ground_of(cover.panels, cover.pieces, cover.seams)
+    ground = Ground(cover)
     found = 0
     for face, (across, down) in itertools.product(Facing, [(0.0, 20.0), (15.0, 40.0), (-25.0, 60.0)]):
         spot = ground.spot(face, across, down)
@@ -226,7 +226,7 @@ def test_what_is_new_begins_where_it_is_clear(form: str, scheme: str) -> None:
     """Every kind on the first side that the cover has: nothing that stops, unless there is no room at all."""
     job = starter(form, scheme)
     cover = made(job).cover
-    ground = ground_of(cover.panels, cover.pieces, cover.seams)
+    ground = Ground(cover)
     face = next(face for face in Facing if ground.anchor(face) is not None)
     for kind in KINDS.values():
         feature = begun(kind, "it", face, cover, job.cover)
@@ -298,7 +298,7 @@ def test_a_piece_with_a_port_is_a_pattern_of_its_own_and_so_are_its_lining_and_p
 def test_gathered_cloth_draws_in_what_lies_on_it() -> None:
     base = starter("drum", "gathered-halves")
     cover = made(base).cover
-    ground = ground_of(cover.panels, cover.pieces, cover.seams)
+    ground = Ground(cover)
     here, there = ground.spot(Facing.FRONT, 0.0, 300.0), ground.spot(Facing.FRONT, 50.0, 300.0)
     assert here is not None
     assert there is not None

@@ -2,13 +2,10 @@
 
 import math
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import Final
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.finishing.features import Cloth, beside, clean
-from omnipel.core.finishing.ground import Stands, ground_of
-from omnipel.core.forms.body import Body, section_at, stands
+from omnipel.core.forms.body import Body, section_at
 from omnipel.core.forms.form import Form, Measured
 from omnipel.core.job.document import ClearanceSchool, CoverChoices, Job
 from omnipel.core.job.feature import Facing, Feature
@@ -33,7 +30,7 @@ def sticking_out(job: Job, form: Form, measured: Measured, body: Body, cover: Co
         yield from _misplaced(thing, body, forget)
         if thing.treatment is Treatment.PORT and thing.id not in served:
             text = tr("The {thing} is to come out through a port, and the cover has none for it yet.", thing=Name(thing.name))
-            yield Finding("port-missing", Severity.LOOK, text, ref, (*_port(job, body, cover, thing), *other_ways, forget))
+            yield Finding("port-missing", Severity.LOOK, text, ref, (_port(job, thing), *other_ways, forget))
         if thing.treatment is Treatment.BELOW:
             yield from _left_below(job, measured, thing, (*other_ways, forget))
         reckoned = form.tops if thing.face is Face.TOP else form.grows and bool(cover.profile)
@@ -52,11 +49,8 @@ def _other_ways(form: Form, thing: SticksOut) -> Iterator[Remedy]:
         yield Remedy(words, (Change(refs.sticks_out(thing.id).at("treatment"), Treatment.COVER),))
 
 
-def _port(job: Job, body: Body, cover: Cover, thing: SticksOut) -> Iterator[Remedy]:
-    """A port where the thing comes out, when all of it lies clear there; across a seam, as two halves."""
-    place = stands(body, thing)
-    if place is None:
-        return
+def _port(job: Job, thing: SticksOut) -> Remedy:
+    """A port where the thing comes out."""
     port = Feature(
         kind="port",
         name=thing.name,
@@ -68,17 +62,7 @@ def _port(job: Job, body: Body, cover: Cover, thing: SticksOut) -> Iterator[Reme
         height=thing.size,
         options={"room": room_around(job.cover)},
     )
-    served = {**where_they_stand(body, job), thing.id: place}
-    on = Cloth(ground_of(cover.panels, cover.pieces, cover.seams), job.cover, served)
-    on = replace(on, before=tuple(beside(job.cover.features, on)))
-    called = Name(thing.name)
-    if clean(port, on):
-        yield Remedy(tr("Add a port for the {thing}", thing=called), (Change(refs.feature(), port, Act.ADD),))
-        return
-    halved = replace(port, options={**port.options, "split": True})
-    if clean(halved, on):
-        words = tr("Add a port for the {thing}, over the seam as two halves", thing=called)
-        yield Remedy(words, (Change(refs.feature(), halved, Act.ADD),))
+    return Remedy(tr("Add a port for the {thing}", thing=Name(thing.name)), (Change(refs.feature(), port, Act.ADD),))
 
 
 def room_around(choices: CoverChoices) -> float:
@@ -86,12 +70,6 @@ def room_around(choices: CoverChoices) -> float:
     habits, clearance = choices.habits, choices.clearance
     gap = {ClearanceSchool.SIDE: clearance.amount, ClearanceSchool.DIMENSION: clearance.amount / 2.0}.get(clearance.school)
     return (gap if gap is not None else habits.mm("clearance")) + habits.mm("room around a port")
-
-
-def where_they_stand(body: Body, job: Job) -> Stands:
-    """Where all that sticks out stands, by its id."""
-    found = {thing.id: stands(body, thing) for thing in job.thing.sticks_out}
-    return {id_: place for id_, place in found.items() if place is not None}
 
 
 def _left_below(job: Job, measured: Measured, thing: SticksOut, others: tuple[Remedy, ...]) -> Iterator[Finding]:

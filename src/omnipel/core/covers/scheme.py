@@ -80,7 +80,6 @@ class Cover:
         turns: what a girth grows by when every side moves out by 1: 2π when round, 8 with four corners, 4 when flat.
         hardware: what is bought besides cloth.
         findings: judgements of the scheme itself.
-        hosts: names of the panels that something can be put on.
         stood_in: choices that count for nothing, and the size set by hand that stands in for each.
         gathers: whether it depends on how far the cloth gathers.
         thickness: of all its layers, mm.
@@ -105,7 +104,6 @@ class Cover:
     turns: float = 2.0 * math.pi
     hardware: tuple[Hardware, ...] = ()
     findings: tuple[Finding, ...] = ()
-    hosts: tuple[str, ...] = ()
     stood_in: Mapping[Ref, str] = field(default_factory=dict)
     gathers: bool = False
     thickness: float = 0.0
@@ -125,13 +123,6 @@ class Cover:
     def flat(self) -> dict[str, Panel]:
         """The panel that each piece is cut from, by the name of the piece."""
         return by_piece(self.panels, self.pieces)
-
-    @property
-    def wall(self) -> Panel | None:
-        """The panel that hangs down to the lower edge, or the largest, of those that something can be put on."""
-        able = [panel for panel in self.panels if panel.name in self.hosts]
-        hemmed = [panel for panel in able if any(edge.finish.folded for edge in panel.edges)]
-        return max(hemmed or able, key=lambda panel: panel.length.value * panel.width.value, default=None)
 
 
 @dataclass

@@ -7,12 +7,12 @@ edges of pieces. A mirrored piece is cut from the pattern turned over.
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
-import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.drafting.panel import MarkKind, Panel
 from omnipel.core.plane.curves import Points
+from omnipel.core.plane.trace import ring_around
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.placements import Placement
 
@@ -108,7 +108,7 @@ def _polygons(shape: shapely.Geometry) -> list[shapely.Polygon]:
 def _without_holes(polygon: shapely.Polygon) -> list[Points]:
     """A polygon as rings: one with a hole is parted through the hole."""
     if not polygon.interiors:
-        return [np.asarray(shapely.normalize(polygon).exterior.coords)[-2::-1]]
+        return [ring_around(polygon)]
     low_x, low_y, high_x, high_y = polygon.bounds
     x, _ = shapely.Polygon(polygon.interiors[0]).centroid.coords[0]
     halves = (shapely.box(low_x - 1.0, low_y - 1.0, x, high_y + 1.0), shapely.box(x, low_y - 1.0, high_x + 1.0, high_y + 1.0))

@@ -11,13 +11,16 @@ import shapely
 from omnipel.core.drafting.cut_sizes import with_cut_sizes
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.job.findings import Impossible
-from omnipel.core.job.finish import Finish
-from omnipel.core.plane.curves import Arc, arc_about, line
+from omnipel.core.job.finish import RAW, Finish
+from omnipel.core.plane.curves import Arc, Points, Trace, arc_about, line
 from omnipel.core.tolerances import LONGEST, SHORTEST, STRAIGHT_ANGLE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Angle, Phrase, mm, term, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, through, worked
+
+SAME_SIZE = 0.01
+"""A box that differs from a size by less has that size, mm."""
 
 
 def checked(size: Worked, words: Phrase, where: Ref) -> float:
@@ -74,6 +77,24 @@ def rectangle(
         for i, (side, finish) in enumerate(finishes.items())
     )
     return with_cut_sizes(Panel(name, edges, length, width, length, width, **more))
+
+
+def even(name: str, length: Worked, width: Worked, finish: Finish, source: Ref | None = None, **more: Any) -> Panel:
+    """A rectangle finished alike on all sides; `source` is where that is decided.
+
+    Raises:
+        Impossible: a size cannot be cut.
+    """
+    sources = dict.fromkeys(("bottom", "right", "top", "left"), source)
+    return rectangle(name, length, width, bottom=finish, right=finish, top=finish, left=finish, sources=sources, **more)
+
+
+def raw(name: str, ring: Points, length: Worked, width: Worked, **more: Any) -> Panel:
+    """A panel with a raw edge all around a ring without repeated end; sizes that its box does not have are told as they are measured."""
+    spans = np.ptp(ring, axis=0)
+    plain = abs(spans[0] - length.value) < SAME_SIZE and abs(spans[1] - width.value) < SAME_SIZE
+    edge = Edge("outline", Trace(np.vstack((ring, ring[:1]))), RAW, None)
+    return outline(name, (edge,), *((length, width) if plain else (None, None)), **more)
 
 
 def disc(

@@ -10,10 +10,10 @@ from omnipel.core.drafting.pieces import counted
 from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.edges import with_edges
 from omnipel.core.finishing.features import with_features
-from omnipel.core.finishing.ground import Stands
 from omnipel.core.finishing.joined import with_seams
 from omnipel.core.finishing.layers import with_layers
 from omnipel.core.finishing.refitted import refitted
+from omnipel.core.forms.body import Standing
 from omnipel.core.job.document import CoverChoices, LiningSchool, RingSchool
 from omnipel.core.job.edges import HemOrder
 from omnipel.core.job.finish import HEMS, SEWN, Spared
@@ -21,7 +21,7 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import mm, tr
 
 
-def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stands) -> Cover:
+def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Standing) -> Cover:
     """The cover with everything that was chosen besides its scheme, but for what that has no use for; `stands` is where what sticks out does."""
     without = scheme.without
     if refs.PADDING in without:
@@ -32,7 +32,6 @@ def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stand
     cover = with_edges(cover, choices, scheme.edges)
     if choices.ring is RingSchool.MEET_AND_TRIM:
         cover = _cut_long(cover, scheme.trimmed, choices.habits.mm("spare to trim"))
-    cover = replace(cover, hosts=tuple(dict.fromkeys(panel.name for panel in cover.panels if panel.cloth is Cloth.OUTER)))
     if choices.features:
         cover = with_features(cover, choices, stands)
     if refs.CLOSURE not in without:

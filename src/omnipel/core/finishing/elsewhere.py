@@ -12,11 +12,12 @@ import shapely.ops
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.finishing.features import Cloth, beside, changes_to, clean, spot_of
-from omnipel.core.finishing.ground import Stands, ground_of
+from omnipel.core.finishing.features import Site, beside, changes_to, clean, spot_of
+from omnipel.core.finishing.ground import Ground
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.finishing.placing import resting_area
+from omnipel.core.forms.body import Standing
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.feature import LEVEL, Facing, Feature
 from omnipel.core.job.findings import Impossible, Remedy
@@ -31,17 +32,17 @@ CLEAR_OF_STITCHES: Final = 6.0
 """A fastener is put so far from a hem's stitch line, mm."""
 
 
-def cures(feature: Feature, cover: Cover, choices: CoverChoices, stands: Stands) -> Iterator[Remedy]:
+def cures(feature: Feature, cover: Cover, choices: CoverChoices, stands: Standing) -> Iterator[Remedy]:
     """What would put a feature right: another way, place, size or side, each tried."""
     others = [other for other in choices.features if other.id != feature.id]
-    on = Cloth(ground_of(cover.panels, cover.pieces, cover.seams), choices, stands)
+    on = Site(Ground(cover), choices, stands)
     on = replace(on, before=tuple(beside(others, on)))
     for words, other in variants(feature, on):
         if clean(other, on):
             yield Remedy(words, changes_to(feature, other))
 
 
-def variants(feature: Feature, on: Cloth) -> Iterator[tuple[Phrase, Feature]]:
+def variants(feature: Feature, on: Site) -> Iterator[tuple[Phrase, Feature]]:
     """What it could be instead, the least change first, each with its words. Whether that is really clear is for the caller to try."""
     kind, name = KINDS.get(feature.kind), Name(feature.name)
     if kind is None:
@@ -70,23 +71,23 @@ def variants(feature: Feature, on: Cloth) -> Iterator[tuple[Phrase, Feature]]:
 
 def begun(kind: Kind, name: str, face: Facing, cover: Cover, choices: CoverChoices) -> Feature:
     """Something new on a side, in the middle of what one meets first there, no larger than a part of that."""
-    ground, system = ground_of(cover.panels, cover.pieces, cover.seams), choices.habits.system
+    ground, system = Ground(cover), choices.habits.system
     wide, high = (choices.habits.take("", rule) for rule in kind.usual)
     new = Feature(kind=kind.key, name=name, face=face, width=wide, height=high)
-    there = _rested(new, Cloth(ground, choices))
+    there = _rested(new, Site(ground, choices))
     spot = ground.spot(there.face, there.from_centre, there.from_top) if there is not None else None
     if there is None or spot is None:
         return new
     room = np.ptp(spot.seen(spot.panel.sew_points), axis=0)
     small = [max(system.step * 4.0, system.near(float(size) / MOST_OF_A_PANEL)) for size in room]
     made = replace(there, width=min(wide, small[0]), height=min(high, small[1]))
-    on = Cloth(ground, choices)
+    on = Site(ground, choices)
     if clean(made, on):
         return made
     return next((other for _, other in variants(made, on) if other.face is face and clean(other, on)), made)
 
 
-def _rested(feature: Feature, on: Cloth) -> Feature | None:
+def _rested(feature: Feature, on: Site) -> Feature | None:
     """It in the middle of what one meets first on its side; None where there is nothing."""
     start = on.ground.anchor(feature.face)
     if start is None:
@@ -97,7 +98,7 @@ def _rested(feature: Feature, on: Cloth) -> Feature | None:
     return replace(feature, from_centre=0.0, from_top=on.choices.habits.system.near(reach / 2.0))
 
 
-def _placed(feature: Feature, on: Cloth, *, moved: bool = False) -> Iterator[tuple[Phrase, Feature]]:
+def _placed(feature: Feature, on: Site, *, moved: bool = False) -> Iterator[tuple[Phrase, Feature]]:
     """At the nearest place where it lies clear, smaller where there is no room for all of it."""
     system = on.choices.habits.system
     for share in (1.0, *SMALLER):
@@ -143,7 +144,7 @@ def _place_words(feature: Feature) -> Phrase:
     return tr("{across} left of centre, {height}", across=across, height=high)
 
 
-def nearest(feature: Feature, on: Cloth) -> Feature | None:
+def nearest(feature: Feature, on: Site) -> Feature | None:
     """It at the nearest place, round in the job's system, where all of it lies clear; None where there is no room."""
     kind = KINDS[feature.kind]
     spot = spot_of(feature, on)

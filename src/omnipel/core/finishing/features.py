@@ -2,18 +2,20 @@
 
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, fields, replace
+from itertools import groupby
 from typing import Final
 
-from omnipel.core.covers.places import middle
+from omnipel.core.covers.places import copies, middle
 from omnipel.core.covers.scheme import Cover, Lying
 from omnipel.core.drafting.panel import Figure, Notch, Panel
 from omnipel.core.drafting.patterns import regrouped
 from omnipel.core.drafting.pieces import Piece, placed
-from omnipel.core.finishing.ground import Ground, Stands, ground_of
+from omnipel.core.finishing.ground import Ground
 from omnipel.core.finishing.kind import Laid, Lies, Put
 from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.finishing.placing import over_others
 from omnipel.core.finishing.spots import Spot
+from omnipel.core.forms.body import Standing
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
@@ -25,22 +27,22 @@ from omnipel.core.words.phrases import Name, Ratio, term, tr
 AS_RECKONED: Final = 0.05
 """Places that differ by less than this are the same, mm."""
 GATHERED: Final = 1.02
-"""Cloth that is gathered further than this draws in what lies on it."""
+"""Site that is gathered further than this draws in what lies on it."""
 
 
 @dataclass(frozen=True)
-class Cloth:
+class Site:
     """What something is put on: the ground, what was decided, where what sticks out stands, and what has been put there before."""
 
     ground: Ground
     choices: CoverChoices
-    stands: Stands = field(default_factory=dict)
+    stands: Standing = field(default_factory=dict)
     before: tuple[Put, ...] = ()
 
 
-def with_features(cover: Cover, choices: CoverChoices, stands: Stands) -> Cover:
+def with_features(cover: Cover, choices: CoverChoices, stands: Standing) -> Cover:
     """The cover with its features: each on the one piece that lies where it is said to be."""
-    on = Cloth(ground_of(cover.panels, cover.pieces, cover.seams), choices, stands)
+    on = Site(Ground(cover), choices, stands)
     findings = list(cover.findings)
     for feature in choices.features:
         put, found = put_on(feature, on)
@@ -50,7 +52,7 @@ def with_features(cover: Cover, choices: CoverChoices, stands: Stands) -> Cover:
     return replace(_dressed(cover, on.before), findings=tuple(findings))
 
 
-def put_on(feature: Feature, on: Cloth) -> tuple[Put | None, list[Finding]]:
+def put_on(feature: Feature, on: Site) -> tuple[Put | None, list[Finding]]:
     """Something where it lies, with what it adds; and what there is to say about it. None where it cannot be."""
     where, kind = refs.feature(feature.id), KINDS.get(feature.kind)
     if kind is None:
@@ -80,7 +82,7 @@ def put_on(feature: Feature, on: Cloth) -> tuple[Put | None, list[Finding]]:
     return put, put.made.findings
 
 
-def spot_of(feature: Feature, on: Cloth) -> Spot | None:
+def spot_of(feature: Feature, on: Site) -> Spot | None:
     """Where it lies: over what comes out through it, or where it was measured to be."""
     if feature.serves in on.stands:
         return on.ground.met(*on.stands[feature.serves])
@@ -89,7 +91,7 @@ def spot_of(feature: Feature, on: Cloth) -> Spot | None:
     return on.ground.spot(feature.face, feature.from_centre, feature.from_top)
 
 
-def _nowhere(feature: Feature, on: Cloth) -> Finding:
+def _nowhere(feature: Feature, on: Site) -> Finding:
     """What there is to say when the cover has nothing where it is said to lie."""
     where, name = refs.feature(feature.id), Name(feature.name)
     if feature.face is Facing.UNSAID:
@@ -180,10 +182,11 @@ def _dressed(cover: Cover, puts: Sequence[Put]) -> Cover:
     taken, own = {panel.name for panel in panels}, list(pieces)
     made = list(panels)
     for put in puts:
-        for laid in put.made.panels:
-            panel = _named(laid.panel, taken)
+        for _, alike in groupby(put.made.panels, lambda laid: laid.panel.name):
+            each = list(alike)
+            panel = _named(each[0].panel, taken)
             made.append(panel)
-            own.append(_laid(panel, laid, put))
+            own += [_laid(panel, laid, put, called) for laid, called in zip(each, copies(panel.name, len(each)), strict=True)]
     hardware = tuple(bought for put in puts for bought in put.made.hardware)
     lying = {put.feature.id: _lying(put) for put in puts}
     return replace(cover, panels=tuple(made), pieces=tuple(own), hardware=(*cover.hardware, *hardware), lying=lying)
@@ -198,7 +201,7 @@ def _drawn_on(panel: Panel, figures: tuple[Figure, ...], notches: tuple[Notch, .
     return replace(panel, figures=(*panel.figures, *figures), notches=(*panel.notches, *notches))
 
 
-def _laid(panel: Panel, laid: Laid, put: Put) -> Piece:
+def _laid(panel: Panel, laid: Laid, put: Put, name: str) -> Piece:
     """A panel of a feature on the outside of the piece that it lies on."""
     spot = laid.spot
     at = spot.at + laid.right * spot.right - laid.up * spot.down
@@ -207,7 +210,7 @@ def _laid(panel: Panel, laid: Laid, put: Put) -> Piece:
     under = LaidOn(
         spot.piece.place, (float(move[0]), float(move[1])), (float(spot.right[0]), float(spot.right[1])), spot.piece.mirrored
     )
-    return placed(panel, Beside(under, put.choices.cloth.thickness), on=spot.piece.name)
+    return placed(panel, Beside(under, put.choices.cloth.thickness), name, on=spot.piece.name)
 
 
 def _named(panel: Panel, taken: set[str]) -> Panel:
@@ -228,13 +231,13 @@ def changes_to(old: Feature, new: Feature) -> tuple[Change, ...]:
     return (*changed, *options)
 
 
-def clean(feature: Feature, on: Cloth) -> bool:
+def clean(feature: Feature, on: Site) -> bool:
     """Whether it can be put there with nothing to say about it."""
     put, found = put_on(feature, on)
     return put is not None and not found
 
 
-def beside(others: Iterable[Feature], on: Cloth) -> Iterator[Put]:
+def beside(others: Iterable[Feature], on: Site) -> Iterator[Put]:
     """Other features where they lie."""
     for feature in others:
         put, _ = put_on(feature, replace(on, before=()))

@@ -5,7 +5,6 @@ a place said by side, down and across leads to one spot of one piece, whatever t
 """
 
 import math
-from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from functools import cached_property
 from typing import Final
@@ -13,10 +12,12 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
-from omnipel.core.drafting.pieces import Piece, by_piece, flat_facets
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.drafting.panel import Cloth, MarkKind
+from omnipel.core.drafting.pieces import Piece, flat_facets
 from omnipel.core.drafting.seams import Run, Seam, Way
-from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, crossed, downward, inside, out_of, right_of, unit
+from omnipel.core.drafting.topology import Opening, surface
+from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, crossed, downward, inside, out_of, right_of, slopes_at, unit
 from omnipel.core.job.feature import LEVEL, Facing
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
@@ -41,11 +42,12 @@ MOST_SEAMS: Final = 80
 class Ground:
     """The outer pieces of a cover that are seen from outside, and how they are joined."""
 
-    def __init__(self, panels: Sequence[Panel], pieces: Sequence[Piece], seams: Sequence[Seam]) -> None:
-        flat = by_piece(panels, pieces)
-        self.pieces = {p.name: p for p in pieces if not p.on and not p.behind and flat[p.name].cloth is Cloth.OUTER}
+    def __init__(self, cover: Cover) -> None:
+        flat = cover.flat
+        self.pieces = {p.name: p for p in cover.pieces if not p.on and not p.behind and flat[p.name].cloth is Cloth.OUTER}
         self.flat = {name: flat[name] for name in self.pieces}
-        self.seams = [s for s in seams if all(run.piece in self.pieces for side in s.sides for run in side)]
+        self._anchors: dict[Facing, Spot | None] = {}
+        self.seams = [s for s in cover.seams if all(run.piece in self.pieces for side in s.sides for run in side)]
 
     @cached_property
     def facets(self) -> list[Facet]:
@@ -89,6 +91,11 @@ class Ground:
     @cached_property
     def _rings(self) -> dict[str, Rim]:
         return {name: Rim.of(panel) for name, panel in self.flat.items()}
+
+    @cached_property
+    def openings(self) -> tuple[Opening, ...]:
+        """What stays open of it."""
+        return surface(self.flat.values(), list(self.pieces.values()), self.seams).openings
 
     def spot(self, face: Facing, across: float, down: float) -> Spot | None:
         """Where one comes to from a side's centre line and top edge; None where that side is not there, or one leaves the cover."""
@@ -137,10 +144,6 @@ class Ground:
         if face not in self._anchors:
             self._anchors[face] = self._middle(face) if face in LEVEL else self._top_edge(face)
         return self._anchors[face]
-
-    @cached_property
-    def _anchors(self) -> dict[Facing, Spot | None]:
-        return {}
 
     def _top_edge(self, face: Facing) -> Spot | None:
         cuts = self._cuts(face)
@@ -191,11 +194,11 @@ class Ground:
     def _upright(self, piece: Piece, at: Flat, face: Facing) -> Flat:
         """A place of a bent piece moved onto the plane of the centre line: the facets left it a little."""
         right = np.array(RIGHT_AND_UP[Side(face)][0])
-        for step in (np.array((1.0, 0.0)), np.array((0.0, 1.0))):
-            there = piece.place.at(np.array([at, at + step * 1e-3])) @ right
-            slope = (there[1] - there[0]) / 1e-3
-            if abs(slope) > 0.5 and abs(there[0] - ASIDE) < 1.0:
-                return np.asarray(at - step * (there[0] - ASIDE) / slope)
+        there, slopes = slopes_at(piece, at)
+        off, leads = float(there @ right) - ASIDE, slopes @ right
+        k = int(np.abs(leads).argmax())
+        if abs(leads[k]) > 0.5 and abs(off) < 1.0:
+            return np.asarray(at - np.eye(2)[k] * off / leads[k])
         return at
 
     def _middle(self, face: Facing) -> Spot | None:
@@ -234,9 +237,8 @@ class Ground:
     @staticmethod
     def _speed(piece: Piece, at: Points, way: Flat) -> NDArray[np.float64]:
         """How far one comes in space for each mm on the flat panel, `(n,)`."""
-        step = 1e-3 * way
-        ends = piece.place.at(np.concatenate((at + step, at - step)))
-        speed = np.linalg.norm(ends[: len(at)] - ends[len(at) :], axis=1) / 2e-3
+        ends = piece.place.at(np.concatenate((at + STEP * way, at - STEP * way)))
+        speed = np.linalg.norm(ends[: len(at)] - ends[len(at) :], axis=1) / (2.0 * STEP)
         return np.asarray(np.where(np.abs(speed - 1.0) < UNGATHERED, 1.0, speed))
 
     def walked(self, spot: Spot, way: tuple[float, float], far: float) -> Spot | None:
@@ -245,12 +247,12 @@ class Ground:
         left = abs(far)
         for _ in range(MOST_SEAMS):
             heading = sense[0] * spot.right + sense[1] * spot.down
-            reach, edge, share = self._rings[spot.piece.name].left_at(spot.at, heading)
+            edge, share, reach = self.to_edge(spot, (float(sense[0]), float(sense[1])))
             flat, space = self._along(spot, heading, reach, left)
             if space >= left - 1e-9:
                 return self._measured(replace(spot, at=spot.at + heading * flat))
             left -= space
-            over = self.across(replace(spot, at=spot.at + heading * reach), edge, share)
+            over = self.over(spot, edge, share)
             if over is None:
                 return None
             spot = over
@@ -261,11 +263,6 @@ class Ground:
         heading = way[0] * spot.right + way[1] * spot.down
         reach, edge, share = self._rings[spot.piece.name].left_at(spot.at, heading)
         return edge, share, reach
-
-    def carried(self, spot: Spot, way: tuple[float, float], reach: float, edge: str, share: float) -> Spot | None:
-        """The spot carried on to the edge of its piece and over the seam there; None where nothing is sewn on."""
-        heading = way[0] * spot.right + way[1] * spot.down
-        return self.across(replace(spot, at=spot.at + heading * reach), edge, share)
 
     def _along(self, spot: Spot, heading: Flat, reach: float, left: float) -> tuple[float, float]:
         """How far one goes on the flat panel, no further than `reach`, for no more than `left` in space: both."""
@@ -281,8 +278,8 @@ class Ground:
             return reach, float(gone[-1])
         return float(np.interp(left, gone, np.linspace(0.0, reach, n + 1))), left
 
-    def across(self, spot: Spot, edge: str, share: float) -> Spot | None:
-        """The same place and directions on what is sewn to an edge, at a share of that edge; None where nothing is."""
+    def over(self, spot: Spot, edge: str, share: float) -> Spot | None:
+        """A share of an edge of the spot's piece as what is sewn there has it, and its directions there; None where nothing is sewn on."""
         found = self._joined.get((spot.piece.name, edge))
         if found is None:
             return None
@@ -308,20 +305,9 @@ class Ground:
 def _under(piece: Piece, at: Flat, from_: NDArray[np.float64], ways: NDArray[np.float64]) -> Flat:
     """A place of a piece put right so that it lies on a line in space: bent and gathered cloth leaves the facets a little."""
     for _ in range(MOST_TRIES):
-        steps = np.array((at, at + (STEP, 0.0), at + (0.0, STEP)))
-        there = piece.place.at(steps) - from_
-        beside = there - np.outer(there @ ways, ways)
-        if float(np.linalg.norm(beside[0])) < FOUND:
+        there, slopes = slopes_at(piece, at)
+        off = (there - from_) - (there - from_) @ ways * ways
+        if float(np.linalg.norm(off)) < FOUND:
             break
-        slopes = ((beside[1:] - beside[0]) / STEP).T
-        at = at - np.linalg.lstsq(slopes, beside[0], rcond=None)[0]
+        at = at - np.linalg.lstsq((slopes - np.outer(slopes @ ways, ways)).T, off, rcond=None)[0]
     return at
-
-
-def ground_of(panels: Sequence[Panel], pieces: Sequence[Piece], seams: Sequence[Seam]) -> Ground:
-    """The ground of a cover without what lies on it."""
-    return Ground(panels, [piece for piece in pieces if not piece.on], seams)
-
-
-Stands = Mapping[str, tuple[Vector, Vector]]
-"""Where what sticks out stands on the object and which way it points, by its id."""

@@ -9,14 +9,14 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.scheme import Cover, Hardware
-from omnipel.core.drafting.panel import Cloth, Edge, Figure, MarkKind, Panel
+from omnipel.core.drafting.panel import Cloth, Figure, MarkKind, Panel
 from omnipel.core.drafting.pieces import Piece, flat_facets, placed
-from omnipel.core.drafting.shapes import outline
+from omnipel.core.drafting.shapes import raw
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
-from omnipel.core.job.finish import RAW
 from omnipel.core.job.layers import Fused, Material, Panels
-from omnipel.core.plane.curves import Points, Trace
+from omnipel.core.plane.curves import Points
+from omnipel.core.plane.trace import ring_around
 from omnipel.core.space.placements import normals
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import mm, term, tr
@@ -50,7 +50,8 @@ def padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
             findings.append(Finding("padding-too-small", Severity.LOOK, text, refs.PADDING_INSET, (half,)))
             continue
         less = worked(tr("inset"), inset, refs.PADDING_INSET) * 2.0
-        panel = _cut(f"padding {host.name}", inner, Cloth.PADDING, host, (host.length - less, host.width - less))
+        size = host.length - less, host.width - less
+        panel = raw(f"padding {host.name}", ring_around(inner), *size, cloth=Cloth.PADDING, grain=host.grain)
         holes = _openings(host, choices.habits.mm("padding around a port"))
         notes = [term(how.material)]
         if how.fused is not Fused.NOT:
@@ -119,12 +120,9 @@ def stiffened(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
         parts = _between_folds(host, own[0], how.short) if own else []
         for i, part in enumerate(parts, 1):
             name = f"stiffener {host.name}" + (f" {i}" if len(parts) > 1 else "")
-            spans = np.ptp(shapely.get_coordinates(part), axis=0)
-            sizes = (
-                worked(tr("stiffener"), float(spans[0]), refs.STIFFENER_SHORT),
-                worked(tr("stiffener"), float(spans[1]), refs.STIFFENER_SHORT),
-            )
-            sheet = replace(_cut(name, part, Cloth.STIFFENER, host, sizes), figures=_openings(host, how.short, part))
+            ring = ring_around(part)
+            long, wide = (worked(tr("stiffener"), float(span), refs.STIFFENER_SHORT) for span in np.ptp(ring, axis=0))
+            sheet = raw(name, ring, long, wide, cloth=Cloth.STIFFENER, grain=host.grain, figures=_openings(host, how.short, part))
             panels.append(sheet)
             pieces += [placed(sheet, p.place, name.replace(host.name, p.name, 1), mirrored=p.mirrored, on=p.name) for p in own]
     return replace(cover, panels=tuple(panels), pieces=tuple(pieces), findings=tuple(found))
@@ -147,15 +145,6 @@ def _between_folds(host: Panel, piece: Piece, short: float) -> list[shapely.Poly
     sewn = shapely.make_valid(shapely.Polygon(host.sew_points))
     parts = (part.buffer(TOUCHING).intersection(sewn).buffer(-short - TOUCHING, join_style="mitre") for part in joined)
     return [p for part in parts for p in getattr(part, "geoms", [part]) if isinstance(p, shapely.Polygon) and p.area > LEAST]
-
-
-def _cut(name: str, shape: shapely.Polygon, cloth: Cloth, host: Panel, sizes: tuple[object, object]) -> Panel:
-    """A panel with a raw edge of a shape; sizes that its box has carry their sums."""
-    ring = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(shape).exterior)[-2::-1])
-    edge = Edge("outline", Trace(np.vstack((ring, ring[:1]))), RAW, None)
-    spans = np.ptp(ring, axis=0)
-    plain = all(abs(span - float(size)) < 0.01 for span, size in zip(spans, sizes, strict=True))  # type: ignore[arg-type]
-    return outline(name, (edge,), *(sizes if plain else (None, None)), cloth=cloth, grain=host.grain)  # type: ignore[arg-type]
 
 
 def _chosen(hosts: list[Panel], on: Panels) -> list[Panel]:
@@ -184,6 +173,5 @@ def _openings(host: Panel, short: float, within: shapely.Polygon | None = None) 
         shape = shapely.Polygon(figure.points) if figure.closed else shapely.LineString(figure.points)
         grown = shapely.make_valid(shape).buffer(short)
         if isinstance(grown, shapely.Polygon) and (within is None or within.intersects(grown)):
-            ring = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(grown).exterior)[-2::-1])
-            made.append(Figure(figure.name, ring, MarkKind.CUT_OUT, closed=True))
+            made.append(Figure(figure.name, ring_around(grown), MarkKind.CUT_OUT, closed=True))
     return tuple(made)

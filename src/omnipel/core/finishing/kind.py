@@ -1,5 +1,6 @@
 """What a kind of thing that is put on a cover says about itself, and what it is given to say what it adds."""
 
+import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
@@ -14,13 +15,14 @@ from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting.panel import Figure, MarkKind, Notch, Panel
 from omnipel.core.finishing.ground import Ground
 from omnipel.core.finishing.spots import Spot
+from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.feature import Choice, Feature
 from omnipel.core.job.findings import Finding, Impossible, Remedy, Severity
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.plane.curves import Points
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, Phrase, Rule, Value, term, tr
+from omnipel.core.words.phrases import Name, Phrase, Rule, Value, plain, term, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, worked
 
@@ -164,6 +166,14 @@ class Put:
     def buy(self, name: Phrase, length: Worked | None = None, count: int = 0, note: Phrase | None = None) -> None:
         """Something that is bought for it."""
         self.made.hardware.append(Hardware(name, length, count, note if note is not None else tr("{feature}", feature=self.name)))
+
+    def bind(self, around: Worked, bend: float = math.inf) -> None:
+        """A binding so long, which goes around bends as tight as `bend`, mm."""
+        wide = binding_width(self.habit("binding"), self.choices.cloth.thickness)
+        long = around + worked(tr("overlap"), self.habit("binding join"))
+        self.made.hardware.append(
+            strip(tr("binding"), long, wide, bend, self.choices.cloth.usable_width, plain(self.feature.name))
+        )
 
     def stop(self, code: str, text: Phrase, *remedies: Remedy) -> None:
         """It cannot be made so."""

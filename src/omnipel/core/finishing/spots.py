@@ -12,6 +12,7 @@ from omnipel.core.drafting.pieces import Piece
 from omnipel.core.job.feature import Facing
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
+from omnipel.core.space.placements import STEP
 from omnipel.core.tolerances import CHORD_ERROR, CLOSES
 
 Flat = NDArray[np.float64]
@@ -145,11 +146,15 @@ def right_of(piece: Piece, down: Flat) -> Flat:
     return np.array((-down[1], down[0])) * (-1.0 if piece.mirrored else 1.0)
 
 
+def slopes_at(piece: Piece, at: Flat) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+    """Where a place of a piece lies in space, and how far one comes there for each mm to the right and up on the flat panel, `(2, 3)`."""
+    there = piece.place.at(np.array((at, at + (STEP, 0.0), at + (0.0, STEP))))
+    return there[0], (there[1:] - there[0]) / STEP
+
+
 def downward(piece: Piece, at: Flat, way: NDArray[np.float64]) -> Flat | None:
     """The direction on the flat panel that leads furthest in a direction of space; None where that is square to the cloth."""
-    steps = np.array((at, at + (1e-3, 0.0), at + (0.0, 1e-3)))
-    there = piece.place.at(steps)
-    slope = (there[1:] - there[0]) @ way / 1e-3
+    slope = slopes_at(piece, at)[1] @ way
     return unit(slope) if math.hypot(*slope) > 0.05 else None
 
 

@@ -4,7 +4,7 @@ Depth is measured downward from the object's top, because a cover hangs from the
 """
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Mapping, Sequence
 from dataclasses import replace
 from typing import Protocol
 
@@ -171,6 +171,16 @@ def stands(body: Body, thing: SticksOut) -> tuple[Vector, Vector] | None:
         return (thing.from_centre, 0.0, height), (0.0, -1.0, 0.0)
     way = -math.pi / 2.0 + thing.from_centre * 2.0 * math.pi / max(there.girth.value, 1e-9)
     return (0.0, 0.0, height), (math.cos(way), math.sin(way), 0.0)
+
+
+Standing = Mapping[str, tuple[Vector, Vector]]
+"""Where what sticks out stands on the object, and which way it points, by its id."""
+
+
+def standing(body: Body, things: Iterable[SticksOut]) -> Standing:
+    """Where things stand, those that do."""
+    found = {thing.id: stands(body, thing) for thing in things}
+    return {id_: place for id_, place in found.items() if place is not None}
 
 
 def on_front(thing: SticksOut, front: float) -> tuple[float, float, float]:

@@ -123,7 +123,7 @@ class Spared(Finish):
     @property
     def parts(self) -> tuple[tuple[Phrase, float, str], ...]:
         """What it is finished with, and beyond that the spare."""
-        return (*Finish.parts.fget(self), (tr("spare to trim"), self.spare, ""))  # type: ignore[attr-defined]
+        return (*super(Spared, self).parts, (tr("spare to trim"), self.spare, ""))
 
 
 def is_hem(finish: Finish) -> bool:

@@ -2,7 +2,7 @@
 
 import os
 from collections.abc import Iterator, Mapping
-from functools import cache
+from functools import cache, lru_cache
 from pathlib import Path
 from typing import Any, Final
 
@@ -28,6 +28,7 @@ def installed() -> Mapping[str, Path]:
     return {file.stem: file for file in files}
 
 
+@lru_cache(maxsize=64)
 def lettered(text: str, cap_height: float, typeface: str = "") -> tuple[tuple[Points, ...], frozenset[str]]:
     """A line of letters, capitals so high, mm, its middle at 0, 0: closed rings as the typeface has them, and the letters that it lacks.
 
@@ -53,7 +54,10 @@ def lettered(text: str, cap_height: float, typeface: str = "") -> tuple[tuple[Po
         return (), frozenset(missing)
     everything = np.concatenate(drawn)
     middle = np.array(((everything[:, 0].min() + everything[:, 0].max()) / 2.0, cap_height / 2.0))
-    return tuple(np.ascontiguousarray(ring - middle) for ring in drawn), frozenset(missing)
+    made = tuple(np.ascontiguousarray(ring - middle) for ring in drawn)
+    for ring in made:
+        ring.setflags(write=False)
+    return made, frozenset(missing)
 
 
 @cache

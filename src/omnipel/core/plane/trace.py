@@ -196,6 +196,11 @@ def grown_ring(ring: Points, distance: float, *, rounded: bool) -> Points:
     return np.ascontiguousarray(coordinates)
 
 
+def ring_around(polygon: shapely.Polygon) -> Points:
+    """The outer ring of a polygon, counter-clockwise, without repeated end, `(n, 2)`."""
+    return np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(polygon).exterior)[-2::-1])
+
+
 def polyline_length(points: Points | Sequence[tuple[float, float]]) -> float:
     """Along a polyline, mm."""
     return float(np.hypot(*np.diff(np.asarray(points), axis=0).T).sum())

@@ -7,7 +7,6 @@ import numpy as np
 
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run
-from omnipel.core.drafting.topology import surface
 from omnipel.core.finishing.kind import Put
 from omnipel.core.plane.curves import Points, turn_between
 from omnipel.core.space.paths import Path
@@ -62,13 +61,12 @@ def _steps(put: Put, long: float, shortest: float, *, closed: bool) -> int:
 def opening_below(put: Put) -> Sequence[Run] | None:
     """The runs around the opening that one comes to going down."""
     ground, spot = put.ground, put.spot
-    made = surface(ground.flat.values(), list(ground.pieces.values()), ground.seams)
     for _ in range(len(ground.pieces) + 1):
-        edge, share, reach = ground.to_edge(spot, (0.0, 1.0))
-        for opening in made.openings:
+        edge, share, _ = ground.to_edge(spot, (0.0, 1.0))
+        for opening in ground.openings:
             if opening.has(spot.piece.name, edge):
                 return opening.runs
-        over = ground.carried(spot, (0.0, 1.0), reach, edge, share)
+        over = ground.over(spot, edge, share)
         if over is None:
             return None
         spot = over

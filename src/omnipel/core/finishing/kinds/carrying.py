@@ -1,12 +1,12 @@
 """What is carried by, hung by or pulled at: handles, straps, loops, D-rings, and the patches behind them."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 
 import numpy as np
 
 from omnipel.core.covers.options import Option, length, only_when, pick, yes
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds.directions import (
     STITCHED,
@@ -20,7 +20,6 @@ from omnipel.core.finishing.kinds.directions import (
     sliding,
 )
 from omnipel.core.finishing.placing import off_edges
-from omnipel.core.job.feature import Choice
 from omnipel.core.job.finish import seam
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.phrases import Phrase, Rule, tr
@@ -35,9 +34,7 @@ def patch(put: Put) -> None:
 
 
 def _patch(put: Put, name: str, wide: Worked, high: Worked) -> Panel:
-    a = seam(put.habit("patch seam"))
-    sides = dict.fromkeys(("bottom", "right", "top", "left"))
-    return rectangle(name, wide, high, bottom=a, right=a, top=a, left=a, sources=sides)
+    return even(name, wide, high, seam(put.habit("patch seam")))
 
 
 def ends(put: Put) -> list[tuple[float, float]]:
@@ -80,11 +77,6 @@ def anchor(put: Put, x: float, y: float) -> Points:
     return np.array([(x - half, y - half), (x + half, y - half), (x + half, y + half), (x - half, y + half)])
 
 
-def other_ways(values: Values) -> Sequence[tuple[Phrase, Mapping[str, Choice]]]:
-    """Another seam, or stitched on."""
-    return other_seams(tr("caught in"), str(values["caught"]))
-
-
 def only_width(words: Phrase) -> Callable[[Values], Mapping[str, Phrase]]:
     """Sizes of what has only a length."""
 
@@ -121,7 +113,7 @@ HANDLE = Kind(
     sizes=only_width(tr("grip, end to end")),
     outline=handle_outline,
     idle=sliding(as_wide),
-    other_ways=other_ways,
+    other_ways=other_seams,
 )
 
 
@@ -167,7 +159,7 @@ STRAP = Kind(
     outline=strap_outline,
     usual=(Rule(600.0, 24.0), Rule(80.0, 3.0)),
     idle=sliding(as_webbing),
-    other_ways=other_ways,
+    other_ways=other_seams,
 )
 
 
@@ -187,7 +179,7 @@ LOOP = Kind(
     outline=strap_outline,
     usual=(Rule(40.0, 1.5), Rule(80.0, 3.0)),
     idle=sliding(as_webbing),
-    other_ways=other_ways,
+    other_ways=other_seams,
 )
 
 
@@ -212,5 +204,5 @@ D_RING = Kind(
     sizes=nothing_asked,
     outline=strap_outline,
     idle=sliding(as_webbing),
-    other_ways=other_ways,
+    other_ways=other_seams,
 )

@@ -2,9 +2,10 @@
 
 from typing import Final
 
-from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.drafting.shapes import even, rectangle
 from omnipel.core.finishing.kind import Put
 from omnipel.core.job.finish import double_hem
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked, worked
 
@@ -16,13 +17,12 @@ HELD: Final = (WEIGHT, TOUCH, SNAP)
 
 def lay_flap(put: Put, slit: Worked, way: str) -> None:
     """A flap that lies over a slit, wider than it on both sides, with hook-and-loop under it."""
-    a = put.allowance
     long, wide = slit + worked(tr("lap"), put.habit("flap lap")), worked(tr("flap"), put.habit("flap"))
     upright = way in ("down", "up")
     sizes = (wide, long) if upright else (long, wide)
     middle = reach_to_middle(put, slit.value)
     right, up = {"down": (0.0, -middle), "up": (0.0, middle), "right": (middle, 0.0), "left": (-middle, 0.0)}[way]
-    put.lay(rectangle(f"flap of {put.feature.name}", *sizes, bottom=a, right=a, top=a, left=a), right, up)
+    put.lay(even(f"flap of {put.feature.name}", *sizes, put.allowance, refs.SEAM_ALLOWANCE), right, up)
     put.buy(tr("hook-and-loop"), long, note=tr("under the flap of {feature}", feature=put.name))
 
 

@@ -1,14 +1,16 @@
 """Which edge of its panel something reaches for: up, down, right or left of where it lies."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping, Sequence
 from typing import Final
 
 import numpy as np
 
 from omnipel.core.covers.options import Option, pick
 from omnipel.core.drafting.panel import MarkKind, Notch
-from omnipel.core.finishing.kind import Put
+from omnipel.core.finishing.kind import Put, Values
+from omnipel.core.job.feature import Choice
 from omnipel.core.job.finish import SEWN
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, mm, term, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -42,6 +44,11 @@ def as_wide(put: Put) -> float:
 def as_webbing(put: Put) -> float:
     """What is as wide as webbing."""
     return put.habit("webbing")
+
+
+def as_tie(put: Put) -> float:
+    """What is as wide as a tie."""
+    return put.habit("tie width")
 
 
 def sliding(wide: Wide) -> Callable[[Put], frozenset[str]]:
@@ -111,14 +118,14 @@ def mark_caught(put: Put, edge: str, share: float, wide: float) -> None:
 
 def caught_length(put: Put) -> Worked:
     """How much of it lies in a seam: the allowance, and what is caught beyond."""
-    return worked(tr("seam allowance"), put.choices.seam_allowance, put.where) + worked(
+    return worked(tr("seam allowance"), put.choices.seam_allowance, refs.SEAM_ALLOWANCE) + worked(
         tr("caught in the seam"), put.habit("caught")
     )
 
 
-def other_seams(words: Phrase, now: str) -> list[tuple[Phrase, dict[str, str]]]:
+def other_seams(values: Values) -> Sequence[tuple[Phrase, Mapping[str, Choice]]]:
     """The other seams that something could be caught in, and to stitch it on."""
-    return [(tr("{what}: {how}", what=words, how=term(how)), {"caught": how}) for how in (*SEAMS, STITCHED) if how != now]
+    return [(tr("caught in: {how}", how=term(how)), {"caught": how}) for how in (*SEAMS, STITCHED) if how != values["caught"]]
 
 
 def cross(x: float, y: float) -> np.ndarray:

@@ -9,7 +9,7 @@ from shapely.geometry.base import BaseGeometry
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.finishing.kind import Put
 from omnipel.core.finishing.spots import Spot
-from omnipel.core.plane.curves import Points
+from omnipel.core.plane.trace import ring_around
 from omnipel.core.words.phrases import tr
 
 
@@ -31,7 +31,7 @@ def halves(put: Put) -> None:
         put.stop("port-across-seam", text)
         return
     for part, spot in ((mine, put.spot), (other, over)):
-        put.draw(f"half of {put.feature.name}", _ring(part), MarkKind.CUT_OUT, closed=True, spot=spot)
+        put.draw(f"half of {put.feature.name}", ring_around(part), MarkKind.CUT_OUT, closed=True, spot=spot)
 
 
 def _within(whole: shapely.Polygon, spot: Spot) -> shapely.Polygon:
@@ -46,9 +46,5 @@ def _neighbour(put: Put, beyond: BaseGeometry) -> Spot | None:
     x, y = np.asarray(beyond.centroid.coords[0])
     way = np.array((x, -y)) / (np.hypot(x, y) or 1.0)
     edge, share, reach = put.ground.to_edge(put.spot, (float(way[0]), float(way[1])))
-    met = put.ground.carried(put.spot, (float(way[0]), float(way[1])), reach, edge, share)
+    met = put.ground.over(put.spot, edge, share)
     return replace(met, at=met.at - (way[0] * met.right + way[1] * met.down) * reach) if met is not None else None
-
-
-def _ring(polygon: shapely.Polygon) -> Points:
-    return np.asarray(shapely.normalize(polygon).exterior.coords)[-2::-1]

@@ -1,12 +1,9 @@
 """Label: folded into a seam, or stitched on; who made it, of what, how to wash it."""
 
-from collections.abc import Mapping, Sequence
-
-from omnipel.core.finishing.kind import Kind, Lies, Put, Values
+from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds.directions import STITCHED, as_wide, caught, caught_edge, mark_caught, other_seams, sliding
 from omnipel.core.finishing.placing import off_edges
-from omnipel.core.job.feature import Choice
-from omnipel.core.words.phrases import Phrase, Rule, mm, tr
+from omnipel.core.words.phrases import Rule, mm, tr
 
 
 def label(put: Put) -> None:
@@ -23,11 +20,6 @@ def label(put: Put) -> None:
     put.buy(tr("label"), count=1, note=size)
 
 
-def other_ways(values: Values) -> Sequence[tuple[Phrase, Mapping[str, Choice]]]:
-    """Another seam, or stitched on."""
-    return other_seams(tr("caught in"), str(values["caught"]))
-
-
 LABEL = Kind(
     key="label",
     words=tr("label"),
@@ -37,5 +29,5 @@ LABEL = Kind(
     options=(caught(STITCHED),),
     usual=(Rule(30.0, 1.25), Rule(20.0, 3 / 4)),
     idle=sliding(as_wide),
-    other_ways=other_ways,
+    other_ways=other_seams,
 )

@@ -7,7 +7,7 @@ import shapely
 
 from omnipel.core.covers.options import drawing, pick, text
 from omnipel.core.drafting.panel import Figure
-from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.findings import Change, Impossible, Remedy
@@ -67,17 +67,12 @@ def letters(put: Put) -> None:
     low, high = put.local.min(axis=0), put.local.max(axis=0)
     edge = put.habit("patch seam")
     wide, tall = high - low + 2.0 * edge
-    sides = dict.fromkeys(("bottom", "right", "top", "left"))
     back = put.picked("traced") == FROM_BACK
-    template = rectangle(
+    template = even(
         f"template of {put.feature.name}",
         worked(tr("letters"), float(wide), put.where),
         worked(tr("letters"), float(tall), put.where),
-        bottom=RAW,
-        right=RAW,
-        top=RAW,
-        left=RAW,
-        sources=sides,
+        RAW,
         figures=tuple(
             Figure(f"{put.feature.name} {i}", _on_template(ring, low - edge, high + edge, back=back), closed=True)
             for i, ring in enumerate(drawn, 1)

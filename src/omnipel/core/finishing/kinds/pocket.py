@@ -14,13 +14,13 @@ from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values, rectangle_of
 from omnipel.core.finishing.kinds.covering import HELD, held_down
 from omnipel.core.finishing.placing import off_edges
-from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import BOUND, Finish, double_hem, elastic_casing
 from omnipel.core.plane.curves import Points, Trace, line
+from omnipel.core.plane.trace import ring_around
 from omnipel.core.tolerances import SHORTEST
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, Rule, mm, plain, tr
+from omnipel.core.words.phrases import Phrase, Rule, mm, tr
 from omnipel.core.words.working import Worked, worked
 
 SINGLE: Final = "one layer"
@@ -65,7 +65,7 @@ def outline(put: Put) -> Points:
     parts = [p for p in getattr(part, "geoms", [part]) if isinstance(p, shapely.Polygon) and p.covers(shapely.Point(0.0, 0.0))]
     if not parts:
         return rectangle_of(put)
-    return np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(parts[0]).exterior)[-2::-1])
+    return ring_around(parts[0])
 
 
 def idle(put: Put) -> frozenset[str]:
@@ -172,11 +172,8 @@ def _between_seams(put: Put, plain_panel: Panel) -> Panel:
 
 
 def _goods(put: Put, across: Worked, mouth: str) -> None:
-    name = plain(put.feature.name)
     if mouth == "bound":
-        wide = binding_width(put.habit("binding"), put.choices.cloth.thickness)
-        long = across + worked(tr("overlap"), put.habit("binding join"))
-        put.made.hardware.append(strip(tr("binding"), long, wide, 1e9, put.choices.cloth.usable_width, name))
+        put.bind(across)
     elif mouth == GATHERED:
         long = across + worked(tr("ends"), put.habit("elastic overlap")) * 2.0
         put.buy(

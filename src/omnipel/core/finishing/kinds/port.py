@@ -7,8 +7,8 @@ import numpy as np
 import shapely
 
 from omnipel.core.covers.options import Option, length, only_when, pick, yes
-from omnipel.core.drafting.panel import Edge, MarkKind
-from omnipel.core.drafting.shapes import outline as panel_of
+from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.drafting.shapes import raw
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds import shapes
 from omnipel.core.finishing.kinds.covering import HELD, held_down, lay_flap
@@ -16,12 +16,11 @@ from omnipel.core.finishing.kinds.directions import NOWHERE, WAYS
 from omnipel.core.finishing.kinds.halves import halves
 from omnipel.core.finishing.kinds.shapes import Shape
 from omnipel.core.finishing.placing import off_edges
-from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Change, Remedy
-from omnipel.core.job.finish import RAW
-from omnipel.core.plane.curves import Points, Trace
-from omnipel.core.words.phrases import Phrase, Rule, plain, term, tr
+from omnipel.core.plane.curves import Points
+from omnipel.core.plane.trace import ring_around
+from omnipel.core.words.phrases import Phrase, Rule, term, tr
 from omnipel.core.words.working import Worked, worked
 
 BOUND: Final = "bound"
@@ -118,18 +117,11 @@ def finish(put: Put, around: Worked, bend: float, size: tuple[Worked, Worked]) -
     """Binding or facing of the edge, and of the slit in it."""
     match put.picked("finish"):
         case "bound":
-            habits, choices = put.choices.habits, put.choices
-            wide = binding_width(habits.mm("binding"), choices.cloth.thickness)
-            long = around + worked(tr("overlap"), habits.mm("binding join"))
-            put.made.hardware.append(strip(tr("binding"), long, wide, bend, choices.cloth.usable_width, plain(put.feature.name)))
+            put.bind(around, bend)
         case "faced":
-            ring = put.habit("port facing")
-            grown = shapely.Polygon(put.local).buffer(ring, quad_segs=16)
-            points = np.ascontiguousarray(shapely.get_coordinates(shapely.normalize(grown))[-2::-1])
-            edge = Edge("outline", Trace(np.vstack((points, points[:1]))), RAW, None)
-            more = worked(tr("facing"), ring) * 2.0
-            panel = panel_of(f"facing of {put.feature.name}", (edge,), size[0] + more, size[1] + more)
-            put.lay(panel)
+            side = put.habit("port facing")
+            more, ring = worked(tr("facing"), side) * 2.0, ring_around(shapely.Polygon(put.local).buffer(side, quad_segs=16))
+            put.lay(raw(f"facing of {put.feature.name}", ring, size[0] + more, size[1] + more))
         case _:
             return
 

@@ -7,6 +7,7 @@ import numpy as np
 import shapely
 
 from omnipel.core.plane.curves import Points, quarter_chords
+from omnipel.core.plane.trace import ring_around
 
 LEAST_CORNER = 6.0
 """A corner of an opening is rounded at least so far, mm: a sharp one tears."""
@@ -32,8 +33,7 @@ def outline(shape: str, wide: float, high: float) -> Points:
             r = min(LEAST_CORNER, wide / 2.0, high / 2.0)
     x, y = wide / 2.0 - r, high / 2.0 - r
     core = shapely.MultiPoint([(-x, -y), (x, -y), (x, y), (-x, y)]).convex_hull
-    around = shapely.normalize(core.buffer(r, quad_segs=quarter_chords(r)))
-    return np.ascontiguousarray(shapely.get_coordinates(around)[-2::-1])
+    return ring_around(core.buffer(r, quad_segs=quarter_chords(r)))
 
 
 def around(shape: str, wide: float, high: float) -> float:

@@ -4,12 +4,12 @@ import numpy as np
 
 from omnipel.core.covers.options import pick, yes
 from omnipel.core.drafting.panel import MarkKind
-from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.placing import off_edges
-from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.plane.curves import Points
-from omnipel.core.words.phrases import Phrase, plain, tr
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.working import worked
 
 FINE = 0.5
@@ -32,19 +32,15 @@ def slit(put: Put) -> None:
     put.made.say(off_edges(put, "port-across-seam"))
     h = put.feature.height / 2.0
     put.draw(put.feature.name, np.array([(0.0, -h), (0.0, h)]), MarkKind.CUT_OUT)
-    around = put.height * 2.0 + worked(tr("overlap"), put.habit("binding join"))
     if put.picked("finish") == "bound":
-        wide = binding_width(put.habit("binding"), put.choices.cloth.thickness)
-        cloth = put.choices.cloth.usable_width
-        put.made.hardware.append(strip(tr("binding"), around, wide, 1e9, cloth, plain(put.feature.name)))
+        put.bind(put.height * 2.0)
     else:
-        a, side = put.allowance, worked(tr("each side"), put.habit("port facing")) * 2.0
-        put.lay(rectangle(f"facing of {put.feature.name}", side, put.height + side, bottom=a, right=a, top=a, left=a))
+        side = worked(tr("each side"), put.habit("port facing")) * 2.0
+        put.lay(even(f"facing of {put.feature.name}", side, put.height + side, put.allowance, refs.SEAM_ALLOWANCE))
     if put.yes("flap"):
-        a = put.allowance
         wide_flap = worked(tr("each side"), put.habit("slit flap")) * 2.0
         long = put.height + worked(tr("lap"), put.habit("flap lap"))
-        put.lay(rectangle(f"flap of {put.feature.name}", wide_flap, long, bottom=a, right=a, top=a, left=a))
+        put.lay(even(f"flap of {put.feature.name}", wide_flap, long, put.allowance, refs.SEAM_ALLOWANCE))
         put.buy(tr("hook-and-loop"), long, note=tr("under the flap of {feature}", feature=put.name))
 
 

@@ -1,15 +1,14 @@
 """Ties: of tape or of cloth, stitched on or caught in a seam, two facing each other at each place."""
 
-from collections.abc import Mapping, Sequence
 from typing import Final
 
 from omnipel.core.covers.options import count, length, pick
 from omnipel.core.drafting.panel import MarkKind
-from omnipel.core.drafting.shapes import rectangle
-from omnipel.core.finishing.kind import Kind, Lies, Put, Values
+from omnipel.core.drafting.shapes import even
+from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds.directions import (
     STITCHED,
-    as_webbing,
+    as_tie,
     caught,
     caught_edge,
     caught_length,
@@ -20,19 +19,12 @@ from omnipel.core.finishing.kinds.directions import (
 )
 from omnipel.core.finishing.kinds.rows import across_row, row_sizes
 from omnipel.core.finishing.placing import off_edges
-from omnipel.core.job.feature import Choice
-from omnipel.core.job.finish import seam
-from omnipel.core.plane.curves import Points
-from omnipel.core.words.phrases import Phrase, Rule, tr
+from omnipel.core.job.finish import RAW
+from omnipel.core.words.phrases import Rule, tr
 from omnipel.core.words.working import worked
 
 TAPE: Final = "tape"
 CLOTH: Final = "cloth"
-
-
-def outline(put: Put) -> Points:
-    """Where the ties are stitched on."""
-    return across_row(put)
 
 
 def ties(put: Put) -> None:
@@ -45,7 +37,7 @@ def ties(put: Put) -> None:
             put.draw(f"{put.feature.name} {i}", cross(x, y), MarkKind.POINT)
         long = long + worked(tr("stitched down"), put.habit("anchor"))
     else:
-        met = caught_edge(put, as_webbing)
+        met = caught_edge(put, as_tie)
         if met is None:
             return
         edge, share = met
@@ -57,15 +49,9 @@ def ties(put: Put) -> None:
     if put.picked("of") == TAPE:
         put.buy(tr("tie tape"), long * float(n))
         return
-    wide, a = worked(tr("four times its width"), put.habit("tie width")) * 4.0, seam(0.0)
-    sides = dict.fromkeys(("bottom", "right", "top", "left"))
+    wide = worked(tr("four times its width"), put.habit("tie width")) * 4.0
     for _ in range(n):
-        put.lay(rectangle(f"tie of {put.feature.name}", wide, long, bottom=a, right=a, top=a, left=a, sources=sides))
-
-
-def other_ways(values: Values) -> Sequence[tuple[Phrase, Mapping[str, Choice]]]:
-    """Another seam, or stitched on."""
-    return other_seams(tr("caught in"), str(values["caught"]))
+        put.lay(even(f"tie of {put.feature.name}", wide, long, RAW))
 
 
 TIES = Kind(
@@ -81,8 +67,8 @@ TIES = Kind(
         count("parts", tr("places in a row"), 1, high=50),
     ),
     sizes=row_sizes,
-    outline=outline,
+    outline=across_row,
     usual=(Rule(300.0, 12.0), Rule(80.0, 3.0)),
-    idle=sliding(as_webbing),
-    other_ways=other_ways,
+    idle=sliding(as_tie),
+    other_ways=other_seams,
 )

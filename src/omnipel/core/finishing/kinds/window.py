@@ -1,10 +1,11 @@
 """Clear window: a clear sheet behind an opening, lapped on from inside or framed with a strip of cloth."""
 
+import math
 from typing import Final
 
 from omnipel.core.covers.options import pick
 from omnipel.core.drafting.panel import Cloth, MarkKind
-from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.finishing.strips import strip
@@ -26,23 +27,12 @@ def window(put: Put) -> None:
     put.made.say(off_edges(put, "pocket-too-wide"))
     put.draw(put.feature.name, put.local, MarkKind.CUT_OUT, closed=True)
     lap = seam(put.habit("window lap"))
-    sheet = rectangle(
-        put.feature.name,
-        put.width,
-        put.height,
-        bottom=lap,
-        right=lap,
-        top=lap,
-        left=lap,
-        sources=dict.fromkeys(("bottom", "right", "top", "left")),
-        cloth=Cloth.WINDOW,
-    )
-    put.lay(sheet)
+    put.lay(even(put.feature.name, put.width, put.height, lap, cloth=Cloth.WINDOW))
     if put.picked("fixed") == FRAMED:
         around = (put.width + put.height) * 2.0 + worked(tr("mitres"), put.habit("window frame")) * 4.0
         wide = put.habit("window frame") + 2.0 * put.habit("patch seam")
         cloth = put.choices.cloth.usable_width
-        put.made.hardware.append(strip(tr("frame"), around, wide, 1e9, cloth, plain(put.feature.name)))
+        put.made.hardware.append(strip(tr("frame"), around, wide, math.inf, cloth, plain(put.feature.name)))
 
 
 WINDOW = Kind(
