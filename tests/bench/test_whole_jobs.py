@@ -1,4 +1,4 @@
-"""Three whole jobs in inches, from the first start of an empty shop to the paper; the cut sizes are read back from the paper.
+"""Whole jobs in inches, from the first start of an empty shop to the paper; the cut sizes are read back from the paper.
 
 What is expected is reckoned here from the trade's formulas, with pencil-and-paper numbers, not asked of the program.
 """
@@ -21,7 +21,7 @@ from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.parts.tapefield import TapeField
 from omnipel.bench.window.window import Window
-from omnipel.core.job.document import ClosureKind
+from omnipel.core.job.document import ClearanceSchool, ClosureKind
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_length
 from omnipel.core.words.phrases import tr
@@ -312,3 +312,45 @@ def test_a_drum_whose_stops_are_put_right_by_the_one_button(hands: Hands, qtbot:
     ring = 69 + 7 / 16 + 2 * math.pi * u
     wall = ring + 2 * 1 / 2, 12.75 + u + 1 / 2 + hem.width / 25.4 + hem.turn_under / 25.4
     assert told(pdf, "wall") == pytest.approx([sixteenth(size) for size in wall])
+
+
+def test_a_box_with_ease_by_direction_padding_and_a_pocket(hands: Hands, qtbot: QtBot) -> None:
+    """By the dimension an inch across, an inch and a quarter along, a quarter on the drop; a quarter of padding; a pocket on the front."""
+    window, session = hands.window, hands.window.session
+    hands.first_start()
+    qtbot.mouseClick(window.stations["object"].cards["box"], Qt.MouseButton.LeftButton)
+    hands.write('Mangle <b>"7"</b>')
+    hands.press(Keys.Key_2, CTRL)
+    window.stations["tape"].readings.card.setFocus()
+    hands.write("A 15 1/2, B 9, C 12 1/4")
+    hands.press(Keys.Key_3, CTRL)
+    cover = window.stations["cover"]
+    qtbot.mouseClick(next(c for c in cover.strip.cards if c.scheme.key == "five-panels"), Qt.MouseButton.LeftButton)
+    cover.fields[refs.CLEARANCE_SCHOOL].setFocus()
+    hands.press(Keys.Key_Down)
+    settle(window)
+    assert session.open_job.cover.clearance.school is ClearanceSchool.DIMENSION
+    typed = ((refs.CLEARANCE, "1"), (refs.EASE_ALONG, "1 1/4"), (refs.EASE_DROP, "1/4"), (refs.PADDING, "1/4"))
+    for field, words in typed:
+        cover.fields[field].setFocus()
+        hands.write_over(words)
+        settle(window)
+    cover.features.kind.show_value("pocket")
+    qtbot.mouseClick(next(b for b in cover.features.findChildren(QPushButton) if b.text() == "Add it"), Qt.MouseButton.LeftButton)
+    settle(window)
+    for part, words in (("width", "8 1/2"), ("height", "5 3/8"), ("from_top", "6"), ("from_centre", "-1 1/4")):
+        cover.features.cards.itemAt(0).widget().fields[part].line.setFocus()
+        hands.write_over(words)
+        settle(window)
+    pocket = session.open_job.cover.features[0]
+    kept = (pocket.width, pocket.height, pocket.from_top, pocket.from_centre)
+    assert kept == pytest.approx([length * 25.4 for length in (8.5, 5.375, 6.0, -1.25)], abs=1e-9)
+    pdf = hands.print_it("A0", 1)
+    t = T + 1 / 4
+    long, wide, high = 15.5 + 1.25 + t, 9 + 1 + t, 12.25 + 1 / 4 + t / 2
+    front = long + 2 * 1 / 2, high + 1 / 2 + 1 + 5 / 8
+    assert told(pdf, "top") == pytest.approx([sixteenth(size) for size in (long + 1, wide + 1)])
+    assert told(pdf, "front wall") == told(pdf, "back wall") == pytest.approx([sixteenth(size) for size in front])
+    assert told(pdf, "pocket") == pytest.approx([9.5, 5.375 + 1 / 2 + 3 / 4 + 3 / 8])
+    assert drawn(pdf, "front wall") == pytest.approx(front, abs=0.005)
+    assert "batting" in extract_text(io.BytesIO(pdf), page_numbers=[0])
