@@ -73,6 +73,14 @@ class Hands:
         assert self.window.here == "object"
         assert self.window.session.unit is Unit.INCH_16
 
+    def begin_box(self, name: str) -> None:
+        """From the first start to the line of the tape card of a box."""
+        self.first_start()
+        self.qtbot.mouseClick(self.window.stations["object"].cards["box"], Qt.MouseButton.LeftButton)
+        self.write(name)
+        self.press(Keys.Key_2, CTRL)
+        self.window.stations["tape"].readings.card.setFocus()
+
     def go(self, words: str) -> None:
         """Ctrl+K, a few letters, Enter."""
 
@@ -165,12 +173,8 @@ def test_a_drum_by_keys_alone(hands: Hands) -> None:
 
 def test_a_press_from_a_card_with_another_scheme(hands: Hands, qtbot: QtBot) -> None:
     window, session = hands.window, hands.window.session
-    hands.first_start()
-    qtbot.mouseClick(window.stations["object"].cards["box"], Qt.MouseButton.LeftButton)
-    hands.write("Ana's press: / 3")
-    hands.press(Keys.Key_2, CTRL)
+    hands.begin_box("Ana's press: / 3")
     tape = window.stations["tape"]
-    tape.readings.card.setFocus()
     hands.write("A 15 1/2, B 9, C 12 1/4, Q 7")  # there is no Q: nothing is taken
     assert session.open_job.readings == ()
     assert "Q" in tape.readings.card_note.text()
@@ -317,11 +321,7 @@ def test_a_drum_whose_stops_are_put_right_by_the_one_button(hands: Hands, qtbot:
 def test_a_box_with_ease_by_direction_padding_and_a_pocket(hands: Hands, qtbot: QtBot) -> None:
     """By the dimension an inch across, an inch and a quarter along, a quarter on the drop; a quarter of padding; a pocket on the front."""
     window, session = hands.window, hands.window.session
-    hands.first_start()
-    qtbot.mouseClick(window.stations["object"].cards["box"], Qt.MouseButton.LeftButton)
-    hands.write('Mangle <b>"7"</b>')
-    hands.press(Keys.Key_2, CTRL)
-    window.stations["tape"].readings.card.setFocus()
+    hands.begin_box('Mangle <b>"7"</b>')
     hands.write("A 15 1/2, B 9, C 12 1/4")
     hands.press(Keys.Key_3, CTRL)
     cover = window.stations["cover"]
