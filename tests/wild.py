@@ -5,7 +5,7 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import fields, is_dataclass, replace
 from typing import Any
 
-from hypothesis import HealthCheck, settings
+from hypothesis import HealthCheck, Phase, settings
 from hypothesis import strategies as st
 
 from omnipel.core.covers import SCHEMES
@@ -41,7 +41,8 @@ HEMS = (
 def tried(examples: int) -> Any:
     """Settings of a property that is tried so often, without a clock."""
     examples = min(examples, int(os.environ.get("OMNIPEL_TRIES", examples)))  # fewer while mutants are tried
-    return settings(max_examples=examples, deadline=None, database=None, suppress_health_check=list(HealthCheck))
+    phases = [Phase.explicit, Phase.generate] if os.environ.get("OMNIPEL_AS_FOUND") else list(Phase)  # not made smaller
+    return settings(max_examples=examples, deadline=None, database=None, phases=phases, suppress_health_check=list(HealthCheck))
 
 
 @st.composite

@@ -11,7 +11,8 @@ from omnipel.core.covers.eased import directions, eased
 from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued, alike, true, with_marks
-from omnipel.core.finishing.completed import completed
+from omnipel.core.finishing.completed import completed, of_use
+from omnipel.core.finishing.inward import Inward
 from omnipel.core.fit.going_on import Fit, NoPassage, doubted, going_on
 from omnipel.core.fit.sewn import Sewn, sewn
 from omnipel.core.forms import FORMS
@@ -114,10 +115,11 @@ def _drafted(job: Job) -> Draft:
         form, scheme = chosen(job)
         measured = measure(form, job.readings, job.thing, job.unit)
         body = form.build(measured)
-        brief = scheme.brief(job.cover)
-        seen = eased(body, job.cover, scheme.without)
-        begun = replace(scheme.draft(seen, brief), directions=frozenset(directions(body, job.cover, scheme.without)))
-        cover = completed(begun, job.cover, scheme, where_served(body, job))
+        choices = of_use(job.cover, scheme)
+        brief = scheme.brief(choices)
+        seen = eased(body, choices, scheme.without)
+        begun = replace(scheme.draft(seen, brief), directions=frozenset(directions(body, choices, scheme.without)))
+        cover = completed(begun, choices, scheme, where_served(body, job), Inward(scheme, brief, seen))
     except MissingReading as open_:
         return NotYet(job, None, None, in_order(missing(open_)))
     except Impossible as impossible:

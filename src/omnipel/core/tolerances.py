@@ -20,6 +20,9 @@ SEAM: Final = 1.5
 CLOSES: Final = 0.05
 """Two sides of a seam that lie nearer to one another in space than this are closed, and a promised gap is kept to within as much: half a needle."""
 
+MOST_EASE: Final = 0.03
+"""Share by which cloth can be eased onto a shorter edge without a pleat (trade practice)."""
+
 SEAM_SOUND: Final = 0.01
 """How much two sides that come from the same number may differ: rounding only."""
 

@@ -9,7 +9,7 @@ from tests.core.covers.test_schemes import checked
 from tests.jobs import drum, job
 
 from omnipel.core.covers import lawful_pairs
-from omnipel.core.draft import draft
+from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.changes import changed
@@ -31,16 +31,39 @@ def test_a_lining_is_true_to_itself_and_to_its_cover(form: str, scheme: str, sch
     for panel in drafted.panels:
         match = linings.get(f"lining {panel.name}")
         if match is not None:
-            assert match.sew_points == pytest.approx(panel.sew_points)
-            if school is not LiningSchool.AS_ONE:
+            if school is LiningSchool.AS_ONE:
+                assert match.sew_points == pytest.approx(panel.sew_points)
+            else:
                 assert shapely.Polygon(cut_line(panel)).buffer(8.0).contains(shapely.Polygon(cut_line(match)))
 
 
-def test_the_lining_adds_its_thickness_to_every_girth() -> None:
+@pytest.mark.parametrize("padding", [0.0, 6.0])
+def test_layers_add_to_every_girth_and_a_lining_that_hangs_is_smaller_by_what_lies_outside_of_it(padding: float) -> None:
     plain = draft(drum()).cover.sizes["wall_sew_length"].value
-    lined = draft(drum(lining=Lining(school=LiningSchool.BAGGED))).cover.sizes["wall_sew_length"]
-    assert lined.value - plain == pytest.approx(np.pi * 0.25)
-    assert "lining" in [str(term.name) for term in lined.terms]
+    more = padding + 0.25
+    for school, share in ((LiningSchool.AS_ONE, 1.0), (LiningSchool.BAGGED, 2.0), (LiningSchool.BOUND, 2.0)):
+        drafted = draft(drum(lining=Lining(school=school), padding=padding))
+        lined = drafted.cover.sizes["wall_sew_length"]
+        assert lined.value - plain == pytest.approx(np.pi * more * share)
+        assert "lining" in [str(term.name) for term in lined.terms]
+        panels = {p.name: p for p in drafted.panels}
+        between = padding + (0.5 + 0.25) / 2.0 if share > 1.0 else 0.0
+        assert panels["wall"].length.value - panels["lining wall"].length.value == pytest.approx(2.0 * np.pi * between)
+        looser = 4.0 if school is LiningSchool.BAGGED else 0.0
+        assert panels["wall"].width.value - panels["lining wall"].width.value == pytest.approx(between - looser)
+        if padding:
+            within = panels["wall"].length.value - panels["padding wall"].length.value - 2.0 * 12.0
+            assert within == pytest.approx(np.pi * (padding + 0.5) if share > 1.0 else 0.0)
+        inside = sewn_radius(drafted, "lining wall") - 0.25 / 2.0
+        bare = drafted.body.radius + drafted.job.cover.clearance.amount
+        assert inside == pytest.approx(bare if share > 1.0 else bare + (0.5 + padding + 0.25) / 2.0 - 0.25 / 2.0)
+
+
+def sewn_radius(drafted: Drafted, piece: str) -> float:
+    """How far from the axis a piece lies, mm."""
+    found = next(p for p in drafted.cover.pieces if p.name == piece)
+    x, y, _ = found.place.at(np.array([[10.0, 10.0]]))[0]
+    return float(np.hypot(x, y))
 
 
 def test_padding_is_smaller_by_its_inset_and_quilting_is_cut_larger() -> None:

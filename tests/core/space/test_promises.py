@@ -13,7 +13,7 @@ import shapely
 from hypothesis import given
 from tests.wild import tried, wild_jobs
 
-from omnipel.core.covers import lawful_pairs
+from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
 from omnipel.core.drafting.pieces import Piece, facets, named
@@ -24,6 +24,7 @@ from omnipel.core.job.document import Job
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.placements import normals
 from omnipel.core.tolerances import CLOSES
+from omnipel.core.words import refs
 
 PAIRS = lawful_pairs()
 GATHERED = {"cap", "second skirt", "half", "boxing", "wall"}
@@ -70,8 +71,9 @@ def a_surface(drafted: Drafted) -> None:
     for (name, i), number in found.corners.items():
         start = np.array([cover.flat[name].edges[i].curve.start])
         places.setdefault(number, []).append(pieces[name].place.at(start)[0])
+    layers = max((seam.between for seam in cover.seams), default=0.0)
     for met in places.values():
-        assert np.ptp(met, axis=0).max() < CLOSES
+        assert np.ptp(met, axis=0).max() < CLOSES + layers
     for opening in found.openings:
         corners = [[found.corners[c] for c in ends_of(run, cover.flat)] for run in opening.runs]
         steps = list(zip(corners, [*corners[1:], corners[0]], strict=True))
@@ -130,7 +132,7 @@ def closes(drafted: Drafted) -> None:
                     letters = [label for n in there if n.kind is MarkKind.NOTCH for label in n.label.split("/")]
                     assert min(share, 1.0 - share) < 1e-6 or mark.label in letters or mark.label.rstrip("0123456789") in letters
                     met.append(pieces[run.piece].place.at(np.array([panel.edge(run.edge).curve.at(share)]))[0])
-                assert np.linalg.norm(met[0] - met[1]) < CLOSES
+                assert np.linalg.norm(met[0] - met[1]) < CLOSES + seam.between
     assert max(drafted.sewn.apart, default=0.0) < CLOSES
     assert not [f for f in drafted.findings if f.code == "promise-broken"]
 
@@ -169,9 +171,11 @@ def one_truth(drafted: Drafted) -> None:
 
 
 def sum_of_layers(drafted: Drafted) -> float:
+    """Twice what lies between the inside and the outer's sew line: a lining that hangs by itself lies inside of it with its padding."""
     choices = drafted.job.cover
-    lined = choices.lining.school.value != "none"
-    return choices.cloth.thickness + choices.padding + (choices.lining.cloth.thickness if lined else 0.0)
+    school = "none" if refs.LINING_SCHOOL in SCHEMES[choices.scheme].without else choices.lining.school.value
+    within = choices.padding + (choices.lining.cloth.thickness if school != "none" else 0.0)
+    return choices.cloth.thickness + within * (2.0 if school in ("bagged", "bound") else 1.0)
 
 
 def cut_at(faces: list[Solid], axis: int, height: float) -> float:

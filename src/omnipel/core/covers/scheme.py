@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.options import Option
-from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.pieces import Piece, by_piece, counted
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.forms.abilities import Ability
@@ -125,6 +125,18 @@ class Cover:
         return by_piece(self.panels, self.pieces)
 
 
+HANGS: Final = (LiningSchool.BAGGED, LiningSchool.BOUND)
+"""Linings that hang by themselves inside the outer, and are drafted at a gap of their own."""
+INWARD: Final = {Cloth.OUTER: 0, Cloth.STIFFENER: 1, Cloth.PADDING: 2, Cloth.LINING: 3}
+"""The layers from outside to inside."""
+
+
+def sum_of(numbers: Iterable[Worked]) -> Worked:
+    """Numbers added up; there is at least one."""
+    first, *rest = numbers
+    return sum(rest, first)
+
+
 @dataclass
 class Parts:
     """What a scheme has cut and joined so far, where it does so step by step."""
@@ -141,7 +153,10 @@ class Parts:
 
 @dataclass(frozen=True)
 class Brief:
-    """What a scheme is given besides the body: the choices, in the trade's symbols, and the sizes set by hand."""
+    """What a scheme is given besides the body: the choices, in the trade's symbols, and the sizes set by hand.
+
+    `layer` is the layer that is drafted. Where a lining hangs by itself each has a gap of its own; `outer` is then the brief that the outer was drafted from.
+    """
 
     choices: CoverChoices
     options: Mapping[str, Choice]
@@ -150,18 +165,37 @@ class Brief:
     by_hand: list[str] = field(default_factory=list)
     replaced: dict[Ref, str] = field(default_factory=dict)
     counted: set[Ref] = field(default_factory=set)
+    drafted: dict[str, Worked] = field(default_factory=dict)
+    layer: Cloth = Cloth.OUTER
+    outer: "Brief | None" = None
+
+    def of(self, layer: Cloth) -> "Brief":
+        """The brief of another layer of the same cover."""
+        return Brief(self.choices, self.options, self.known, layer=layer, outer=self)
 
     @property
     def t(self) -> Worked:
-        """Thickness of all layers."""
-        total, lining = worked(tr("cloth"), self.choices.cloth.thickness, refs.CLOTH_THICKNESS), self.choices.lining
-        if self.choices.padding:
-            total = total + worked(tr("padding"), self.choices.padding, refs.PADDING)
-        if self.choices.stiffener.thickness:
-            total = total + worked(tr("stiffener"), self.choices.stiffener.thickness, refs.STIFFENER)
-        if lining.school is not LiningSchool.NONE:
-            total = total + worked(tr("lining"), lining.cloth.thickness, refs.LINING_THICKNESS)
-        return total
+        """Twice what lies between the inside of the cover and the sew line: all layers where they are one, else this one and twice those inside of it."""
+        thick = self.layers
+        if self.choices.lining.school not in HANGS:
+            return sum_of(thick.values())
+        own = thick.pop(self.layer)
+        inside = [amount for layer, amount in thick.items() if INWARD[layer] > INWARD[self.layer]]
+        return own + sum_of(inside) * 2.0 if inside else own
+
+    @property
+    def layers(self) -> dict[Cloth, Worked]:
+        """The thickness of each layer there is."""
+        choices = self.choices
+        lined = choices.lining.school is not LiningSchool.NONE
+        given = {
+            Cloth.OUTER: (tr("cloth"), choices.cloth.thickness, refs.CLOTH_THICKNESS),
+            Cloth.STIFFENER: (tr("stiffener"), choices.stiffener.thickness, refs.STIFFENER),
+            Cloth.PADDING: (tr("padding"), choices.padding, refs.PADDING),
+            Cloth.LINING: (tr("lining"), choices.lining.cloth.thickness if lined else 0.0, refs.LINING_THICKNESS),
+        }
+        always = {Cloth.OUTER, Cloth.LINING} if lined else {Cloth.OUTER}
+        return {layer: worked(*thick) for layer, thick in given.items() if thick[1] or layer in always}
 
     def clearance(self, girth: Worked) -> Worked:
         """The gap c on each side, in the job's school."""
@@ -176,7 +210,7 @@ class Brief:
                 return through(tr("clearance"), share, lambda g: chosen.amount * g / (2.0 * math.pi), girth, source=source)
 
     def u(self, girth: Worked) -> Worked:
-        """From the object to the sew line: clearance and half the thickness."""
+        """From the object to the sew line: clearance and half the thickness, or that of the layers inside of it."""
         return self.clearance(girth) + self.t / 2.0
 
     @property
@@ -202,13 +236,17 @@ class Brief:
         `only` are the choices that count for nothing but this size, or others that name them too: set by hand, it stands in for them.
         """
         by_hand = next((override for override in self.choices.overrides if override.size == name), None)
+        self.drafted[name] = value
         if by_hand is None:
             self.counted.update(only)
         else:
             self.replaced.update(dict.fromkeys(only, name))
             drafted = tr("drafted {size}", size=mm(value.value))
             reason = tr("set by hand: {reason}", reason=Name(by_hand.reason))
+            told = value
             value = worked(reason, by_hand.value, refs.by_hand(name), drafted)
+            if self.outer is not None:
+                value = value + (told - self.outer.drafted.get(name, told))
         self.sizes[name] = value
         self.by_hand.append(name)
         return value
@@ -252,7 +290,7 @@ class Brief:
         """A cover with all that has been entered so far."""
         gathers = refs.GATHER_LIMIT in self.counted
         made = replace(cover, sizes=self.sizes, by_hand=tuple(self.by_hand), stood_in=self.stood_in, gathers=gathers, **more)
-        return replace(made, panels=counted(made.panels, made.pieces), thickness=self.t.value)
+        return replace(made, panels=counted(made.panels, made.pieces), thickness=sum_of(self.layers.values()).value)
 
     def yes(self, key: str) -> bool:
         """A scheme's own choice, as yes or no."""

@@ -67,6 +67,7 @@ class Seam:
         stretch: where its construction begins and ends, mm along the sewn seam from the beginning of side `a`; None where it runs all along.
         wide: the construction's own width, mm.
         whole: the seam that it is a part of, where that is left open somewhere.
+        between: how far its sides lie apart where they are only caught in one edge: the layers that lie between them, mm.
     """
 
     name: str
@@ -85,6 +86,7 @@ class Seam:
     stretch: tuple[float, float] | None = None
     wide: float = 0.0
     whole: str = ""
+    between: float = 0.0
 
     @property
     def sides(self) -> tuple[tuple[Run, ...], tuple[Run, ...]]:

@@ -1,5 +1,6 @@
 """What every cover gets after its scheme has drafted it: features on panels, closure, lining and padding, take-up."""
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 import numpy as np
@@ -9,7 +10,8 @@ from omnipel.core.drafting.panel import Cloth, Figure, Panel
 from omnipel.core.drafting.pieces import counted
 from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.edges import with_edges
-from omnipel.core.finishing.features import with_features
+from omnipel.core.finishing.features import through, with_features
+from omnipel.core.finishing.inward import Inward
 from omnipel.core.finishing.joined import with_seams
 from omnipel.core.finishing.layers import with_layers
 from omnipel.core.finishing.refitted import refitted
@@ -21,27 +23,51 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import mm, tr
 
 
-def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Standing) -> Cover:
-    """The cover with everything that was chosen besides its scheme, but for what that has no use for; `stands` is where what sticks out does."""
-    without = scheme.without
-    if refs.PADDING in without:
+def of_use(choices: CoverChoices, scheme: Scheme) -> CoverChoices:
+    """The choices without the layers that a scheme has no use for."""
+    if refs.PADDING in scheme.without:
         choices = replace(choices, padding=0.0)
-    if refs.LINING_SCHOOL in without:
+    if refs.LINING_SCHOOL in scheme.without:
         choices = replace(choices, lining=replace(choices.lining, school=LiningSchool.NONE))
-    cover = with_seams(cover, choices)
-    cover = with_edges(cover, choices, scheme.edges)
-    if choices.ring is RingSchool.MEET_AND_TRIM:
-        cover = _cut_long(cover, scheme.trimmed, choices.habits.mm("spare to trim"))
+    return choices
+
+
+def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Standing, inward: Inward) -> Cover:
+    """The cover with everything that was chosen besides its scheme.
+
+    Args:
+        cover: what the scheme drafted.
+        choices: those that it has a use for.
+        scheme: which.
+        stands: where what sticks out does.
+        inward: drafts the cover at the gap of its inner layers.
+    """
+
+    cover = _sewn(cover, choices, scheme)
     if choices.features:
         cover = with_features(cover, choices, stands)
-    if refs.CLOSURE not in without:
+    openings, there = through(cover, choices)
+
+    def sewn_inside(drafted: Cover) -> Cover:
+        made = _sewn(drafted, choices, scheme, cover.joins)
+        return with_features(made, openings, there) if openings.features else made
+
+    if refs.CLOSURE not in scheme.without:
         cover = with_closure(cover, choices)
-    cover = with_layers(cover, choices)
+    cover = with_layers(cover, choices, inward.sewn_by(sewn_inside))
     first = frozenset(
         (cover.panel_of[run.piece], run.edge) for edge in cover.edges if edge.order is HemOrder.HEM_FIRST for run in edge.runs
     )
     panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), first), choices) for panel in cover.panels)
     return replace(cover, panels=counted(panels, cover.pieces))
+
+
+def _sewn(cover: Cover, choices: CoverChoices, scheme: Scheme, outer: Mapping[str, float] | None = None) -> Cover:
+    """The cover with its seams and edges; `outer` is how long the seams of the outer are, where this lies inside of it."""
+    made = with_edges(with_seams(cover, choices, outer), choices, scheme.edges)
+    if choices.ring is RingSchool.MEET_AND_TRIM:
+        made = _cut_long(made, scheme.trimmed, choices.habits.mm("spare to trim"))
+    return made
 
 
 def _cut_long(cover: Cover, panels: tuple[str, ...], spare: float) -> Cover:

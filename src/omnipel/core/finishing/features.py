@@ -5,6 +5,8 @@ from dataclasses import dataclass, field, fields, replace
 from itertools import groupby
 from typing import Final
 
+import numpy as np
+
 from omnipel.core.covers.places import copies, middle
 from omnipel.core.covers.scheme import Cover, Lying
 from omnipel.core.drafting.panel import Figure, Notch, Panel
@@ -19,7 +21,7 @@ from omnipel.core.forms.body import Standing
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
-from omnipel.core.space.placements import Beside
+from omnipel.core.space.placements import Beside, normals
 from omnipel.core.space.placements import Laid as LaidOn
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Ratio, term, tr
@@ -50,6 +52,20 @@ def with_features(cover: Cover, choices: CoverChoices, stands: Standing) -> Cove
         if put is not None:
             on = replace(on, before=(*on.before, put))
     return replace(_dressed(cover, on.before), findings=tuple(findings))
+
+
+def through(cover: Cover, choices: CoverChoices) -> tuple[CoverChoices, Standing]:
+    """What goes through all layers of a cover, for one that lies inside of it: there it stands where it came to lie on the outer, square to that."""
+    pieces, stands, kept = {piece.name: piece for piece in cover.pieces}, {}, []
+    for feature in choices.features:
+        lying = cover.lying.get(feature.id)
+        if lying is None or KINDS[feature.kind].lies is not Lies.CUT:
+            continue
+        piece, key = pieces[lying.piece], f"through {feature.id}"
+        out = normals(piece.place, np.array([lying.flat]))[0] * (-1.0 if piece.mirrored else 1.0)
+        stands[key] = (lying.place, (float(out[0]), float(out[1]), float(out[2])))
+        kept.append(replace(feature, serves=key))
+    return replace(choices, features=tuple(kept)), stands
 
 
 def put_on(feature: Feature, on: Site) -> tuple[Put | None, list[Finding]]:

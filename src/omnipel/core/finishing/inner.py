@@ -12,6 +12,7 @@ from omnipel.core.covers.scheme import Cover, Hardware
 from omnipel.core.drafting.panel import Cloth, Figure, MarkKind, Panel
 from omnipel.core.drafting.pieces import Piece, flat_facets, placed
 from omnipel.core.drafting.shapes import raw
+from omnipel.core.finishing.inward import Inner
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.layers import Fused, Material, Panels
@@ -33,12 +34,14 @@ TOUCHING: Final = 1e-3
 """Facets that are so near to one another touch, mm."""
 
 
-def padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
-    """The cover with the padding of its panels."""
+def padded(cover: Cover, hosts: list[Panel], choices: CoverChoices, layer: Inner) -> Cover:
+    """The cover with the padding of its panels, drafted from `layer`: it has a gap of its own inside of an outer whose lining hangs by itself."""
     how = choices.padded
     made, findings = [], [*cover.findings, *_missing(cover, hosts, how.on, refs.PADDING_ON)]
     inset = 0.0 if how.at_seam else choices.padding_inset
-    for host in _chosen(hosts, how.on):
+    first = {piece.panel: piece for piece in reversed(cover.pieces) if not piece.on}
+    for outer in _chosen(hosts, how.on):
+        host = replace(layer.panel(first[outer.name], outer), name=outer.name)
         inner = shapely.Polygon(host.sew_points).buffer(-inset, join_style="mitre") if inset else shapely.Polygon(host.sew_points)
         if not isinstance(inner, shapely.Polygon) or inner.is_empty:
             text = tr(
@@ -63,14 +66,14 @@ def padded(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
         findings.append(Finding("padding-in-seam", Severity.LOOK, text, refs.PADDING_AT_SEAM, (short,)))
     by_host = {panel.name.removeprefix("padding "): panel for panel in made}
     pieces = [
-        placed(by_host[piece.panel], piece.place, f"padding {piece.name}", mirrored=piece.mirrored, on=piece.name)
+        placed(by_host[piece.panel], layer.piece(piece).place, f"padding {piece.name}", mirrored=piece.mirrored, on=piece.name)
         for piece in cover.pieces
         if piece.panel in by_host and not piece.on
     ]
-    outer = tuple(_quilted(p, choices.padded.grid) if p.name in by_host else p for p in cover.panels)
+    quilted = tuple(_quilted(p, choices.padded.grid) if p.name in by_host else p for p in cover.panels)
     return replace(
         cover,
-        panels=(*outer, *made),
+        panels=(*quilted, *made),
         pieces=(*cover.pieces, *pieces),
         hardware=(*cover.hardware, *_web(choices, len(pieces))),
         findings=tuple(findings),

@@ -4,7 +4,7 @@ Panels are parted first, then seams are left open where that is decided, then ev
 speaks against it.
 """
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import replace
 
 from omnipel.core.covers.scheme import Cover, Hardware
@@ -33,13 +33,15 @@ SCHOOLED = frozenset((SeamKind.PLAIN, SeamKind.FELLED))
 """What follows the school of the job."""
 
 
-def with_seams(cover: Cover, choices: CoverChoices) -> Cover:
-    """The cover with its panels parted and its seams sewn as decided."""
+def with_seams(cover: Cover, choices: CoverChoices, outer: Mapping[str, float] | None = None) -> Cover:
+    """The cover with its panels parted and its seams sewn as decided; an inner layer is left open where the seams of its `outer`, so long, are."""
     cover = with_partings(cover, choices)
     asked = {seam.name: seam for seam in cover.seams if seam.kind in CHOSEN}
     lost = [name for name in choices.seams if name not in asked]
     lengths = {name: sewn_length(cover, seam) for name, seam in asked.items()}
     cover = replace(cover, findings=(*cover.findings, *(_unknown(name) for name in lost)), joins=lengths)
+    if outer:
+        choices = _in_proportion(choices, {name: length / outer[name] for name, length in lengths.items() if outer.get(name)})
     wanted: dict[str, dict[str, tuple[Finish, Ref | None]]] = {}
     seams: list[Seam] = []
     decided: list[tuple[Construction, Joining, SeamChoice]] = []
@@ -60,6 +62,17 @@ def with_seams(cover: Cover, choices: CoverChoices) -> Cover:
     cover = refitted(replace(cover, seams=tuple(seams)), wanted)
     cover = replace(cover, panels=_with_stretches(cover))
     return _with_goods(cover, decided)
+
+
+def _in_proportion(choices: CoverChoices, shares: Mapping[str, float]) -> CoverChoices:
+    """The choices with places along seams as shares of those they were decided for."""
+    seams = {
+        name: replace(
+            chosen, **{at: getattr(chosen, at) * shares.get(name, 1.0) for at in ("start", "stop", "open_from", "open_to")}
+        )
+        for name, chosen in choices.seams.items()
+    }
+    return replace(choices, seams=seams)
 
 
 def _key(seam: Seam, choices: CoverChoices) -> str:

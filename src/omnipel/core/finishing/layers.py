@@ -5,54 +5,57 @@ end in the binding, and a hem, casing or facing is folded over its raw edge. Lay
 cloth. Padding is smaller than its panel, so that none lies in a seam.
 """
 
+import math
 from dataclasses import replace
 
-from omnipel.core.covers.scheme import Cover
+from omnipel.core.covers.scheme import HANGS, Cover
 from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Notch, Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.finishing.inner import padded, stiffened
+from omnipel.core.finishing.inward import Inner, Inward
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import RAW, FinishKind, seam
-from omnipel.core.tolerances import LEAST_GAP, MOST_GAP
+from omnipel.core.tolerances import LEAST_GAP, MOST_EASE, MOST_GAP, SEAM
 from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits
-from omnipel.core.words.phrases import Rule, mm, term, tr
+from omnipel.core.words.phrases import Rule, Share, mm, term, tr
 
 
-def with_layers(cover: Cover, choices: CoverChoices) -> Cover:
-    """The cover with lining and padding panels, their seams and checks."""
+def with_layers(cover: Cover, choices: CoverChoices, inward: Inward) -> Cover:
+    """The cover with lining and padding panels, their seams and checks; `inward` drafts those that have a gap of their own."""
     surface = {piece.panel for piece in cover.pieces if not piece.on}
     hosts = [p for p in cover.panels if p.cloth is Cloth.OUTER and p.name in surface]
+    hangs = choices.lining.school in HANGS
     if choices.lining.school is not LiningSchool.NONE and not any(p.cloth is Cloth.LINING for p in cover.panels):
-        cover = _lined(cover, hosts, choices)
+        cover = _lined(cover, hosts, choices, inward.layer(Cloth.LINING) if hangs else Inner(None))
     if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):
-        cover = padded(cover, hosts, choices)
+        cover = padded(cover, hosts, choices, inward.layer(Cloth.PADDING) if hangs else Inner(None))
     if choices.stiffener.thickness:
         cover = stiffened(cover, hosts, choices)
     return cover
 
 
-def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
+def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner) -> Cover:
     lining, school = choices.lining, choices.lining.school
     named = {p.name for p in hosts}
     outer = [piece for piece in cover.pieces if piece.panel in named and not piece.on]
     as_one = school is LiningSchool.AS_ONE
     pieces = [
         replace(
-            piece,
+            inner.piece(piece),
             name=f"lining {piece.name}",
             panel=f"lining {piece.panel}",
             mirrored=not piece.mirrored,
-            clear=None,
             on=piece.name if as_one else "",
         )
         for piece in outer
     ]
     free = _free(cover, outer)
-    flat, panels = cover.flat, [_lining_panel(p, choices, free) for p in hosts]
+    flat, first = cover.flat, {piece.panel: piece for piece in reversed(outer)}
+    panels = [_lining_panel(p, inner.panel(first[p.name], p), choices, free) for p in hosts]
     cover = replace(cover, pieces=(*cover.pieces, *pieces))
     if as_one:
         return replace(cover, panels=(*cover.panels, *panels))
@@ -64,18 +67,41 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices) -> Cover:
     ]
     findings = list(cover.findings)
     meeting = [(piece, e) for piece in outer for e in flat[piece.name].edges if (piece.panel, e.name) in free]
-    seams += [_met(piece, e) for piece, e in meeting]
+    cut = {panel.name: panel for panel in panels}
+    met = [_met(piece, e, cut[f"lining {piece.panel}"].edge(e.name), inner.apart) for piece, e in meeting]
+    seams += met
+    findings += _eased(met, meeting, inner.apart)
     if meeting and all(e.finish.kind is FinishKind.BAGGED for _, e in meeting):
         panels, found = _with_gap(panels, lining.turning_gap, choices.habits)
         findings += found
     return replace(cover, panels=(*cover.panels, *panels), seams=(*cover.seams, *seams), openings={}, findings=tuple(findings))
 
 
-def _met(piece: Piece, edge: Edge) -> Seam:
-    """How the lining meets the outer at a free edge."""
+def _met(piece: Piece, edge: Edge, own: Edge, apart: float) -> Seam:
+    """How the lining meets the outer at a free edge: `own` is its edge there, which lies inside of the outer's and is the shorter by that."""
     words, kind = _MEETS.get(edge.finish.kind, ("catch", SeamKind.CAUGHT))
     sides = (Run(f"lining {piece.name}", edge.name),), (Run(piece.name, edge.name),)
-    return Seam(f"{words} {piece.panel}, {edge.name}", *sides, kind=kind)
+    room = SEAM + (abs(edge.curve.length - own.curve.length) if apart else 0.0)
+    return Seam(f"{words} {piece.panel}, {edge.name}", *sides, kind=kind, tolerance=room, between=apart)
+
+
+def _eased(met: list[Seam], meeting: list[tuple[Piece, Edge]], apart: float) -> list[Finding]:
+    """An outer that would have to be eased onto its lining by more than cloth gives."""
+    if not apart:
+        return []
+    whole = math.fsum(edge.curve.length for _, edge in meeting)
+    spare = math.fsum(seam.tolerance - SEAM for seam in met)
+    if spare <= MOST_EASE * whole or spare <= SEAM:
+        return []
+    text = tr(
+        "The lining lies inside of the padding and its edge is {less} shorter than that of the outer, {share}: more than can be eased in without pleats "
+        "({most}).",
+        less=mm(spare),
+        share=Share(spare / whole),
+        most=Share(MOST_EASE),
+    )
+    as_one = Remedy(tr("Sew the layers as one"), (Change(refs.LINING_SCHOOL, LiningSchool.AS_ONE),))
+    return [Finding("lining-eased", Severity.LOOK, text, refs.LINING_SCHOOL, (as_one,))]
 
 
 _MEETS = {FinishKind.BAGGED: ("bag", SeamKind.BAGGED), FinishKind.BOUND: ("bind", SeamKind.BOUND)}
@@ -90,21 +116,21 @@ def _free(cover: Cover, pieces: list[Piece]) -> frozenset[tuple[str, str]]:
     )
 
 
-def _lining_panel(host: Panel, choices: CoverChoices, free: frozenset[tuple[str, str]]) -> Panel:
-    """The lining of a panel on the same sew line, with its own allowances; `free` edges are where it meets the outer."""
+def _lining_panel(host: Panel, inner: Panel, choices: CoverChoices, free: frozenset[tuple[str, str]]) -> Panel:
+    """The lining of a panel with its own allowances, on the sew line of the `inner` one; `free` edges are where it meets the outer."""
     school, own = choices.lining.school, seam(choices.lining.seam_allowance)
 
-    def edge(e: Edge) -> Edge:
+    def edge(e: Edge, at: Edge) -> Edge:
         if school is LiningSchool.AS_ONE:
             return e
         if (host.name, e.name) not in free or e.finish.kind is FinishKind.BAGGED:
-            return Edge(e.name, e.curve, own, refs.LINING_ALLOWANCE)
-        return Edge(e.name, e.curve, e.finish if e.finish.kind is FinishKind.BOUND else RAW, None)
+            return Edge(e.name, at.curve, own, refs.LINING_ALLOWANCE)
+        return Edge(e.name, at.curve, e.finish if e.finish.kind is FinishKind.BOUND else RAW, None)
 
-    edges = tuple(map(edge, host.edges))
-    round_ = {key: host.sizes[key] for key in ("radius", "cut radius") if key in host.sizes}
-    made = outline(f"lining {host.name}", edges, host.length, host.width, cloth=Cloth.LINING, grain=host.grain, sizes=round_)
-    openings = tuple(f for f in host.figures if f.kind is MarkKind.CUT_OUT)
+    edges = tuple(map(edge, host.edges, inner.edges))
+    round_ = {key: inner.sizes[key] for key in ("radius", "cut radius") if key in inner.sizes}
+    made = outline(f"lining {host.name}", edges, inner.length, inner.width, cloth=Cloth.LINING, grain=host.grain, sizes=round_)
+    openings = tuple(f for f in inner.figures if f.kind is MarkKind.CUT_OUT)
     return replace(made, figures=openings, take_up=host.take_up)
 
 

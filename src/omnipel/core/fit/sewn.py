@@ -80,10 +80,10 @@ def sewn(body: Body, cover: Cover, walked: Sequence[Trued]) -> Sewn:
 
 
 def seam_apart(seam: Seam, pieces: Mapping[str, Piece], flat: Mapping[str, Panel], places: int = ALONG) -> float:
-    """How far the two sides of a seam are apart in space at most, at equal shares of their lengths, mm."""
+    """How far the two sides of a seam are apart in space at most, at equal shares of their lengths, beyond the layers between them, mm."""
     stops = np.unique(np.concatenate((np.linspace(0.0, 1.0, places), *(_stops(side, flat) for side in seam.sides))))
     one, other = (walk(side, pieces, flat, stops) for side in seam.sides)
-    return float(np.linalg.norm(one - other, axis=1).max())
+    return max(0.0, float(np.linalg.norm(one - other, axis=1).max()) - seam.between)
 
 
 def _stops(side: Sequence[Run], flat: Mapping[str, Panel]) -> NDArray[np.float64]:

@@ -288,6 +288,11 @@ CATALOGUE: dict[str, Entry] = {
         "The gap to turn the lining through is too small for a hand, or too long to close neatly.",
         tr("Leave a hand's breadth open, and half as much again at the most."),
     ),
+    "lining-eased": Entry(
+        LOOK,
+        "A lining inside of thick padding has an edge so much shorter than the outer's that this cannot be eased onto it.",
+        tr("Sew the layers as one, or take thinner padding."),
+    ),
     "padding-in-seam": Entry(
         LOOK,
         "Padding other than fused foam runs to the seams, and is sewn into them.",
