@@ -35,6 +35,7 @@ HEMS = (
     cord_casing(6.0, 10.0),
     elastic_casing(12.0, 8.0),
     Finish(kind=FinishKind.FACING, width=40.0, turn_under=10.0),
+    Finish(kind=FinishKind.PIPED, width=4.0, turn_under=10.0),
 )
 
 

@@ -147,6 +147,27 @@ def test_a_binding_is_as_wide_as_the_trade_says() -> None:
     assert "42 mm wide" in str(binding.note)
 
 
+def test_the_edges_of_a_wrap_are_piped_each_to_its_end_and_a_lower_edge_all_around() -> None:
+    """Cord 4, allowance 12: a strip of 4π + 2 · 12; at each end of the slot on top the cord stops 10 short and the strip goes 15 on. A ring has no ends."""
+    finish = usual_finish(FinishKind.PIPED, Habits(), 12.0)
+    for made, edge, ends in ((starter("slab", "wrap"), "edges on top", 4), (drum(t=0.5), "lower edge", 0)):
+        cloth = replace(made.cover.cloth, usable_width=50_000.0)
+        drafted = draft(replace(made, cover=replace(made.cover, cloth=cloth, edges={edge: EdgeChoice(finish=finish)})))
+        assert isinstance(drafted, Drafted)
+        around = next(e.length.value for e in drafted.cover.edges if e.name == edge)
+        strip, cord = (next(h for h in drafted.cover.hardware if str(h.name) == name) for name in ("piping strip", "piping cord"))
+        assert strip.length is not None
+        assert cord.length is not None
+        assert strip.length.value == pytest.approx(around + 15.0 * (ends or 2))
+        assert cord.length.value == pytest.approx(around - 10.0 * ends)
+        assert "37 mm wide" in str(strip.note)
+    tub = starter("tub", "tapered-tub")
+    stiff = draft(replace(tub, cover=replace(tub.cover, hem=replace(finish, width=490.0))))
+    finding = next(f for f in stiff.findings if f.code == "construction-unsuited")
+    cured = draft(changed(stiff.job, *finding.remedies[0].changes))
+    assert "construction-unsuited" not in [f.code for f in cured.findings]
+
+
 def test_what_is_decided_for_an_opening_that_is_not_there_is_said_and_can_be_forgotten() -> None:
     made = drum(edges={"mouth": EdgeChoice(held_by=Hold.CORD)})
     finding = next(f for f in draft(made).findings if f.code == "choice-unused")

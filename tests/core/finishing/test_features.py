@@ -34,6 +34,7 @@ from omnipel.core.remedies import advised
 from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.refs import Of
+from omnipel.core.words.units import Unit
 from omnipel.shop.document import dumped, lawful, loaded
 from omnipel.shop.starter import starter
 
@@ -235,9 +236,10 @@ def test_what_is_new_begins_where_it_is_clear(form: str, scheme: str) -> None:
         assert not stops, (kind.key, stops)
 
 
-def test_a_port_for_what_sticks_out_lies_over_it() -> None:
+@pytest.mark.parametrize(("face", "quarter"), [(Face.FRONT, 0), (Face.RIGHT, 1), (Face.BACK, 2), (Face.LEFT, 3)])
+def test_a_port_for_what_sticks_out_lies_over_it(face: Face, quarter: int) -> None:
     for form, scheme in [("drum", "wall-and-lid"), *(("box", scheme) for scheme in BOXES)]:
-        tap = SticksOut(name="tap", from_top=150.0, from_centre=60.0, reach=60.0, size=30.0, treatment=Treatment.PORT)
+        tap = SticksOut(name="tap", from_top=150.0, from_centre=60.0, reach=60.0, size=30.0, treatment=Treatment.PORT, face=face)
         knob = replace(tap, name="knob", face=Face.TOP, size=20.0)
         base = starter(form, scheme)
         job = replace(base, thing=replace(base.thing, sticks_out=(tap, knob)))
@@ -248,12 +250,14 @@ def test_a_port_for_what_sticks_out_lies_over_it() -> None:
         assert not [
             f for f in drafted.findings if f.code == "port-missing" or (f.where.of is Of.FEATURE and f.severity is Severity.STOP)
         ]
-        front, top = (drafted.cover.lying[f.id].place for f in job.cover.features)
-        around = getattr(drafted.body, "around", None)
-        x, y = around(tap)[:2] if around else (60.0, -1.0)
-        away = np.array(front[:2]) - np.array((x, y)) * (np.hypot(*front[:2]) / np.hypot(x, y) if around else 1.0)
-        assert abs(away[0]) < 1.0
-        assert front[2] == pytest.approx(drafted.body.height.value - 150.0, abs=1.0)
+        there, top = (drafted.cover.lying[f.id].place for f in job.cover.features)
+        # As one looks at its side: turned back to the front, and on a drum by the angle of 60 mm along its wall too.
+        turned = complex(there[0], there[1]) * (-1j) ** quarter
+        if form == "drum":
+            turned *= np.exp(-1j * 60.0 / drafted.body.radius)
+        assert turned.real == pytest.approx(0.0 if form == "drum" else 60.0, abs=1.0)
+        assert turned.imag < 0.0
+        assert there[2] == pytest.approx(drafted.body.height.value - 150.0, abs=1.0)
         assert top[:2] == pytest.approx((0.0, 0.0), abs=1.0)
 
 
@@ -276,6 +280,35 @@ def test_a_port_across_a_seam_is_moved_or_split() -> None:
     for panel, figure in halves:
         on_seam = shapely.LinearRing(panel.sew_points).distance(shapely.Polygon(figure.points))
         assert on_seam < 0.01
+
+
+@pytest.mark.parametrize("unit", Unit)
+def test_a_cosys_sides_stay_open_for_spout_and_handle(unit: Unit) -> None:
+    """A seam that runs over what comes out is proposed to stay open there: all across it, and no further than the gap asks."""
+    base = starter("drum", "gathered-halves", unit)
+    spout = SticksOut(name="spout", from_top=80.0, reach=60.0, size=50.0, treatment=Treatment.PORT, face=Face.RIGHT)
+    handle = replace(spout, name="handle", size=90.0, face=Face.LEFT)
+    job = replace(base, thing=replace(base.thing, sticks_out=(spout, handle)))
+    for thing in job.thing.sticks_out:
+        finding = next(f for f in draft(job).findings if f.code == "port-missing" and f.where.id == thing.id)
+        job = changed(job, *next(r for r in advised(draft(job), lawful).findings[0].remedies if "open" in str(r.words)).changes)
+        assert finding.where not in [f.where for f in draft(job).findings]
+    drafted = made(job)
+    assert drafted.cover.slits == ("right side, left open", "left side, left open")
+    pieces = {piece.name: piece for piece in drafted.cover.pieces}
+    for name, thing, way in zip(drafted.cover.slits, job.thing.sticks_out, (1.0, -1.0), strict=True):
+        (slit,) = [edge for edge in drafted.cover.edges if edge.name == name]
+        ends = []
+        for run in slit.runs:
+            curve = drafted.cover.flat[run.piece].edge(run.edge).curve
+            ends.append(pieces[run.piece].place.at(np.array([curve.start, curve.end])))
+        heights = sorted(ends[0][:, 2])
+        middle = drafted.body.height.value - thing.from_top
+        assert heights[0] < middle - thing.size / 2.0 + 0.5
+        assert heights[1] > middle + thing.size / 2.0 - 0.5
+        assert heights[1] - heights[0] < thing.size + 2.0 * (12.7 + 3.2) + 6.0
+        assert np.all(way * ends[0][:, 0] > 0.0)
+    assert not [f for f in drafted.findings if f.code == "port-missing"]
 
 
 def test_a_piece_with_a_port_is_a_pattern_of_its_own_and_so_are_its_lining_and_padding() -> None:

@@ -4,8 +4,9 @@ import math
 from collections.abc import Iterator
 from typing import Final
 
+from omnipel.core.advice.openseams import stands_open, ways_open
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.forms.body import Body, section_at
+from omnipel.core.forms.body import Body, section_at, stands
 from omnipel.core.forms.form import Form, Measured
 from omnipel.core.job.document import ClearanceSchool, CoverChoices, Job
 from omnipel.core.job.feature import Facing, Feature
@@ -28,9 +29,11 @@ def sticking_out(job: Job, form: Form, measured: Measured, body: Body, cover: Co
         forget = Remedy(tr("Leave the {thing} out", thing=Name(thing.name)), (Change(ref, act=Act.REMOVE),))
         other_ways = tuple(_other_ways(form, thing))
         yield from _misplaced(thing, body, forget)
-        if thing.treatment is Treatment.PORT and thing.id not in served:
+        axis = stands(body, thing) if thing.treatment is Treatment.PORT and thing.id not in served else None
+        if thing.treatment is Treatment.PORT and thing.id not in served and (axis is None or not stands_open(cover, thing, axis)):
             text = tr("The {thing} is to come out through a port, and the cover has none for it yet.", thing=Name(thing.name))
-            yield Finding("port-missing", Severity.LOOK, text, ref, (_port(job, thing), *other_ways, forget))
+            open_ = () if axis is None else tuple(ways_open(cover, job.cover, thing, axis, room_around(job.cover)))
+            yield Finding("port-missing", Severity.LOOK, text, ref, (_port(job, thing), *open_, *other_ways, forget))
         if thing.treatment is Treatment.BELOW:
             yield from _left_below(job, measured, thing, (*other_ways, forget))
         reckoned = form.tops if thing.face is Face.TOP else form.grows and bool(cover.profile)
@@ -55,7 +58,7 @@ def _port(job: Job, thing: SticksOut) -> Remedy:
         kind="port",
         name=thing.name,
         serves=thing.id,
-        face=Facing.TOP if thing.face is Face.TOP else Facing.FRONT,
+        face=Facing(thing.face.value),
         from_centre=thing.from_centre,
         from_top=0.0 if thing.face is Face.TOP else thing.from_top,
         width=thing.size,
@@ -98,7 +101,8 @@ def _misplaced(thing: SticksOut, body: Body, forget: Remedy) -> Iterator[Finding
     ref, name, half = refs.sticks_out(thing.id), Name(thing.name), thing.size / 2.0
     deepest = max(section.depth for section in body.sections)
     there = section_at(body.sections, max(0.0, thing.from_top))
-    across = (there.spans[0].value if there.spans else there.girth.value / 2.0) / 2.0
+    along = 1 if thing.face in (Face.RIGHT, Face.LEFT) else 0
+    across = (there.spans[along].value if there.spans else there.girth.value / 2.0) / 2.0
     largest = max(deepest, across * 2.0)
     if thing.reach > FAR_OUT * largest or thing.size > FAR_OUT * largest:
         text = tr(
@@ -109,14 +113,14 @@ def _misplaced(thing: SticksOut, body: Body, forget: Remedy) -> Iterator[Finding
             largest=mm(largest),
         )
         yield Finding("sticks-out-beside", Severity.LOOK, text, ref, (forget,))
-    elif thing.face is Face.FRONT and thing.from_top < 0.0:
+    elif thing.face is not Face.TOP and thing.from_top < 0.0:
         text = tr("The {thing} is said to be above the top edge: what stands up there is on the top.", thing=name)
         up = Remedy(tr("The {thing} stands on the top", thing=name), (Change(ref.at("face"), Face.TOP),))
         yield Finding("sticks-out-beside", Severity.LOOK, text, ref, (up, forget))
-    elif thing.face is Face.FRONT and deepest > 0.0 and thing.from_top - half > deepest:
+    elif thing.face is not Face.TOP and deepest > 0.0 and thing.from_top - half > deepest:
         text = tr("The {thing} is said to be {down} down, below where the object ends.", thing=name, down=mm(thing.from_top))
         yield Finding("sticks-out-beside", Severity.LOOK, text, ref, (forget,))
-    elif thing.face is Face.FRONT and abs(thing.from_centre) > across + half:
+    elif thing.face is not Face.TOP and abs(thing.from_centre) > across + half:
         text = tr(
             "The {thing} is said to be {away} from the centre line, beside the object.",
             thing=name,

@@ -142,7 +142,7 @@ _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, Cover | None], bool]]
     refs.RING: lambda s, c, k: s.rings or bool(s.trimmed),
     refs.CLIPS: lambda s, c, k: _clipped(c, k),
     refs.HEM_WIDTH: lambda s, c, k: _hemmed(k) and c.hem.kind not in (FinishKind.RAW, FinishKind.SELVAGE),
-    refs.TURN_UNDER: lambda s, c, k: _hemmed(k) and (c.hem.kind in TURNED_UNDER or c.hem.kind is FinishKind.FACING),
+    refs.TURN_UNDER: lambda s, c, k: _hemmed(k) and c.hem.kind in (*TURNED_UNDER, FinishKind.FACING, FinishKind.PIPED),
     refs.CLOSURE_LENGTH: lambda s, c, k: c.closure.kind is not ClosureKind.NONE,
     refs.PADDING_INSET: lambda s, c, k: c.padding > 0.0 and (k is None or not k.padded or not c.padded.at_seam),
     refs.PADDING_MATERIAL: lambda s, c, k: k is not None and k.padded,

@@ -3,19 +3,24 @@
 What is decided for one opening goes before what holds for all edges of the cover; a lining that is bagged or bound decides it for those left open.
 """
 
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
+
+import numpy as np
 
 from omnipel.core.covers.dressed import Dressed, decided
 from omnipel.core.covers.scheme import Cover, Hardware
 from omnipel.core.drafting.lengths import edge_length, tightest
 from omnipel.core.drafting.panel import Edge, MarkKind, Notch
+from omnipel.core.drafting.pieces import named
 from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.topology import Opening, surface
+from omnipel.core.drafting.walking import walk
 from omnipel.core.finishing.drawn_in import judged
 from omnipel.core.finishing.facings import facings
 from omnipel.core.finishing.refitted import refitted
-from omnipel.core.finishing.strips import binding_width, strip
+from omnipel.core.finishing.strips import TIGHTEST, binding_width, piping, strip
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.edges import EdgeChoice, Hold
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
@@ -31,6 +36,8 @@ USUAL_WIDE: Mapping[Hold, str] = {Hold.CORD: "drawcord", Hold.ELASTIC: "elastic"
 """The habit of how wide each is."""
 EASY = 0.9
 """An elastic is stretched no further than to this share of what it can take."""
+BACK = math.cos(math.radians(120.0))
+"""An edge that turns by more than this turns back on itself."""
 ENTRY = 3.0
 """Cord or elastic is drawn in through a gap so many times as wide as it is."""
 
@@ -101,6 +108,11 @@ def _with_goods(cover: Cover, choices: CoverChoices, edge: Dressed) -> Cover:
     if edge.finish.kind is FinishKind.BOUND:
         bend = tightest(tuple(_edge(cover, run).curve for run in edge.runs))
         bought.append(_binding(edge, choices, bend, cover.thickness - choices.padding))
+    if edge.finish.kind is FinishKind.PIPED:
+        bend = tightest(tuple(_edge(cover, run).curve for run in edge.runs))
+        ends = 2 * _turns_back(cover, edge.runs)
+        bought += piping(edge.length, edge.finish.width, edge.finish.turn_under, bend, ends, choices, called)
+        cover = replace(cover, findings=(*cover.findings, *_stiff(edge, choices, bend)))
     if edge.finish.kind is FinishKind.FACING:
         cover = facings(cover, edge, habits)
     wide = width_of(choices, edge)
@@ -129,6 +141,38 @@ def width_of(choices: CoverChoices, edge: Dressed) -> float:
 
 def _in_edge(called: Phrase, edge: Dressed, wide: float) -> Phrase:
     return tr("{wide} wide, in {edge}, drawn in to {drawn}", wide=mm(wide, fine=True), edge=called, drawn=mm(edge.drawn_to))
+
+
+def _turns_back(cover: Cover, runs: tuple[Run, ...]) -> int:
+    """How often an edge turns back on itself where the next begins, as at the ends of a slot: no cord goes around there."""
+    ends = np.array((0.0, 0.01, 0.99, 1.0))
+    ways = []
+    for run in runs:
+        begin, after, before, end = walk((run,), named(cover.pieces), cover.flat, ends)
+        ways.append((after - begin, end - before))
+    nexts = [*ways[1:], ways[0]] if ways else []
+    return sum(
+        float(was @ comes) < BACK * float(np.linalg.norm(was) * np.linalg.norm(comes))
+        for (_, was), (comes, _) in zip(ways, nexts, strict=True)
+    )
+
+
+def _stiff(edge: Dressed, choices: CoverChoices, bend: float) -> Iterator[Finding]:
+    """A cord that is too thick for the bends of its edge."""
+    cord = edge.finish.width
+    if bend >= TIGHTEST * cord:
+        return
+    own = choices.edges.get(edge.name, EdgeChoice()).finish is not None
+    where = refs.edge(edge.name, "finish.width") if own else refs.HEM_WIDTH
+    text = tr(
+        "The {edge} is piped: a cord of {wide} does not go around a bend of {bend}.",
+        edge=term(edge.name),
+        wide=mm(cord, fine=True),
+        bend=mm(bend),
+    )
+    thinner = choices.habits.system.down(bend / TIGHTEST)
+    remedies = (Remedy(tr("A cord of {wide}", wide=mm(thinner, fine=True)), (Change(where, thinner),)),) if thinner else ()
+    yield Finding("construction-unsuited", Severity.LOOK, text, where, remedies)
 
 
 def _binding(edge: Dressed, choices: CoverChoices, bend: float, thick: float) -> Hardware:

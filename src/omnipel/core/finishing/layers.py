@@ -18,6 +18,7 @@ from omnipel.core.finishing.inward import Inner, Inward
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import RAW, FinishKind, seam
+from omnipel.core.plane.curves import Arc
 from omnipel.core.tolerances import LEAST_GAP, MOST_EASE, MOST_GAP, SEAM
 from omnipel.core.words import refs
 from omnipel.core.words.habits import Habits
@@ -72,7 +73,7 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner
     seams += met
     findings += _eased(met, meeting, inner.apart)
     if meeting and all(e.finish.kind is FinishKind.BAGGED for _, e in meeting):
-        panels, found = _with_gap(panels, lining.turning_gap, choices.habits)
+        panels, found = _with_gap(panels, free, lining.turning_gap, choices.habits)
         findings += found
     return replace(cover, panels=(*cover.panels, *panels), seams=(*cover.seams, *seams), openings={}, findings=tuple(findings))
 
@@ -138,7 +139,9 @@ def _lining_runs(side: tuple[Run, ...]) -> tuple[Run, ...]:
     return tuple(replace(run, piece=f"lining {run.piece}") for run in side)
 
 
-def _with_gap(panels: list[Panel], gap: float, habits: Habits) -> tuple[list[Panel], list[Finding]]:
+def _with_gap(
+    panels: list[Panel], free: frozenset[tuple[str, str]], gap: float, habits: Habits
+) -> tuple[list[Panel], list[Finding]]:
     """The gap in the middle of the longest straight seam of the lining, as two marks; and whether a hand goes through."""
     where = refs.TURNING_GAP
     findings = []
@@ -154,10 +157,18 @@ def _with_gap(panels: list[Panel], gap: float, habits: Habits) -> tuple[list[Pan
         usual = habits.mm("turning gap")
         remedy = Remedy(tr("Leave {gap} open", gap=mm(usual)), (Change(where, usual),))
         findings.append(Finding("turning-gap", Severity.LOOK, text, where, (remedy,)))
-    at, host, edge = max((e.curve.length, i, e.name) for i, p in enumerate(panels) for e in p.edges)
+    _, at, host, edge = max(
+        (_closed_straight(p, e, free), e.curve.length, i, e.name) for i, p in enumerate(panels) for e in p.edges
+    )
     share = min(0.45, gap / at / 2.0)
     marks = tuple(Notch(edge, 0.5 + side * share, "gap", MarkKind.POINT) for side in (-1.0, 1.0))
     panels = list(panels)
     note = tr("turning gap of {gap} in the {edge}", gap=mm(gap), edge=term(edge))
     panels[host] = replace(panels[host], notches=(*panels[host].notches, *marks), notes=(note,))
     return panels, findings
+
+
+def _closed_straight(panel: Panel, edge: Edge, free: frozenset[tuple[str, str]]) -> tuple[bool, bool]:
+    """What a gap is best left in: a seam of the lining itself, and a straight one."""
+    sewn = (panel.name.removeprefix("lining "), edge.name) not in free
+    return sewn, isinstance(edge.curve, Arc) and not edge.curve.curvature

@@ -1,11 +1,19 @@
 """Strips of cloth for bindings and piping: how long, how wide, from how many cuts, straight or on the bias."""
 
 import math
+from collections.abc import Iterator
+from typing import Final
 
 from omnipel.core.covers.scheme import Hardware
+from omnipel.core.job.document import CoverChoices
 from omnipel.core.tolerances import BIAS_BEND
-from omnipel.core.words.phrases import Length, Phrase, tr, trn
+from omnipel.core.words.phrases import Length, Phrase, Value, mm, tr, trn
 from omnipel.core.words.working import Worked, worked
+
+THICK: Final = 1.0
+"""Cloth thicker than this, mm, takes a wider strip around its cord."""
+TIGHTEST: Final = 4.0
+"""A cord does not go around a bend of less than so many times its thickness."""
 
 
 def on_the_bias(bend: float) -> bool:
@@ -31,6 +39,24 @@ def strip(name: Phrase, length: Worked, wide: float, bend: float, cloth: float, 
         way=tr("on the bias") if bias else tr("cut straight"),
     )
     return Hardware(name, total, note=note)
+
+
+def piping(
+    run: Worked, cord: float, allowance: float, bend: float, ends: int, how: CoverChoices, called: Value
+) -> Iterator[Hardware]:
+    """The strip and the cord in it, along a run with so many `ends` at a crossing seam: before these the cord ends, and beyond them the strip is cut longer."""
+    habits = how.habits
+    wide = piping_width(cord, allowance, habits.mm("thick piping") if how.cloth.thickness > THICK else 0.0)
+    what = tr("around the piping of {seam}", seam=called)
+    beyond = ends if ends else 2  # a ring is joined
+    long = run + worked(tr("end"), habits.mm("strip end")) * float(beyond)
+    yield strip(tr("piping strip"), long, wide, bend, how.cloth.usable_width, what)
+    short = worked(tr("short of the crossing seam"), habits.mm("short of a seam"))
+    yield Hardware(
+        tr("piping cord"),
+        run - short * float(ends) if ends else run,
+        note=tr("{wide} thick, in {seam}", wide=mm(cord, fine=True), seam=called),
+    )
 
 
 def binding_width(finished: float, thick: float) -> float:

@@ -16,7 +16,7 @@ from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.thing import Face, SticksOut, Treatment
 from omnipel.core.space.frames import Solid, Vector
-from omnipel.core.space.mesh import Mesh, closed, level
+from omnipel.core.space.mesh import Mesh, block, closed, level
 from omnipel.core.space.occupied import Occupied
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, tr
@@ -88,9 +88,13 @@ def _over(section: NDArray[np.float64], placed: Sequence[tuple[SticksOut, tuple[
     return float(shapely.MultiPoint(np.vstack(points)).convex_hull.length)
 
 
-def covered(things: Sequence[SticksOut], face: Face) -> list[SticksOut]:
-    """What sticks out of a face and is covered over."""
-    return [t for t in things if t.treatment is Treatment.COVER and t.face is face]
+WAYS = {Face.FRONT: -math.pi / 2.0, Face.RIGHT: 0.0, Face.BACK: math.pi / 2.0, Face.LEFT: math.pi}
+"""Which way each side faces, radians from x."""
+
+
+def covered(things: Sequence[SticksOut], *faces: Face) -> list[SticksOut]:
+    """What sticks out of some faces and is covered over."""
+    return [t for t in things if t.treatment is Treatment.COVER and t.face in faces]
 
 
 def with_bumps(
@@ -103,7 +107,7 @@ def with_bumps(
         things: what sticks out.
         at: from the plain girth at a depth to that over the things that stick out there.
     """
-    bumps = covered(things, Face.FRONT)
+    bumps = covered(things, *WAYS)
     if not bumps:
         return tuple(sections)
     deepest = max(section.depth for section in sections)
@@ -157,7 +161,7 @@ def rectangle_section(length: float, width: float) -> NDArray[np.float64]:
 
 
 def stands(body: Body, thing: SticksOut) -> tuple[Vector, Vector] | None:
-    """Something on its axis and which way it points: up in the middle of the top, or straight out of the front; None where the object has no front."""
+    """Something on its axis and which way it points: up in the middle of the top, or straight out of its side; None where the object has no sides."""
     surface = [face for face in body.mesh().faces if face.part == "object"]
     if not surface:
         return None
@@ -167,9 +171,11 @@ def stands(body: Body, thing: SticksOut) -> tuple[Vector, Vector] | None:
     if not body.sections:
         return None
     there, height = section_at(body.sections, max(0.0, thing.from_top)), top - thing.from_top
+    way = WAYS[thing.face]
     if there.spans:
-        return (thing.from_centre, 0.0, height), (0.0, -1.0, 0.0)
-    way = -math.pi / 2.0 + thing.from_centre * 2.0 * math.pi / max(there.girth.value, 1e-9)
+        x, y, _ = on_side(thing, 0.0, 0.0)
+        return (x, y, height), (math.cos(way), math.sin(way), 0.0)
+    way += thing.from_centre * 2.0 * math.pi / max(there.girth.value, 1e-9)
     return (0.0, 0.0, height), (math.cos(way), math.sin(way), 0.0)
 
 
@@ -183,6 +189,18 @@ def standing(body: Body, things: Iterable[SticksOut]) -> Standing:
     return {id_: place for id_, place in found.items() if place is not None}
 
 
-def on_front(thing: SticksOut, front: float) -> tuple[float, float, float]:
-    """Where a thing stands on a flat front: x, y, and the direction it points in."""
-    return thing.from_centre, front, -math.pi / 2.0
+def on_side(thing: SticksOut, long: float, wide: float) -> tuple[float, float, float]:
+    """Where a thing stands on a box so long and wide: x, y, and the direction it points in."""
+    way = WAYS[thing.face]
+    out = np.array((round(math.cos(way)), round(math.sin(way))))
+    x, y = out * (long / 2.0, wide / 2.0) + thing.from_centre * np.array((-out[1], out[0]))
+    return float(x), float(y), way
+
+
+def bump(thing: SticksOut, place: tuple[float, float, float], top: float) -> Mesh:
+    """What sticks out, for the sketch: out of a side at a place and in a direction, or up from a top so high."""
+    if thing.face is Face.TOP:
+        foot, way, (reach, high) = (0.0, -thing.size / 2.0, top + thing.reach / 2.0), math.pi / 2.0, (thing.size, thing.reach)
+    else:
+        foot, way, (reach, high) = (place[0], place[1], top - thing.from_top), place[2], (thing.reach, thing.size)
+    return block(foot, way, reach, thing.size, high, f"sticks out:{thing.id}")

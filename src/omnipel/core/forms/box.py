@@ -12,7 +12,7 @@ import numpy as np
 import shapely
 
 from omnipel.core.forms.abilities import Ability
-from omnipel.core.forms.body import covered, grown, level_path, on_front, rectangle_section, with_bumps
+from omnipel.core.forms.body import WAYS, bump, covered, grown, level_path, on_side, rectangle_section, with_bumps
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion
 from omnipel.core.forms.places import path_over
 from omnipel.core.forms.sections import Section
@@ -21,7 +21,7 @@ from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import Face, Lives, SticksOut, Thing
 from omnipel.core.plane.curves import Points, quarter_chords
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.mesh import Mesh, block, level, loft
+from omnipel.core.space.mesh import Mesh, level, loft
 from omnipel.core.space.occupied import All, Occupied, drawn_across, lying_box
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, tr
@@ -35,7 +35,9 @@ UNDER_IT = tr("something sticks out under the tape")
 LENGTH = Place(
     "length",
     tr("length"),
-    tr("Along the front, left to right, at the widest; over everything that sticks out to the sides."),
+    tr(
+        "Along the front, left to right, at the widest; over what sticks out to the sides unless it is told as a thing of its own."
+    ),
     512.0,
     ("length",),
 )
@@ -124,7 +126,7 @@ def roundest(values: Mapping[str, float]) -> float:
 def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
     """Where a tape can be laid on a box."""
     front = "front_height" if any(r.place == "front_height" for r in readings) else "height"
-    bumps, knobs = covered(thing.sticks_out, Face.FRONT), covered(thing.sticks_out, Face.TOP)
+    bumps, knobs = covered(thing.sticks_out, *WAYS), covered(thing.sticks_out, Face.TOP)
 
     def over(height: float, front_height: float, width: float, rounding: float) -> float:
         plain = path_over(height, front_height, width, rounding)
@@ -177,11 +179,7 @@ def _around(length: float, width: float, bumps: Sequence[SticksOut]) -> float:
     if not bumps:
         return plain
     sides, at = (worked(tr("length"), length), worked(tr("width"), width)), worked(tr("girth"), plain)
-    return max(grown(rectangle_section, sides, at, [t], _stands).value for t in bumps)
-
-
-def _stands(thing: SticksOut, _length: float, width: float) -> tuple[float, float, float]:
-    return on_front(thing, -width / 2.0)
+    return max(grown(rectangle_section, sides, at, [t], on_side).value for t in bumps)
 
 
 @dataclass(frozen=True, slots=True)
@@ -284,18 +282,8 @@ class Box:
         high[:2, 2] = self.front_height.value
         body = loft([low, high])
         for thing in self.sticks_out:
-            if thing.face is Face.TOP:
-                body += block(
-                    (0.0, -thing.size / 2.0, h + thing.reach / 2.0),
-                    math.pi / 2.0,
-                    thing.size,
-                    thing.size,
-                    thing.reach,
-                    f"sticks out:{thing.id}",
-                )
-                continue
-            x, y, out = on_front(thing, -self.width.value / 2.0)
-            body += block((x, y, h - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.id}")
+            place = (0.0, 0.0, 0.0) if thing.face is Face.TOP else on_side(thing, self.length.value, self.width.value)
+            body += bump(thing, place, h)
         return body
 
     def tape(self, place: str) -> Solid:
@@ -353,7 +341,7 @@ def build(measured: Measured) -> Box:
             Section(deepest, around, spans),
         )
     plain = Box(length, width, height, drop, front, rounding if rounding and rounding.slopes else None, sections, things)
-    bumped = with_bumps(sections, things, lambda girth, there: grown(rectangle_section, (length, width), girth, there, _stands))
+    bumped = with_bumps(sections, things, lambda girth, there: grown(rectangle_section, (length, width), girth, there, on_side))
     return replace(plain, sections=bumped)
 
 

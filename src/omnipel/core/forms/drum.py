@@ -7,14 +7,14 @@ from typing import ClassVar
 import numpy as np
 
 from omnipel.core.forms.abilities import Ability
-from omnipel.core.forms.body import grown, with_bumps
+from omnipel.core.forms.body import WAYS, bump, grown, with_bumps
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.places import DIAMETER, STRING_DOWN, half_turn, round_body, string_over
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.reading import Instrument
 from omnipel.core.job.thing import SticksOut
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.mesh import Mesh, block, closed, loft, ring
+from omnipel.core.space.mesh import Mesh, closed, loft, ring
 from omnipel.core.space.occupied import Occupied, cylinder
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
@@ -124,15 +124,13 @@ class Drum:
         body = loft([ring(self.radius, 0.0), ring(self.radius, height)])
         for thing in self.sticks_out:
             x, y, out = self.around(thing)
-            body += block(
-                (x * 0.97, y * 0.97, height - thing.from_top), out, thing.reach, thing.size, thing.size, f"sticks out:{thing.id}"
-            )
+            body += bump(thing, (x * 0.97, y * 0.97, out), height)
         return body
 
     def around(self, thing: SticksOut, diameter: float = 0.0) -> tuple[float, float, float]:
         """Where a thing stands on the wall: x, y, and the direction it points in."""
         radius = diameter / 2.0 or self.radius
-        out = -math.pi / 2.0 + thing.from_centre / radius
+        out = WAYS.get(thing.face, 0.0) + thing.from_centre / radius
         return radius * math.cos(out), radius * math.sin(out), out
 
     def tape(self, place: str) -> Solid:

@@ -26,6 +26,7 @@ class FinishKind(StrEnum):
     CORD_CASING = "cord casing"
     ELASTIC_CASING = "elastic casing"
     FACING = "facing"
+    PIPED = "piped"
     BAGGED = "bagged with the lining"
     BOUND = "bound"
     RAW = "raw"
@@ -33,7 +34,7 @@ class FinishKind(StrEnum):
     FOLD = "fold"
 
 
-SEWN = frozenset((FinishKind.SEAM, FinishKind.TRIMMED, FinishKind.FACING, FinishKind.BAGGED))
+SEWN = frozenset((FinishKind.SEAM, FinishKind.TRIMMED, FinishKind.FACING, FinishKind.PIPED, FinishKind.BAGGED))
 """Edges that are sewn to another."""
 FOLDED = frozenset((FinishKind.SINGLE_HEM, FinishKind.DOUBLE_HEM, FinishKind.CORD_CASING, FinishKind.ELASTIC_CASING))
 TURNED_UNDER = FOLDED - {FinishKind.SINGLE_HEM}
@@ -44,6 +45,7 @@ HEMS = (
     FinishKind.ELASTIC_CASING,
     FinishKind.BOUND,
     FinishKind.FACING,
+    FinishKind.PIPED,
     FinishKind.BAGGED,
     FinishKind.RAW,
     FinishKind.SELVAGE,
@@ -56,7 +58,7 @@ class Finish:
     """The finish of an edge: its kind, its width and turn-under, mm.
 
     The width is the seam allowance, the hem's or casing's, or that of the finished binding; a facing is so wide, and sewn on with the turn-under as its
-    allowance.
+    allowance; so is a piping, whose cord is so thick.
     """
 
     __pydantic_config__ = {"extra": "forbid", "allow_inf_nan": False}  # noqa: RUF012
@@ -81,7 +83,7 @@ class Finish:
         match self.kind:
             case FinishKind.SEAM | FinishKind.TRIMMED | FinishKind.BAGGED:
                 return ((tr("seam allowance"), self.width, "width"),)
-            case FinishKind.FACING:
+            case FinishKind.FACING | FinishKind.PIPED:
                 return ((tr("seam allowance"), self.turn_under, "turn_under"),)
             case FinishKind.SINGLE_HEM:
                 return ((tr("hem"), self.width, "width"),)
@@ -192,6 +194,8 @@ def usual_finish(kind: FinishKind, habits: Habits, allowance: float) -> Finish:
             return Finish(kind=kind, width=wide, turn_under=min(turn, wide))
         case FinishKind.FACING:
             return Finish(kind=kind, width=habits.mm("facing"), turn_under=allowance)
+        case FinishKind.PIPED:
+            return Finish(kind=kind, width=habits.mm("piping"), turn_under=allowance)
         case FinishKind.BOUND:
             return Finish(kind=kind, width=habits.mm("binding"))
         case FinishKind.SEAM | FinishKind.TRIMMED | FinishKind.BAGGED:

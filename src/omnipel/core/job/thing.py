@@ -25,6 +25,9 @@ class Face(StrEnum):
     """Which side of the thing something sticks out of."""
 
     FRONT = "front"
+    RIGHT = "right"
+    BACK = "back"
+    LEFT = "left"
     TOP = "top"
 
 
@@ -52,7 +55,7 @@ class SticksOut:
     Args:
         name: what it is.
         from_top: depth of its middle below the top edge, mm.
-        from_centre: to the right (positive) or left of the front centre line, along the surface, mm.
+        from_centre: to the right (positive) or left of its side's centre line as one looks at that side, along the surface, mm.
         reach: how far it stands out, mm.
         size: across, mm.
         treatment: what the cover does about it.

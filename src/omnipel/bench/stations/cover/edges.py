@@ -27,6 +27,7 @@ NO_WIDTH = (FinishKind.RAW, FinishKind.SELVAGE)
 WIDTHS = {
     FinishKind.BOUND: tr("binding, finished width"),
     FinishKind.FACING: tr("facing, finished depth"),
+    FinishKind.PIPED: tr("cord diameter"),
     FinishKind.BAGGED: tr("seam allowance"),
     FinishKind.CORD_CASING: tr("casing width"),
     FinishKind.ELASTIC_CASING: tr("casing width"),
@@ -108,7 +109,7 @@ class EdgeCard(QWidget):
             found.append(("finish.width", WIDTHS.get(own.kind, tr("hem width")), own.width))
             if own.kind in TURNED_UNDER:
                 found.append(("finish.turn_under", tr("turn-under"), own.turn_under))
-            elif own.kind is FinishKind.FACING:
+            elif own.kind in (FinishKind.FACING, FinishKind.PIPED):
                 found.append(("finish.turn_under", tr("seam allowance"), own.turn_under))
         if self.edge.drawn:
             found.append(("drawn_to", tr("drawn in to (0: as far as the cloth gathers)"), self.chosen.drawn_to))

@@ -22,7 +22,7 @@ from omnipel.core.covers import SCHEMES, schemes_for
 from omnipel.core.forms import FORMS
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change
-from omnipel.core.job.thing import ComesOff, Lives, SticksOut
+from omnipel.core.job.thing import ComesOff, Face, Lives, SticksOut
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Value, listed, term, tr, trn
 from omnipel.core.words.refs import Of, Ref
@@ -359,7 +359,7 @@ class ObjectStation(QWidget):
     def _ask_place(self) -> None:
         """The next click on the sketch says where it sticks out; the button again puts it in the middle."""
         if self.sketch.placing:
-            self._placed(0.0, self._round(100.0, 4.0))
+            self._placed(Face.FRONT, 0.0, self._round(100.0, 4.0))
             return
         self.sketch.ask_place(True)
         self.session.say(
@@ -369,7 +369,7 @@ class ObjectStation(QWidget):
     def _round(self, metric: float, inches: float) -> float:
         return inches * MM_PER_INCH if self.session.unit.denominator else metric
 
-    def _placed(self, from_centre: float, from_top: float) -> None:
+    def _placed(self, face: str, from_centre: float, from_top: float) -> None:
         self.sketch.ask_place(False)
         job = self.session.open_job
         names = {thing.name for thing in job.thing.sticks_out}
@@ -382,6 +382,7 @@ class ObjectStation(QWidget):
             from_centre=round(from_centre / step) * step,
             reach=self._round(40.0, 1.5),
             size=self._round(50.0, 2.0),
+            face=Face(face),
         )
         self.session.change(tr("{thing} sticks out", thing=Name(name)), Change(refs.sticks_out(), made, Act.ADD))
         self.go_to(refs.sticks_out(self.session.open_job.thing.sticks_out[-1].id))

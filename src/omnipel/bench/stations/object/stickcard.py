@@ -50,7 +50,7 @@ class StickCard(QWidget):
         shown = [
             (words, *a)
             for words, a in zip(BESIDE, attributes, strict=True)
-            if thing.face is Face.FRONT or a[0] in ("reach", "size")
+            if thing.face is not Face.TOP or a[0] in ("reach", "size")
         ]
         for k, (words, attribute, low) in enumerate(shown):
             field = length_field(

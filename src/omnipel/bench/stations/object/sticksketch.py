@@ -1,5 +1,6 @@
 """The sketch on which things that stick out are dragged to their place: begin, follow, commit or abort with Esc."""
 
+import math
 from dataclasses import replace
 
 import numpy as np
@@ -9,13 +10,16 @@ from PySide6.QtGui import QKeyEvent, QMouseEvent
 from omnipel.bench.parts.picture import PictureView
 from omnipel.bench.parts.sketchview import SketchView
 from omnipel.bench.session import Session
+from omnipel.core.forms.body import WAYS
 from omnipel.core.job.document import Job
-from omnipel.core.job.thing import SticksOut
+from omnipel.core.job.thing import Face, SticksOut
 from omnipel.core.pictures.drawing import Path
 from omnipel.core.words.phrases import tr
 from omnipel.shop.starter import plausible
 
 BUMP = "sticks out:"
+SEEN = 0.02
+"""A side that is seen more edge-on than this is not clicked on."""
 
 
 class StickSketch(SketchView):
@@ -23,8 +27,8 @@ class StickSketch(SketchView):
 
     moved_to = Signal(str, float, float)
     """A thing was dropped: its id, from the centre line, from the top, mm."""
-    placed_at = Signal(float, float)
-    """A place was clicked while one is asked for: from the centre line, from the top, mm."""
+    placed_at = Signal(str, float, float)
+    """A place was clicked while one is asked for: on which side, from its centre line, from the top, mm."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(tr("Sketch of the object. Drag what sticks out to its place; drag elsewhere to turn."))
@@ -57,24 +61,39 @@ class StickSketch(SketchView):
         return ""
 
     def ask_place(self, on: bool) -> None:
-        """Ask for a place: the next click on the front says where."""
+        """Ask for a place: the next click on a side says where."""
         self.placing = on
         self.setCursor(Qt.CursorShape.CrossCursor if on else Qt.CursorShape.ArrowCursor)
 
-    def place_of(self, point: QPointF) -> tuple[float, float] | None:
-        """Where on the front a point of the screen lies: right of the centre line and down from the top, mm; None beside the thing."""
+    def place_of(self, point: QPointF) -> tuple[Face, float, float] | None:
+        """Where a point of the screen lies: on which side, right of its centre line and down from the top, mm; None beside the thing."""
         body = self.session.body
         if body is None:
             return None
-        corners = np.concatenate([face.points for face in body.mesh().faces])
+        corners = np.concatenate([face.points for face in body.mesh().faces if face.part == "object"])
         low, high = corners.min(axis=0), corners.max(axis=0)
-        matrix = self.view.matrix()
-        origin = matrix[:2] @ np.array([0.0, low[1], high[2]])
-        right, down = matrix[:2] @ np.array([1.0, 0.0, 0.0]), matrix[:2] @ np.array([0.0, 0.0, -1.0])
-        x, y = self.from_screen(point)
-        along, deeper = np.linalg.lstsq(np.column_stack((right, down)), np.array([x, y]) - origin, rcond=None)[0]
-        inside = low[0] <= along <= high[0] and -0.02 * (high[2] - low[2]) <= deeper <= high[2] - low[2]
-        return (float(along), max(0.0, float(deeper))) if inside else None
+        middle, half = (low + high) / 2.0, (high - low) / 2.0
+        for face in self._seen():
+            right, down = self._on_screen(face)
+            out = np.array((math.cos(WAYS[face]), math.sin(WAYS[face]), 0.0))
+            origin = self.view.matrix()[:2] @ np.array((*(middle + out * half)[:2], high[2]))
+            seen = np.array(self.from_screen(point)) - origin
+            along, deeper = np.linalg.lstsq(np.column_stack((right, down)), seen, rcond=None)[0]
+            if abs(along) <= abs(out[[1, 0]]) @ half[:2] and -0.02 <= deeper / (2.0 * half[2]) <= 1.0:
+                return face, float(along), max(0.0, float(deeper))
+        return None
+
+    def _on_screen(self, face: Face) -> tuple[np.ndarray, np.ndarray]:
+        """How a mm to the right along a side, and a mm down it, look on the screen."""
+        matrix, way = self.view.matrix(), WAYS[face]
+        return matrix[:2] @ np.array([-math.sin(way), math.cos(way), 0.0]), matrix[:2] @ np.array([0.0, 0.0, -1.0])
+
+    def _seen(self) -> list[Face]:
+        """The sides that are seen from outside, the one that is seen best first."""
+        facing = {
+            face: float(down[0] * right[1] - down[1] * right[0]) for face in WAYS for right, down in [self._on_screen(face)]
+        }
+        return sorted((face for face in WAYS if facing[face] > SEEN), key=lambda face: -facing[face])
 
     def mousePressEvent(self, event: QMouseEvent) -> None:
         if self.placing:
@@ -90,9 +109,9 @@ class StickSketch(SketchView):
         if self.there is None:
             super().drag(step)
             return
-        # How a mm to the right along the front, and a mm downward, look on the screen.
-        matrix = self.view.matrix()
-        right, down = matrix[:2] @ np.array([1.0, 0.0, 0.0]), matrix[:2] @ np.array([0.0, 0.0, -1.0])
+        if self.there.face not in self._seen():
+            return
+        right, down = self._on_screen(self.there.face)
         seen = np.array([step.x(), -step.y()]) / self.zoom
         along, deeper = np.linalg.lstsq(np.column_stack((right, down)), seen, rcond=None)[0]
         there = self.there

@@ -5,26 +5,15 @@ from collections.abc import Iterator
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.finishing.strips import piping_width, strip
+from omnipel.core.finishing.strips import TIGHTEST, piping
 from omnipel.core.words.phrases import mm, tr
-from omnipel.core.words.working import worked
-
-THICK = 1.0
-"""Cloth thicker than this, mm, takes a wider strip around its cord."""
-TIGHTEST = 4.0
-"""A cord does not go around a bend of less than so many times its thickness."""
 
 
 def goods(joining: Joining) -> Iterator[Hardware]:
     """The strip and the cord in it."""
-    run, n, habits = joining.length, float(joining.times), joining.choices.habits
-    wide = piping_width(joining.wide, joining.allowance, habits.mm("thick piping") if joining.thick > THICK else 0.0)
-    what = tr("around the piping of {seam}", seam=joining.called)
-    long = (run + worked(tr("end"), habits.mm("strip end")) * 2.0) * n
-    yield strip(tr("piping strip"), long, wide, joining.bend, joining.choices.cloth.usable_width, what)
-    cord = run if joining.ring else run - worked(tr("short of the crossing seam"), habits.mm("short of a seam")) * 2.0
-    note = tr("{wide} thick, in {seam}", wide=mm(joining.wide, fine=True), seam=joining.called)
-    yield Hardware(tr("piping cord"), cord * n, note=note)
+    times, ends = joining.times, 0 if joining.ring else 2
+    run = joining.length * float(times)
+    yield from piping(run, joining.wide, joining.allowance, joining.bend, ends * times, joining.choices, joining.called)
 
 
 def against(joining: Joining) -> Iterator[Against]:
