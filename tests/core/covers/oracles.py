@@ -39,12 +39,22 @@ def gathered_halves(g: Given) -> Wanted:
 
 
 def plain_bag(g: Given) -> Wanted:
-    ring, tall = g.r["girth"] + 2 * PI * g.u, g.r["drop"] + g.u
+    ring, tall = g.r["girth"] + 2 * PI * g.u, g.r["drop"] + g.u + g.n("above")
     pieces = {
         "base": plate(g, ring / (2 * PI)),
         "wall": Piece(1, ring + 2 * g.closing + g.over, tall + g.seam + g.below, ring * tall),
     }
     return Wanted(pieces, {"wall to base": ring, "close the wall": tall}, {}, (ring - PI * g.t,) * 2, from_below=True)
+
+
+def box_bag(g: Given) -> Wanted:
+    long, wide, tall = g.r["length"] + 2 * g.u, g.r["width"] + 2 * g.u, g.r["height"] + g.u + g.n("above")
+    ring = 2 * (long + wide)
+    pieces = {
+        "base": strip(g, long, wide, g.seam, g.seam, g.seam),
+        "wall": Piece(1, ring + 2 * g.closing + g.over, tall + g.seam + g.below, ring * tall),
+    }
+    return Wanted(pieces, {"wall to base": ring, "close the wall": tall}, {}, (ring - 4 * g.t,) * 2, from_below=True)
 
 
 def wrap(thick: str) -> Callable[[Given], Wanted]:
@@ -97,7 +107,7 @@ def wheel_both_faces(g: Given) -> Wanted:
     pieces = {
         "outer face": face,
         "axle face": face,
-        "boxing": Piece(1, ring + 2 * g.below, wide + 2 * g.seam, ring * wide),
+        "boxing": Piece(1, ring + 2 * (g.below + g.over), wide + 2 * g.seam, ring * wide),
         "flap": strip(g, slit, g.n("flap"), g.seam, g.seam, g.seam),
     }
     seams = {"boxing to outer face": ring, "boxing to axle face": ring}
@@ -112,7 +122,10 @@ def wheel_cap(g: Given) -> Wanted:
     long = ring + g.n("overlap")
     mark = 1.0 if g.o["metric"] else 25.4 / 16
     fold = math.ceil((PI * g.n("cord") / 2 + 3) / mark - 1e-9) * mark + g.n("casing_turn_under")
-    pieces = {"disc": plate(g, ring / (2 * PI)), "boxing": Piece(1, long + 2 * g.below, deep + g.seam + fold, long * deep)}
+    pieces = {
+        "disc": plate(g, ring / (2 * PI)),
+        "boxing": Piece(1, long + 2 * (g.below + g.over), deep + g.seam + fold, long * deep),
+    }
     lap = g.n("overlap")
     seams = {"boxing to disc": ring - lap}
     if lap:
@@ -335,6 +348,7 @@ ORACLES: Mapping[tuple[str, str], Callable[[Given], Wanted]] = {
     ("drum", "wall-and-lid"): wall_and_lid,
     ("drum", "gathered-halves"): gathered_halves,
     ("drum", "plain-bag"): plain_bag,
+    ("box", "plain-bag"): box_bag,
     ("slab", "wrap"): wrap("thickness"),
     ("box", "wrap"): wrap("height"),
     ("cap-body", "cap"): cap,

@@ -21,6 +21,7 @@ from omnipel.core.job.edges import HemOrder
 from omnipel.core.job.finish import HEMS, SEWN, Spared
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.refs import Of
 
 
 def of_use(choices: CoverChoices, scheme: Scheme) -> CoverChoices:
@@ -74,7 +75,8 @@ def _cut_long(cover: Cover, panels: tuple[str, ...], spare: float) -> Cover:
     """The cover with the free ends of strips cut longer, to be trimmed when they have come round."""
     wanted = {}
     for piece in (piece for piece in cover.pieces if piece.panel in panels):
-        ends = [edge for edge in cover.flat[piece.name].edges if edge.finish.kind in HEMS]
+        hems = (edge for edge in cover.flat[piece.name].edges if edge.finish.kind in HEMS)
+        ends = [edge for edge in hems if edge.source is None or edge.source.of is not Of.OPTION]  # a scheme's own casing is none
         wanted[piece.name] = {
             edge.name: (
                 Spared(kind=edge.finish.kind, width=edge.finish.width, turn_under=edge.finish.turn_under, spare=spare),

@@ -24,6 +24,7 @@ class Ability(StrEnum):
     CASED = "cased"
 
 
+@runtime_checkable
 class Round(Protocol):
     """Round, the same girth from top to bottom."""
 

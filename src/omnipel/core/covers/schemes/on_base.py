@@ -27,16 +27,9 @@ def wall_on_base(brief: Brief, ring: Worked, high: Worked, meeting: Finish, **mo
     )
 
 
-def onto_base() -> tuple[Seam, ...]:
-    """The wall onto its base, and into a ring."""
+def onto_base(rim: tuple[Run, ...] = (Run("base", "rim", reversed=True),), easier: str = "wall_sew_length") -> tuple[Seam, ...]:
+    """The wall onto the rim of its base, and into a ring."""
     return (
-        Seam(
-            "wall to base",
-            (Run("wall", "base edge"),),
-            (Run("base", "rim", reversed=True),),
-            ring=True,
-            kind=SeamKind.FELLED,
-            easier="wall_sew_length",
-        ),
+        Seam("wall to base", (Run("wall", "base edge"),), rim, ring=True, kind=SeamKind.FELLED, easier=easier),
         Seam("close the wall", (Run("wall", "close a"),), (Run("wall", "close b", reversed=True),), kind=SeamKind.FELLED),
     )

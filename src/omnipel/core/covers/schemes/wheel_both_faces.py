@@ -178,4 +178,5 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE}),
+    trimmed=("boxing",),
 )

@@ -167,5 +167,6 @@ SCHEME = Scheme(
     OPTIONS,
     draft,
     without=frozenset({refs.CLOSING_ALLOWANCE, refs.CLOSURE}),
+    trimmed=("boxing",),
     edges=(),
 )
