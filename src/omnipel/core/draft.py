@@ -134,7 +134,7 @@ def _drafted(job: Job) -> Draft:
     if in_doubt and isinstance(fit, Fit):
         others = other_bodies(job, form, measured)
         fit = doubted(fit, [(other, marked) for other in others], sorted(in_doubt), job.readings, job.cover.sewing_sigma)
-    in_space = sewn(seen, marked, seams)
+    in_space = sewn(seen, marked, seams, closely=bool(job.cover.overrides))
     findings = of_drafted(job, form, scheme, measured, body, marked, seams, fit, in_space)
     return Drafted(job, measured, body, marked, seams, fit, findings, in_space, in_doubt)
 

@@ -75,6 +75,7 @@ def subject(finding: Finding) -> Phrase:
         "gore-excess": tr("too few gores"),
         "port-missing": tr("a port that is missing"),
         "our-fault": tr("a fault of the program"),
+        "by-hand-unfit": tr("a size set by hand"),
         "promise-broken": tr("a mistake of ours"),
         "nothing-to-cover": tr("a thing to leave free at the top"),
         "covers-too-far": tr("a cover that reaches too far"),

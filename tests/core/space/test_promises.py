@@ -11,6 +11,7 @@ import numpy as np
 import pytest
 import shapely
 from hypothesis import given
+from hypothesis import strategies as st
 from tests.wild import tried, wild_jobs
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
@@ -20,11 +21,13 @@ from omnipel.core.drafting.pieces import Piece, facets, named
 from omnipel.core.drafting.seams import Way
 from omnipel.core.drafting.topology import ends_of, surface
 from omnipel.core.fit.sewn import sampled, seam_apart
-from omnipel.core.job.document import Job
+from omnipel.core.job.document import Job, Override
+from omnipel.core.job.findings import Severity
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.placements import normals
-from omnipel.core.tolerances import CLOSES
+from omnipel.core.tolerances import CLOSES, SEAM
 from omnipel.core.words import refs
+from omnipel.shop.starter import starter
 
 PAIRS = lawful_pairs()
 GATHERED = {"cap", "second skirt", "half", "boxing", "wall"}
@@ -47,6 +50,29 @@ def test_every_promise_is_kept(form: str, scheme: str) -> None:
         if isinstance(drafted, Drafted) and not job.cover.overrides:
             for kept in (a_surface, keeps_lengths, closes, clears, one_truth):
                 kept(drafted)
+
+    run()
+
+
+@pytest.mark.parametrize(("form", "scheme"), PAIRS)
+def test_what_is_set_by_hand_fits_over_the_object_and_closes_or_is_stopped(form: str, scheme: str) -> None:
+    base = starter(form, scheme)
+    known = {name: draft(base).cover.sizes[name].value for name in draft(base).cover.by_hand}  # type: ignore[union-attr]
+    shares = st.floats(0.5, 1.6)
+
+    @tried(16)
+    @given(st.lists(st.tuples(st.sampled_from(sorted(known)), shares), min_size=1, max_size=2, unique_by=lambda pair: pair[0]))
+    def run(chosen: list[tuple[str, float]]) -> None:
+        by_hand = tuple(Override(size=size, value=max(1.0, known[size] * k), reason="typed") for size, k in chosen)
+        drafted = draft(replace(base, cover=replace(base.cover, overrides=by_hand)))
+        if not isinstance(drafted, Drafted) or drafted.stops:
+            finding = next(f for f in drafted.findings if f.severity is Severity.STOP)
+            assert finding.remedies or not isinstance(drafted, Drafted)
+            return
+        assert max(drafted.sewn.apart, default=0.0) <= SEAM
+        for piece, panel in of_surface(drafted):
+            if piece.clear is not None:
+                assert drafted.body.occupied.gaps(piece.place.at(sampled(panel, 12))).min() > -SEAM - 0.5, piece.name
 
     run()
 

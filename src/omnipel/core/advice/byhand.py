@@ -1,14 +1,17 @@
 """What there is to say about sizes set by hand: those that this cover does not have, and those that stand in for a choice."""
 
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import replace
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.covers.sizes import size_words
+from omnipel.core.drafting.seams import Trued
+from omnipel.core.fit.sewn import Sewn
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
+from omnipel.core.tolerances import SEAM
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.refs import Ref
 
 
@@ -40,3 +43,32 @@ def unknown(job: Job, cover: Cover) -> Iterator[Finding]:
         where = refs.by_hand(override.size)
         remedy = Remedy(tr("Leave it out"), (Change(where, act=Act.REMOVE),))
         yield Finding("size-unknown", Severity.LOOK, text, where, (remedy,))
+
+
+def unfit(job: Job, cover: Cover, walked: Sequence[Trued], in_space: Sewn) -> Iterator[Finding]:
+    """Sizes set by hand with which the sewn cover would lie inside of the object, or would not close though its seams are true."""
+    known = [override.size for override in job.cover.overrides if override.size in cover.by_hand]
+    if not known:
+        return
+    where, near = refs.by_hand(known[-1]), in_space.nearest
+    remedies = tuple(dropped(size) for size in reversed(known))
+    if len(known) > 1:
+        remedies += (
+            Remedy(tr("Drop the sizes set by hand"), tuple(Change(refs.by_hand(size), act=Act.REMOVE) for size in known)),
+        )
+    if near is not None and near.gap < -SEAM:
+        text = tr(
+            "With what was set by hand the {piece} would lie {deep} inside of the object: it does not fit over it.",
+            piece=term(cover.panel_of[near.piece]),
+            deep=mm(-near.gap),
+        )
+        yield Finding("by-hand-unfit", Severity.STOP, text, where, remedies)
+    apart = [(in_space.apart[i], walked[i].seam.name) for i in in_space.gaping if walked[i].true and in_space.apart[i] > SEAM]
+    if apart:
+        most, name = max(apart)
+        text = tr(
+            "With what was set by hand the two sides of {seam} lie {apart} apart when it is sewn, though they are equally long.",
+            seam=term(name),
+            apart=mm(most),
+        )
+        yield Finding("by-hand-unfit", Severity.STOP, text, where, remedies)

@@ -51,6 +51,7 @@ def of_drafted(
         *making.seams(job, cover, seams),
         *making.broken(job, cover, seams, in_space),
         *byhand.unknown(job, cover),
+        *byhand.unfit(job, cover, seams, in_space),
         *making.cloth(job, cover),
         *sense.beyond_sense(job, scheme, cover),
         *sense.loose(job, scheme, cover, isinstance(fit, Fit)),

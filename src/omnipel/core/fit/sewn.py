@@ -26,6 +26,8 @@ ALONG: Final = 9
 """Seams are looked at in so many places, ends included."""
 ACROSS: Final = 9
 """Pieces are looked at in so many places along and across, and along their edges."""
+CLOSELY: Final = 40
+"""The same where sizes were set by hand."""
 MOST_ALIKE: Final = 4
 """Of pieces cut from one panel no more than this are looked at: they lie about an axis, one like the other."""
 
@@ -70,13 +72,13 @@ class Sewn:
         return self.nearest is not None and self.nearest.gap < self.nearest.promised - CLOSES
 
 
-def sewn(body: Body, cover: Cover, walked: Sequence[Trued]) -> Sewn:
-    """The cover as it is sewn, measured in space."""
+def sewn(body: Body, cover: Cover, walked: Sequence[Trued], *, closely: bool = False) -> Sewn:
+    """The cover as it is sewn, measured in space; `closely` where no scheme answers for it, because sizes were set by hand."""
     pieces = named(cover.pieces)
     apart = tuple(
         max(seam_apart(seam, pieces, cover.flat) for seam in (trued.alike or (trued.seam,))[:MOST_ALIKE]) for trued in walked
     )
-    return Sewn(apart, nearest(body, cover))
+    return Sewn(apart, nearest(body, cover, CLOSELY if closely else ACROSS))
 
 
 def seam_apart(seam: Seam, pieces: Mapping[str, Piece], flat: Mapping[str, Panel], places: int = ALONG) -> float:
@@ -92,7 +94,7 @@ def _stops(side: Sequence[Run], flat: Mapping[str, Panel]) -> NDArray[np.float64
     return np.asarray(ends / (ends[-1] or 1.0))
 
 
-def nearest(body: Body, cover: Cover) -> Nearest | None:
+def nearest(body: Body, cover: Cover, places: int = ACROSS) -> Nearest | None:
     """Where the cover comes nearest to the object for what its pieces promise; None where no piece promises anything."""
     looked_at: dict[str, int] = {}
     found: list[tuple[float, Nearest]] = []
@@ -100,7 +102,7 @@ def nearest(body: Body, cover: Cover) -> Nearest | None:
         looked_at[piece.panel] = looked_at.get(piece.panel, 0) + 1
         if piece.clear is None or looked_at[piece.panel] > MOST_ALIKE:
             continue
-        there = piece.place.at(sampled(cover.flat[piece.name], ACROSS))
+        there = piece.place.at(sampled(cover.flat[piece.name], places))
         gaps = body.occupied.gaps(there)
         i = int(gaps.argmin())
         x, y, z = map(float, there[i])

@@ -208,6 +208,11 @@ CATALOGUE: dict[str, Entry] = {
         LOOK, "Something that sticks out is to get an opening, and the cover has none for it.", tr("Add a port at its place.")
     ),
     "covers-too-far": Entry(LOOK, "The cover reaches over something it is to leave below.", tr("Make the drop shorter.")),
+    "by-hand-unfit": Entry(
+        STOP,
+        "With sizes set by hand the sewn cover would lie inside of the object, or would not close.",
+        tr("Drop the size set by hand, or set the others to go with it."),
+    ),
     "promise-broken": Entry(
         STOP,
         "The cover as it is drafted does not close in space, or lies nearer to the object than its scheme promises: a mistake of ours.",

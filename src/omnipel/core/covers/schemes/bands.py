@@ -51,12 +51,16 @@ def draft(body: Turned, brief: Brief) -> Cover:
         name = f"band {k}"
         band = ring_sector(name, (lower, upper, slant), brief, hemmed=k == 1)
         panels.append(band)
-        # Pieces and seams
+        seams += _ring_seams(k, n)
+    height = rings[-1][1].value
+    for band in reversed(panels):  # each hangs from the one above
+        radius, other = (band.edges[i].curve.length * n / (2.0 * math.pi) for i in (0, 2))
+        along = brief.sizes[f"{band.name.replace(' ', '_')}_slant"].value
+        height -= math.sqrt(max(0.0, along * along - (other - radius) ** 2))
         pieces += [
             placed(band, place, piece, clear=clear)
-            for piece, place in zip(copies(name, n), cones(band, n, below.value, slant.value), strict=True)
+            for piece, place in zip(copies(band.name, n), cones(band, n, height, along), strict=True)
         ]
-        seams += _ring_seams(k, n)
     top = brief.size("top_sew_radius", rings[-1][0], refs.ANY_CLEARANCE)
     panels.append(disc("top", top, brief.seam))
     pieces.append(placed(panels[-1], lid(rings[-1][1].value), clear=clear))

@@ -56,7 +56,10 @@ def draft(body: Turned, brief: Brief) -> Cover:
     # Panels, pieces and seams
     gore = _gore(curve, n, half, along, brief, hemmed=not skirted)
     names, parts, clear = copies("gore", n), Parts(), clear_of(body, brief, rings[-1])
-    parts.add(gore, *(placed(gore, _petal(curve, half, along, n, k), name, clear=clear) for k, name in enumerate(names)))
+    hangs = not skirted
+    parts.add(
+        gore, *(placed(gore, _petal(curve, half, along, n, k, hangs=hangs), name, clear=clear) for k, name in enumerate(names))
+    )
     parts.seams += [
         Seam("gore to gore", (Run(before, "right"),), (Run(after, "left", reversed=True),), kind=SeamKind.FELLED)
         for before, after in pairwise((*names, names[0]))
@@ -82,12 +85,12 @@ def draft(body: Turned, brief: Brief) -> Cover:
     )
 
 
-def _petal(curve: Meridian, half: Worked, along: Worked, n: int, k: int) -> Petal:
-    """Where gore `k` lies; what was set by hand stretches it."""
+def _petal(curve: Meridian, half: Worked, along: Worked, n: int, k: int, *, hangs: bool) -> Petal:
+    """Where gore `k` lies; what was set by hand stretches it from where it hangs: from the top, or up from its skirt."""
     wider, longer = half.value / (curve.radius[0] * math.pi / n), along.value / curve.length
-    radius, base = curve.radius * wider, float(curve.height[0])
+    radius, held = curve.radius * wider, float(curve.height[-1] if hangs else curve.height[0])
     towards = BACK + (k + 0.5) * 2.0 * math.pi / n
-    height = base + (curve.height - base) * longer
+    height = held + (curve.height - held) * longer
     return Petal(curve.along * longer, radius, height, radius * (math.pi / n), math.pi / n, towards)
 
 

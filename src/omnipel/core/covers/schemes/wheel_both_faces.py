@@ -104,7 +104,7 @@ def _pieces(body: Wheeled, brief: Brief, panels: Sequence[Panel], u: float, phi:
     hub = -float(axle.figures[1].points[0, 1])  # where the slit begins
     half, bare = body.width.value / 2.0 + u, body.girth.value / (2.0 * math.pi)
     outer_at = Flat(looking_at(Side.LEFT, (-half, 0.0, bare)))
-    axle_at = Flat(looking_at(Side.RIGHT, (half, 0.0, bare)))
+    axle_at = Flat(looking_at(Side.RIGHT, (boxing.width.value - half, 0.0, bare)))
     about = boxing.length.value / (2.0 * (math.pi - phi))
     tread = straight((about, boxing.width.value), (about, 0.0))
     axis = replace(places.UPRIGHT, origin=(-half, 0.0, bare))
