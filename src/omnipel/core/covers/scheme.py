@@ -7,13 +7,14 @@ from functools import cached_property
 from typing import Any, Final
 
 from omnipel.core.covers.dressed import Dressed
+from omnipel.core.covers.layering import all_layers, twice_within
 from omnipel.core.covers.options import Option
 from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.pieces import Piece, by_piece, counted
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form
-from omnipel.core.job.document import ClearanceSchool, CoverChoices, LiningSchool, RingSchool
+from omnipel.core.job.document import ClearanceSchool, CoverChoices, RingSchool
 from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.job.finish import Finish, seam, trimmed
@@ -125,18 +126,6 @@ class Cover:
         return by_piece(self.panels, self.pieces)
 
 
-HANGS: Final = (LiningSchool.BAGGED, LiningSchool.BOUND)
-"""Linings that hang by themselves inside the outer, and are drafted at a gap of their own."""
-INWARD: Final = {Cloth.OUTER: 0, Cloth.STIFFENER: 1, Cloth.PADDING: 2, Cloth.LINING: 3}
-"""The layers from outside to inside."""
-
-
-def sum_of(numbers: Iterable[Worked]) -> Worked:
-    """Numbers added up; there is at least one."""
-    first, *rest = numbers
-    return sum(rest, first)
-
-
 @dataclass
 class Parts:
     """What a scheme has cut and joined so far, where it does so step by step."""
@@ -175,27 +164,8 @@ class Brief:
 
     @property
     def t(self) -> Worked:
-        """Twice what lies between the inside of the cover and the sew line: all layers where they are one, else this one and twice those inside of it."""
-        thick = self.layers
-        if self.choices.lining.school not in HANGS:
-            return sum_of(thick.values())
-        own = thick.pop(self.layer)
-        inside = [amount for layer, amount in thick.items() if INWARD[layer] > INWARD[self.layer]]
-        return own + sum_of(inside) * 2.0 if inside else own
-
-    @property
-    def layers(self) -> dict[Cloth, Worked]:
-        """The thickness of each layer there is."""
-        choices = self.choices
-        lined = choices.lining.school is not LiningSchool.NONE
-        given = {
-            Cloth.OUTER: (tr("cloth"), choices.cloth.thickness, refs.CLOTH_THICKNESS),
-            Cloth.STIFFENER: (tr("stiffener"), choices.stiffener.thickness, refs.STIFFENER),
-            Cloth.PADDING: (tr("padding"), choices.padding, refs.PADDING),
-            Cloth.LINING: (tr("lining"), choices.lining.cloth.thickness if lined else 0.0, refs.LINING_THICKNESS),
-        }
-        always = {Cloth.OUTER, Cloth.LINING} if lined else {Cloth.OUTER}
-        return {layer: worked(*thick) for layer, thick in given.items() if thick[1] or layer in always}
+        """Twice what lies between the inside of the cover and the sew line: the thickness of all layers where they are one."""
+        return twice_within(self.choices, self.layer)
 
     def clearance(self, girth: Worked) -> Worked:
         """The gap c on each side, in the job's school."""
@@ -290,7 +260,7 @@ class Brief:
         """A cover with all that has been entered so far."""
         gathers = refs.GATHER_LIMIT in self.counted
         made = replace(cover, sizes=self.sizes, by_hand=tuple(self.by_hand), stood_in=self.stood_in, gathers=gathers, **more)
-        return replace(made, panels=counted(made.panels, made.pieces), thickness=sum_of(self.layers.values()).value)
+        return replace(made, panels=counted(made.panels, made.pieces), thickness=all_layers(self.choices).value)
 
     def yes(self, key: str) -> bool:
         """A scheme's own choice, as yes or no."""

@@ -22,21 +22,22 @@ CORNERS: Final = 3.0
 
 @dataclass(frozen=True)
 class Inner:
-    """One inner layer as far as it corresponds to the outer: what to cut for a piece of that, and where it lies."""
+    """One inner layer: what to cut for a piece of the outer, and where it lies; without a cover of its own it is cut and lies as the outer does."""
 
     cover: Cover | None
     apart: float = 0.0
     """How far its edges lie from those of the outer at most, mm."""
 
     def panel(self, piece: Piece, host: Panel) -> Panel:
-        """What is cut for a piece of the outer; the outer's own panel where this layer has none like it."""
-        own = self.cover.flat.get(piece.name) if self.cover is not None else None
-        return own if own is not None and [e.name for e in own.edges] == [e.name for e in host.edges] else host
+        """What is cut for a piece of the outer."""
+        return self.cover.flat[piece.name] if self.cover is not None else host
 
     def piece(self, piece: Piece) -> Piece:
         """The piece of this layer that lies inside of one of the outer; one that lies where the outer does promises nothing of its own."""
-        found = next((own for own in self.cover.pieces if own.name == piece.name), None) if self.cover is not None else None
-        return replace(piece, clear=None) if found is None else replace(piece, place=found.place, clear=found.clear)
+        if self.cover is None:
+            return replace(piece, clear=None)
+        own = next(own for own in self.cover.pieces if own.name == piece.name)
+        return replace(piece, place=own.place, clear=own.clear)
 
 
 @dataclass(frozen=True)
@@ -59,8 +60,11 @@ class Inward:
         """The same, with what is done to every layer after its scheme."""
         return replace(self, sewn=sewn)
 
-    def layer(self, cloth: Cloth) -> Inner:
-        """The cover at the gap of a layer; a bagged lining is a little longer than its drop, so that it does not draw the edge up."""
+    def layer(self, cloth: Cloth, outer: Cover) -> Inner:
+        """The cover at the gap of a layer; a bagged lining is a little longer than its drop, so that it does not draw the edge up.
+
+        Where nothing is left of it within the others, or it is made of other pieces than the `outer` and other edges stay free, it is cut like that.
+        """
         brief = self.brief.of(cloth)
         body, looser = self.body, self._looser(cloth)
         if looser:
@@ -68,7 +72,9 @@ class Inward:
             body = replace(body, drop=body.drop + more)
         try:
             made = self.sewn(self.scheme.draft(body, brief))
-        except Impossible:  # nothing is left of it within the others: it is cut like the outer
+        except Impossible:
+            return Inner(None)
+        if not _corresponds(outer, made):
             return Inner(None)
         between = (self.brief.t.value - brief.t.value) / 2.0
         return Inner(made, CORNERS * between + looser)
@@ -78,3 +84,20 @@ class Inward:
         bagged = cloth is Cloth.LINING and self.brief.choices.lining.school is LiningSchool.BAGGED
         drops = is_dataclass(self.body) and any(f.name == "drop" for f in fields(self.body))
         return self.brief.habit("lining looser") if bagged and drops else 0.0
+
+
+def _corresponds(outer: Cover, inner: Cover) -> bool:
+    """Whether an inner layer has the pieces of its outer, and the same edges of them stay free."""
+    return free_edges(outer) == free_edges(inner) and surface_of(outer) <= inner.flat.keys()
+
+
+def surface_of(cover: Cover) -> set[str]:
+    """The pieces of the outer's own surface."""
+    return {piece.name for piece in cover.pieces if not piece.on and cover.flat[piece.name].cloth is Cloth.OUTER}
+
+
+def free_edges(cover: Cover) -> frozenset[tuple[str, str]]:
+    """Edges of the outer's surface that are in no seam, by piece and edge: where a lining meets it."""
+    taken = {(run.piece, run.edge) for seam in cover.seams for side in seam.sides for run in side}
+    mine = {(name, edge.name) for name in surface_of(cover) for edge in cover.flat[name].edges}
+    return frozenset(mine - taken)

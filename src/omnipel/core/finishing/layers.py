@@ -8,13 +8,14 @@ cloth. Padding is smaller than its panel, so that none lies in a seam.
 import math
 from dataclasses import replace
 
-from omnipel.core.covers.scheme import HANGS, Cover
+from omnipel.core.covers.layering import HANGS
+from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Notch, Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.finishing.inner import padded, stiffened
-from omnipel.core.finishing.inward import Inner, Inward
+from omnipel.core.finishing.inward import Inner, Inward, free_edges
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import RAW, FinishKind, seam
@@ -31,9 +32,9 @@ def with_layers(cover: Cover, choices: CoverChoices, inward: Inward) -> Cover:
     hosts = [p for p in cover.panels if p.cloth is Cloth.OUTER and p.name in surface]
     hangs = choices.lining.school in HANGS
     if choices.lining.school is not LiningSchool.NONE and not any(p.cloth is Cloth.LINING for p in cover.panels):
-        cover = _lined(cover, hosts, choices, inward.layer(Cloth.LINING) if hangs else Inner(None))
+        cover = _lined(cover, hosts, choices, inward.layer(Cloth.LINING, cover) if hangs else Inner(None))
     if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):
-        cover = padded(cover, hosts, choices, inward.layer(Cloth.PADDING) if hangs else Inner(None))
+        cover = padded(cover, hosts, choices, inward.layer(Cloth.PADDING, cover) if hangs else Inner(None))
     if choices.stiffener.thickness:
         cover = stiffened(cover, hosts, choices)
     return cover
@@ -54,7 +55,7 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner
         )
         for piece in outer
     ]
-    free = _free(cover, outer)
+    free = frozenset((cover.panel_of[piece], edge) for piece, edge in free_edges(cover))
     flat, first = cover.flat, {piece.panel: piece for piece in reversed(outer)}
     panels = [_lining_panel(p, inner.panel(first[p.name], p), choices, free) for p in hosts]
     cover = replace(cover, pieces=(*cover.pieces, *pieces))
@@ -63,7 +64,7 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner
     own = {piece.name for piece in outer}
     seams = [
         replace(s, name=f"lining: {s.name}", a=_lining_runs(s.a), b=_lining_runs(s.b), easier="")
-        for s in cover.seams
+        for s in (inner.cover or cover).seams
         if all(run.piece in own for run in (*s.a, *s.b))
     ]
     findings = list(cover.findings)
@@ -109,26 +110,19 @@ _MEETS = {FinishKind.BAGGED: ("bag", SeamKind.BAGGED), FinishKind.BOUND: ("bind"
 """By the finish of the outer; what else there is holds the lining's raw edge."""
 
 
-def _free(cover: Cover, pieces: list[Piece]) -> frozenset[tuple[str, str]]:
-    """Edges that are in no seam: where lining and outer meet; by panel and edge."""
-    taken = {(run.piece, run.edge) for s in cover.seams for run in (*s.a, *s.b)}
-    return frozenset(
-        (piece.panel, e.name) for piece in pieces for e in cover.flat[piece.name].edges if (piece.name, e.name) not in taken
-    )
-
-
 def _lining_panel(host: Panel, inner: Panel, choices: CoverChoices, free: frozenset[tuple[str, str]]) -> Panel:
     """The lining of a panel with its own allowances, on the sew line of the `inner` one; `free` edges are where it meets the outer."""
     school, own = choices.lining.school, seam(choices.lining.seam_allowance)
 
-    def edge(e: Edge, at: Edge) -> Edge:
+    def edge(e: Edge) -> Edge:
         if school is LiningSchool.AS_ONE:
             return e
-        if (host.name, e.name) not in free or e.finish.kind is FinishKind.BAGGED:
-            return Edge(e.name, at.curve, own, refs.LINING_ALLOWANCE)
-        return Edge(e.name, at.curve, e.finish if e.finish.kind is FinishKind.BOUND else RAW, None)
+        outer = host.edge(e.name).finish if (host.name, e.name) in free else None
+        if outer is None or outer.kind is FinishKind.BAGGED:
+            return Edge(e.name, e.curve, own, refs.LINING_ALLOWANCE)
+        return Edge(e.name, e.curve, outer if outer.kind is FinishKind.BOUND else RAW, None)
 
-    edges = tuple(map(edge, host.edges, inner.edges))
+    edges = tuple(map(edge, inner.edges))
     round_ = {key: inner.sizes[key] for key in ("radius", "cut radius") if key in inner.sizes}
     made = outline(f"lining {host.name}", edges, inner.length, inner.width, cloth=Cloth.LINING, grain=host.grain, sizes=round_)
     openings = tuple(f for f in inner.figures if f.kind is MarkKind.CUT_OUT)
