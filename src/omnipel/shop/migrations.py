@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any, Final
 
-VERSION: Final = 5
+VERSION: Final = 6
 """Of what this program writes."""
 
 
@@ -16,7 +16,11 @@ def migrated(data: Any, version: int) -> Any:
 
 
 def _unchanged(data: dict[str, Any]) -> dict[str, Any]:
-    """1 → 2: what is new (whose habits a job follows, the kind of its cloth, readings set aside or stood by) begins as it was understood before."""
+    """1 → 2 and 5 → 6: what is new begins as it was understood before.
+
+    That is whose habits a job follows, the kind of its cloth, readings set aside or stood by; and whether a lining is pieced, other sides that something
+    sticks out of, piped edges.
+    """
     return data
 
 
@@ -127,5 +131,11 @@ def _numbered(items: list[dict[str, Any]]) -> list[dict[str, Any]]:
     return [{"id": str(i), **item} for i, item in enumerate(items, 1)]
 
 
-STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {1: _unchanged, 2: _with_ids, 3: _with_edges, 4: _by_side}
+STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
+    1: _unchanged,
+    2: _with_ids,
+    3: _with_edges,
+    4: _by_side,
+    5: _unchanged,
+}
 """From each version to the next."""

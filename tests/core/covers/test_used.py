@@ -60,6 +60,7 @@ OTHERS: dict[Ref, Any] = {
     refs.LINING_ALLOWANCE: 17.0,
     refs.TURNING_GAP: 90.0,
     refs.LINING_WIDTH: 901.0,
+    refs.LINING_PIECED: True,
     refs.CLOSURE_KIND: ClosureKind.ZIP,
     refs.CLOSURE_LENGTH: 150.0,
 }

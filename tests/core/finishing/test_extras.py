@@ -8,13 +8,16 @@ import shapely
 from tests.core.covers.test_schemes import checked
 from tests.jobs import drum, job
 
-from omnipel.core.covers import lawful_pairs
+from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
+from omnipel.core.drafting.topology import surface
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Closure, ClosureKind, Lining, LiningSchool, TakeUp
 from omnipel.core.job.edges import EdgeChoice, Hold
+from omnipel.core.tolerances import CLOSES
+from omnipel.core.words import refs
 from omnipel.core.words.units import Unit
 from omnipel.shop.starter import starter
 
@@ -57,6 +60,34 @@ def test_layers_add_to_every_girth_and_a_lining_that_hangs_is_smaller_by_what_li
         inside = sewn_radius(drafted, "lining wall") - 0.25 / 2.0
         bare = drafted.body.radius + drafted.job.cover.clearance.amount
         assert inside == pytest.approx(bare if share > 1.0 else bare + (0.5 + padding + 0.25) / 2.0 - 0.25 / 2.0)
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize("school", [LiningSchool.BAGGED, LiningSchool.BOUND])
+def test_a_lining_wider_than_its_cloth_is_pieced_and_comes_to_the_same(form: str, scheme: str, school: LiningSchool) -> None:
+    base = starter(form, scheme)
+    narrow = replace(base.cover.lining, school=school, cloth=replace(base.cover.lining.cloth, usable_width=250.0))
+    whole = draft(replace(base, cover=replace(base.cover, lining=narrow)))
+    told = [f for f in whole.findings if f.code == "longer-than-cloth" and "lining" in f.where.id]
+    if not told or refs.LINING_SCHOOL in SCHEMES[scheme].without:
+        return
+    drafted = draft(changed(whole.job, *told[0].remedies[0].changes))
+    assert isinstance(drafted, Drafted)
+    assert not [
+        f
+        for f in drafted.findings
+        if f.code in ("longer-than-cloth", "promise-broken", "seam-not-true") and "lining" in f.where.id
+    ]
+    parts = [p for p in drafted.panels if p.cloth is Cloth.LINING]
+    assert all(min(p.rough_cut or (p.cut_length.value, p.cut_width.value)) <= 250.0 for p in parts)
+    areas = [
+        sum(p.count * shapely.Polygon(p.sew_points).area for p in d.panels if p.cloth is Cloth.LINING) for d in (whole, drafted)
+    ]
+    assert areas[1] == pytest.approx(areas[0], rel=1e-4)
+    found = surface(drafted.panels, drafted.cover.pieces, drafted.cover.seams)
+    assert found.sound
+    assert len(found.openings) == len(surface(whole.panels, whole.cover.pieces, whole.cover.seams).openings)
+    assert max(drafted.sewn.apart) < CLOSES
 
 
 def sewn_radius(drafted: Drafted, piece: str) -> float:

@@ -63,8 +63,8 @@ def unfit(job: Job, cover: Cover, walked: Sequence[Trued], in_space: Sewn) -> It
             deep=mm(-near.gap),
         )
         yield Finding("by-hand-unfit", Severity.STOP, text, where, remedies)
-    apart = [(in_space.apart[i], walked[i].seam.name) for i in in_space.gaping if walked[i].true and in_space.apart[i] > SEAM]
-    if apart:
+    apart = [(in_space.apart[i], walked[i].seam.name) for i in in_space.gaping if in_space.apart[i] > SEAM]
+    if apart and all(trued.true for trued in walked):  # what does not close because a side is too long is said there
         most, name = max(apart)
         text = tr(
             "With what was set by hand the two sides of {seam} lie {apart} apart when it is sewn, though they are equally long.",

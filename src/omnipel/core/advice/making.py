@@ -6,6 +6,7 @@ from typing import Final
 
 from omnipel.core.advice.byhand import dropped
 from omnipel.core.covers import following
+from omnipel.core.covers.layering import HANGS
 from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.drafting.panel import Cloth, Panel
@@ -145,7 +146,10 @@ def _too_wide(job: Job, panel: Panel, long: float, short: float, width: float) -
     wider = rounded_up(short, job.unit, 100.0, 6.0)
     at = refs.choice("cloth" if panel.cloth is Cloth.OUTER else "lining.cloth").at("usable_width")
     remedy = Remedy(tr("Take cloth {width} wide", width=Length(wider)), (Change(at, wider),))
-    return Finding("longer-than-cloth", Severity.STOP, text, refs.panel(panel.name), (remedy,) if wider <= WIDEST_CLOTH else ())
+    remedies = (remedy,) if wider <= WIDEST_CLOTH else ()
+    if panel.cloth is Cloth.LINING and job.cover.lining.school in HANGS and not job.cover.lining.pieced:
+        remedies = (Remedy(tr("Piece the lining"), (Change(refs.LINING_PIECED, True),)), *remedies)
+    return Finding("longer-than-cloth", Severity.STOP, text, refs.panel(panel.name), remedies)
 
 
 def sloping(form: Form, scheme: Scheme, body: Body) -> Iterator[Finding]:

@@ -31,6 +31,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.LINING_SCHOOL: tr("lining"),
     refs.LINING_ALLOWANCE: tr("lining seam allowance"),
     refs.LINING_WIDTH: tr("usable width of the lining"),
+    refs.LINING_PIECED: tr("piece a lining that is wider than its cloth"),
     refs.TURNING_GAP: tr("turning gap"),
     refs.PADDING_INSET: tr("padding ends short of the seam by"),
     refs.PADDING_MATERIAL: tr("padding is of"),

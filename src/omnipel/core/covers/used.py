@@ -88,6 +88,13 @@ def _bagged(choices: CoverChoices) -> bool:
     return choices.lining.school is LiningSchool.BAGGED and not _reversible(choices)
 
 
+def _pieced(choices: CoverChoices, cover: Cover) -> bool:
+    """Whether a panel of the lining is wider than its cloth, or was."""
+    width = choices.lining.cloth.usable_width
+    cut = [p.rough_cut or (p.cut_length.value, p.cut_width.value) for p in cover.panels if p.cloth is Cloth.LINING]
+    return any(min(size) > width for size in cut) or any(seam.name.startswith("piecing of ") for seam in cover.seams)
+
+
 def _turned(cover: Cover | None) -> bool:
     """Whether the lining is turned through a gap; it may be, as long as there is no cover."""
     marks = (MarkKind.POINT, "gap")
@@ -156,6 +163,7 @@ _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, Cover | None], bool]]
     refs.QUILTING_ACROSS: lambda s, c, k: c.padding > 0.0,
     refs.LINING_ALLOWANCE: lambda s, c, k: _sewn_alone(c) and _decides(k, refs.LINING_ALLOWANCE),
     refs.TURNING_GAP: lambda s, c, k: _bagged(c) and _turned(k),
+    refs.LINING_PIECED: lambda s, c, k: _sewn_alone(c) and k is not None and _pieced(c, k),
     refs.LINING_WIDTH: lambda s, c, k: (
         c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in (k.panels if k is not None else ()))
     ),

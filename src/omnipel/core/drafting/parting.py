@@ -83,6 +83,8 @@ class Halves:
     upper: Panel
     names: Mapping[str, tuple[str, ...]]
     """The parts of the edges that the line crosses, by their names in the whole panel."""
+    edge: str = "parting"
+    """What the new edge of both is called."""
 
 
 def parted_across(
@@ -99,6 +101,8 @@ def parted_across(
     """
     low = float(panel.sew_points[:, 1].min())
     level = low + at
+    taken = {edge.name for edge in panel.edges}
+    new = next(name for n in range(1, 1000) if (name := f"parting {n}" if n > 1 else "parting") not in taken)
     crossed = {edge.name: places for edge in panel.edges if (places := _crossings(edge.curve, level))}
     if sum(len(places) for places in crossed.values()) != 2:
         return None
@@ -110,7 +114,7 @@ def parted_across(
         if chain is None:
             return None
         start, stop = chain[-1].curve.end, chain[0].curve.start
-        edges = (*chain, Edge("parting", line(start, stop), *cut))
+        edges = (*chain, Edge(new, line(start, stop), *cut))
         level_sides = abs(start[1] - stop[1]) < SAME_POINT
         wide = abs(abs(start[0] - stop[0]) - panel.length.value) < SAME_POINT * max(1.0, panel.length.value)
         made = outline(
@@ -127,7 +131,7 @@ def parted_across(
         )
         own = {edge.name for edge in chain}
         halves.append(replace(made, notches=tuple(notch for notch in whole.notches if notch.edge in own)))
-    return Halves(halves[0], halves[1], parts)
+    return Halves(halves[0], halves[1], parts, new)
 
 
 def _crossings(curve: Curve, level: float) -> list[float]:

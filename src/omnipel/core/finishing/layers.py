@@ -16,6 +16,7 @@ from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.finishing.inner import padded, stiffened
 from omnipel.core.finishing.inward import Inner, Inward, free_edges
+from omnipel.core.finishing.pieced import pieced
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import RAW, FinishKind, seam
@@ -30,11 +31,13 @@ def with_layers(cover: Cover, choices: CoverChoices, inward: Inward) -> Cover:
     """The cover with lining and padding panels, their seams and checks; `inward` drafts those that have a gap of their own."""
     surface = {piece.panel for piece in cover.pieces if not piece.on}
     hosts = [p for p in cover.panels if p.cloth is Cloth.OUTER and p.name in surface]
-    hangs = choices.lining.school in HANGS
+    hangs, outer = choices.lining.school in HANGS, cover
     if choices.lining.school is not LiningSchool.NONE and not any(p.cloth is Cloth.LINING for p in cover.panels):
-        cover = _lined(cover, hosts, choices, inward.layer(Cloth.LINING, cover) if hangs else Inner(None))
+        cover = _lined(cover, hosts, choices, inward.layer(Cloth.LINING, outer) if hangs else Inner(None))
+        if choices.lining.pieced and hangs:
+            cover = pieced(cover, choices)
     if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):
-        cover = padded(cover, hosts, choices, inward.layer(Cloth.PADDING, cover) if hangs else Inner(None))
+        cover = padded(cover, hosts, choices, inward.layer(Cloth.PADDING, outer) if hangs else Inner(None))
     if choices.stiffener.thickness:
         cover = stiffened(cover, hosts, choices)
     return cover

@@ -47,11 +47,11 @@ def _parted(cover: Cover, choices: CoverChoices, parting: Parting) -> Cover:
         )
         middle = Remedy(tr("In the middle"), (Change(where.at("at"), choices.habits.system.near(high / 2.0)),))
         return replace(cover, findings=(*cover.findings, Finding("parting-misses", Severity.STOP, text, where, (middle, leave))))
-    return _with_halves(cover, panel.name, halves)
+    return with_halves(cover, panel.name, halves, f"parting of {panel.name}", "zipped")
 
 
-def _with_halves(cover: Cover, name: str, halves: Halves) -> Cover:
-    """The cover with a panel in two parts: seams and openings run over them, and what was one piece is joined."""
+def with_halves(cover: Cover, name: str, halves: Halves, called: str, kind: str) -> Cover:
+    """The cover with a panel in two parts: seams and openings run over them, and what was one piece is joined, by seams of a name and kind."""
     panel_of = cover.panel_of
     upper = {edge.name for edge in halves.upper.edges}
     names = (halves.lower.name, halves.upper.name)
@@ -66,10 +66,10 @@ def _with_halves(cover: Cover, name: str, halves: Halves) -> Cover:
     seams = tuple(replace(s, a=tuple(map(run, s.a)), b=tuple(map(run, s.b))) for s in seams_parted(cover.seams, parts))
     joins = tuple(
         Seam(
-            f"parting of {name}",
-            (Run(f"{piece.name}, lower part", "parting"),),
-            (Run(f"{piece.name}, upper part", "parting", reversed=True),),
-            kind="zipped",
+            called,
+            (Run(f"{piece.name}, lower part", halves.edge),),
+            (Run(f"{piece.name}, upper part", halves.edge, reversed=True),),
+            kind=kind,
         )
         for piece in cover.pieces
         if piece.panel == name

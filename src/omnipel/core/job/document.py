@@ -128,7 +128,7 @@ class ClosureKind(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lining:
-    """The lining: how it is put in, its own cloth and allowance, the gap to turn it through."""
+    """The lining: how it is put in, its own cloth and allowance, the gap to turn it through; whether it is pieced where it is wider than its cloth."""
 
     __pydantic_config__ = CONFIG
 
@@ -138,6 +138,7 @@ class Lining:
     )
     seam_allowance: Allowance = 10.0
     turning_gap: Gap = 120.0
+    pieced: bool = False
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -241,6 +241,8 @@ class CoverStation(QWidget):
         form.pick(refs.LINING_SCHOOL, of_enum(schools), why=lambda c: LINING_WHY[c.lining.school])
         form.length(refs.LINING_ALLOWANCE)
         form.length(refs.TURNING_GAP)
+        form.length(refs.LINING_WIDTH, strict=True)
+        form.tick(refs.LINING_PIECED)
         self._inner()
         form.share(refs.QUILTING_ALONG)
         form.share(refs.QUILTING_ACROSS)
