@@ -1,6 +1,7 @@
 """The sewn cover and the object as a Wavefront OBJ file, so that anyone can measure it with another program. Millimetres, z up.
 
-Groups: `cover/<panel>/<piece>` and `object/<part>`; names have their blanks as underscores. Faces are flat, counter-clockwise seen from outside.
+Groups: `cover/<panel>/<piece>`, `cover/<feature>/<id and number>` for webbing and tape, and `object/<part>`; names
+have their blanks as underscores. Faces are flat, counter-clockwise seen from outside.
 """
 
 from collections.abc import Iterator
@@ -37,6 +38,9 @@ def _groups(draft: Drafted) -> Iterator[tuple[str, list[Solid]]]:
         panel = cover.flat[piece.name]
         size = float(np.ptp(panel.sew_points, axis=0).max())
         yield _name("cover", panel.name, piece.name), facets(piece, panel, max(FINE, size * 1e-4))
+    for id_, ribbons in cover.ribbons.items():
+        for i, ribbon in enumerate(ribbons, 1):
+            yield _name("cover", ribbon.name, f"{id_} {i}"), ribbon.faces
     parts: dict[str, list[Solid]] = {}
     for face in draft.body.mesh().faces:
         parts.setdefault(face.part, []).append(face.points)

@@ -23,7 +23,7 @@ def report(draft: Draft, voice: Voice | None = None) -> dict[str, Any]:
     cover = draft.cover if isinstance(draft, Drafted) else Cover()
     return {
         "format": "omnipel-draft",
-        "version": 6,
+        "version": 7,
         "job": draft.job.name,
         "parts": {name: part(number, voice) for name, number in (draft.measured.sums if draft.measured else {}).items()},
         "sizes": {name: size.value for name, size in cover.sizes.items()},
@@ -141,6 +141,10 @@ def _features(draft: Draft, cover: Cover) -> list[dict[str, Any]]:
                 "piece": lying.piece if lying else None,
                 "flat": list(lying.flat) if lying else None,
                 "place": list(lying.place) if lying else None,
+                "hangs": [
+                    {"line": ribbon.line.tolist(), "length": ribbon.length, "wide": ribbon.wide}
+                    for ribbon in cover.ribbons.get(feature.id, ())
+                ],
             }
         )
     return made

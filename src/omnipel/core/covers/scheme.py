@@ -18,6 +18,7 @@ from omnipel.core.job.document import ClearanceSchool, CoverChoices, RingSchool
 from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
 from omnipel.core.job.finish import Finish, seam, trimmed
+from omnipel.core.space.ribbons import Ribbon
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, mm, tr
 from omnipel.core.words.refs import Ref
@@ -88,6 +89,7 @@ class Cover:
         slits: names of the openings that are seams left open.
         joins: the seams that a person decides about, by name, and how long each is when it is sewn, mm, also where it is left open.
         lying: where what was put on it lies, by its id.
+        ribbons: webbing and tape that hang on it, by the id of what they belong to.
         directions: choices of an ease that differs by direction, as far as it has any.
         padded: whether its padding follows the job's choices; some schemes have a padding of their own.
     """
@@ -112,6 +114,7 @@ class Cover:
     slits: tuple[str, ...] = ()
     joins: Mapping[str, float] = field(default_factory=dict)
     lying: Mapping[str, Lying] = field(default_factory=dict)
+    ribbons: Mapping[str, tuple[Ribbon, ...]] = field(default_factory=dict)
     directions: frozenset[Ref] = frozenset()
     padded: bool = False
 

@@ -204,8 +204,10 @@ def _dressed(cover: Cover, puts: Sequence[Put]) -> Cover:
             made.append(panel)
             own += [_laid(panel, laid, put, called) for laid, called in zip(each, copies(panel.name, len(each)), strict=True)]
     hardware = tuple(bought for put in puts for bought in put.made.hardware)
+    ribbons = {put.feature.id: tuple(put.made.ribbons) for put in puts if put.made.ribbons}
     lying = {put.feature.id: _lying(put) for put in puts}
-    return replace(cover, panels=tuple(made), pieces=tuple(own), hardware=(*cover.hardware, *hardware), lying=lying)
+    made_of = replace(cover, panels=tuple(made), pieces=tuple(own), hardware=(*cover.hardware, *hardware))
+    return replace(made_of, lying=lying, ribbons=ribbons)
 
 
 def _lying(put: Put) -> Lying:
@@ -220,6 +222,8 @@ def _drawn_on(panel: Panel, figures: tuple[Figure, ...], notches: tuple[Notch, .
 def _laid(panel: Panel, laid: Laid, put: Put, name: str) -> Piece:
     """A panel of a feature on the outside of the piece that it lies on."""
     spot = laid.spot
+    if laid.place is not None:
+        return placed(panel, laid.place, name, on=spot.piece.name)
     at = spot.at + laid.right * spot.right - laid.up * spot.down
     px, py = middle(panel)
     move = at - px * spot.right + py * spot.down

@@ -21,6 +21,8 @@ from omnipel.core.job.feature import Choice, Feature
 from omnipel.core.job.findings import Finding, Impossible, Remedy, Severity
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.plane.curves import Points
+from omnipel.core.space.placements import Placement
+from omnipel.core.space.ribbons import Ribbon
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, Rule, Value, plain, term, tr
 from omnipel.core.words.refs import Ref
@@ -42,12 +44,13 @@ class Lies(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Laid:
-    """A panel of its own: its middle lies so far to the right of and above the middle of what it belongs to, on its right side."""
+    """A panel of its own: its middle so far to the right of and above the middle of what it belongs to, on its right side; or standing out as `place` says."""
 
     panel: Panel
     spot: Spot
     right: float = 0.0
     up: float = 0.0
+    place: Placement | None = None
 
 
 @dataclass
@@ -57,6 +60,7 @@ class Additions:
     figures: dict[str, list[Figure]] = field(default_factory=dict)
     notches: dict[str, list[Notch]] = field(default_factory=dict)
     panels: list[Laid] = field(default_factory=list)
+    ribbons: list[Ribbon] = field(default_factory=list)
     hardware: list[Hardware] = field(default_factory=list)
     findings: list[Finding] = field(default_factory=list)
 
@@ -159,9 +163,13 @@ class Put:
         """A mark on an edge."""
         self.made.notches.setdefault(piece or self.spot.piece.name, []).append(notch)
 
-    def lay(self, panel: Panel, right: float = 0.0, up: float = 0.0) -> None:
-        """A panel of its own, its middle so far from the middle of it."""
-        self.made.panels.append(Laid(panel, self.spot, right, up))
+    def lay(self, panel: Panel, right: float = 0.0, up: float = 0.0, place: Placement | None = None) -> None:
+        """A panel of its own, its middle so far from the middle of it; or standing out from there."""
+        self.made.panels.append(Laid(panel, self.spot, right, up, place))
+
+    def hang(self, *ribbons: Ribbon) -> None:
+        """What hangs on the cover there, in space."""
+        self.made.ribbons += ribbons
 
     def buy(self, name: Phrase, length: Worked | None = None, count: int = 0, note: Phrase | None = None) -> None:
         """Something that is bought for it."""

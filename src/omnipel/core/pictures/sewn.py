@@ -34,6 +34,8 @@ def shell(cover: Cover, *, apart: bool = False) -> Mesh:
     size = float(np.ptp(everything, axis=0).max())
     made = {piece.name: facets(piece, cover.flat[piece.name], COARSE * size) for piece in pieces}
     if not apart:
+        for ribbon in (ribbon for ribbons in cover.ribbons.values() for ribbon in ribbons):
+            made[ribbon.name] = [*made.get(ribbon.name, []), *ribbon.faces]
         return Mesh(tuple(Face(points, part_of(name, i)) for name, faces in made.items() for i, points in enumerate(faces)))
     middle = (everything.min(axis=0) + everything.max(axis=0)) / 2.0
     ways = {name: _way(np.concatenate(faces), middle, size) for name, faces in made.items() if faces}

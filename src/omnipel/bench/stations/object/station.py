@@ -70,7 +70,7 @@ class ObjectStation(QWidget):
         self.trace = button(tr("Bring in an outline…"), self._trace)
         note = label(
             tr(
-                "Knob, crank, handle, cable, valve: placed from the front centre line and the top edge, measured over, never beside."
+                "Knob, crank, handle, cable, valve: placed from the centre line of its side and the top edge, measured over, never beside."
             ),
             "soft",
             wrap=True,

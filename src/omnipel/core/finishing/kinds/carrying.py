@@ -8,6 +8,7 @@ from omnipel.core.covers.options import Option, length, only_when, pick, yes
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
+from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.directions import (
     STITCHED,
     as_webbing,
@@ -22,6 +23,7 @@ from omnipel.core.finishing.kinds.directions import (
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.finish import seam
 from omnipel.core.plane.curves import Points
+from omnipel.core.space.frames import Frame
 from omnipel.core.words.phrases import Phrase, Rule, tr
 from omnipel.core.words.working import Worked, worked
 
@@ -62,12 +64,15 @@ def handle(put: Put) -> None:
         for i, (x, y) in enumerate(ends(put), 1):
             put.draw(f"{put.feature.name} {i}", anchor(put, x, y), closed=True)
             put.lay(_patch(put, f"patch of {put.feature.name}", side, side), x, y)
+        for y in dict.fromkeys(y for _, y in ends(put)):
+            put.hang(hanging.handle(put, put.feature.name, hanging.here(put, 0.0, y), put.feature.width, grip.value))
         put.buy(tr("webbing"), (grip + worked(tr("stitched down"), put.habit("anchor")) * 2.0) * n)
         return
     met = caught_edge(put, as_wide)
     if met is None:
         return
-    mark_caught(put, met[0], met[1], put.feature.width)
+    at = mark_caught(put, met[0], met[1], put.feature.width)
+    put.hang(hanging.handle(put, put.feature.name, hanging.at_edge(put, met[0], at), put.feature.width, grip.value))
     put.buy(tr("webbing"), grip + caught_length(put) * 2.0)
 
 
@@ -122,21 +127,21 @@ def strap_outline(put: Put) -> Points:
     return anchor(put, 0.0, 0.0)
 
 
-def one_end(put: Put, name: Phrase, long: Worked) -> bool:
-    """Webbing with one end caught or stitched on: its mark, its patch, what is bought; whether it could be placed."""
+def one_end(put: Put, name: Phrase, long: Worked) -> Frame | None:
+    """Webbing with one end caught or stitched on: its mark, its patch, what is bought; where it is held, None where it could not be placed."""
     if put.picked("caught") == STITCHED:
         put.made.say(off_edges(put, "pocket-too-wide"))
         put.draw(put.feature.name, put.local, closed=True)
         side = worked(tr("patch"), put.habit("backing patch"))
         put.lay(_patch(put, f"patch of {put.feature.name}", side, side))
         put.buy(name, long + worked(tr("stitched down"), put.habit("anchor")))
-        return True
+        return hanging.here(put)
     met = caught_edge(put, as_webbing)
     if met is None:
-        return False
-    mark_caught(put, met[0], met[1], put.habit("webbing"))
+        return None
+    at = mark_caught(put, met[0], met[1], put.habit("webbing"))
     put.buy(name, long + caught_length(put))
-    return True
+    return hanging.at_edge(put, met[0], at)
 
 
 def strap(put: Put) -> None:
@@ -144,7 +149,11 @@ def strap(put: Put) -> None:
     long = put.width
     if put.picked("ends") == "a buckle":
         long = long + worked(tr("through the buckle"), put.habit("anchor"))
-    if one_end(put, tr("webbing"), long) and put.picked("ends") == "a buckle":
+    held = one_end(put, tr("webbing"), long)
+    if held is None:
+        return
+    put.hang(hanging.strap(put, put.feature.name, held, put.feature.width))
+    if put.picked("ends") == "a buckle":
         put.buy(tr("buckle"), count=1)
 
 
@@ -165,7 +174,9 @@ STRAP = Kind(
 
 def loop(put: Put) -> None:
     """A loop of webbing, both ends together."""
-    one_end(put, tr("webbing"), put.width * 2.0)
+    held = one_end(put, tr("webbing"), put.width * 2.0)
+    if held is not None:
+        put.hang(hanging.loop(put, put.feature.name, held, put.feature.width))
 
 
 LOOP = Kind(
@@ -185,7 +196,9 @@ LOOP = Kind(
 
 def d_ring(put: Put) -> None:
     """A D-ring in a loop of webbing."""
-    if one_end(put, tr("webbing"), worked(tr("through the ring"), put.habit("anchor")) * 2.0):
+    held = one_end(put, tr("webbing"), worked(tr("through the ring"), put.habit("anchor")) * 2.0)
+    if held is not None:
+        put.hang(hanging.loop(put, put.feature.name, held, put.habit("anchor")))
         put.buy(tr("D-ring"), count=1)
 
 

@@ -107,13 +107,14 @@ def caught_edge(put: Put, wide: Wide) -> tuple[str, float] | None:
     return None
 
 
-def mark_caught(put: Put, edge: str, share: float, wide: float) -> None:
-    """Two marks on an edge between which something so wide is caught; moved along it where it would reach beyond its end."""
+def mark_caught(put: Put, edge: str, share: float, wide: float) -> float:
+    """Two marks on an edge between which something so wide is caught; moved along it where it would reach beyond its end. The share of its middle."""
     long = put.host.edge(edge).curve.length
     half = min(wide / long, 1.0) / 2.0
     at = min(max(share, half), 1.0 - half)
     for side in (-1.0, 1.0):
         put.mark(Notch(edge, at + side * half, put.feature.name[:6], MarkKind.POINT))
+    return at
 
 
 def caught_length(put: Put) -> Worked:

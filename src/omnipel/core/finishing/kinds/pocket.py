@@ -12,12 +12,15 @@ from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Notch, Panel
 from omnipel.core.drafting.shapes import outline as panel_of
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values, rectangle_of
+from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.covering import HELD, held_down
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import BOUND, Finish, double_hem, elastic_casing
 from omnipel.core.plane.curves import Points, Trace, line
 from omnipel.core.plane.trace import ring_around
+from omnipel.core.space.frames import Frame, vector
+from omnipel.core.space.placements import Folded
 from omnipel.core.tolerances import SHORTEST
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, Rule, mm, tr
@@ -95,12 +98,36 @@ def pocket(put: Put) -> None:
     single = put.picked("made") == SINGLE
     mouth = put.picked("mouth") if single else DOUBLED
     deep = put.length("depth", tr("depth")) if single and not put.yes("full") else worked(tr("depth"), 0.0)
-    put.lay(_panel(put, wide, deep, mouth))
+    panel = _panel(put, wide, deep, mouth)
+    put.lay(panel, place=_standing_out(put, panel, deep.value) if deep.value and mouth != GATHERED else None)
     _goods(put, wide + deep * 2.0, mouth)
     if put.yes("flap"):
         over = wide + worked(tr("flap wider"), put.habit("flap side")) * 2.0
         size = worked(tr("flap"), put.habit("flap"))
         held_down(put, f"flap of {put.feature.name}", over, size, put.picked("held"), up=float(high[1]))
+
+
+def _standing_out(put: Put, panel: Panel, deep: float) -> Folded:
+    """A boxed pocket on its panel: its front so far out, its sides and its bottom back to the cover."""
+    (x, y), on = panel.sew_points.max(axis=0), hanging.here(put)
+    high = float(y) - deep
+    foot, right, up, out = (np.array(v) for v in (on.origin, on.right, on.up, on.out))
+    low = foot - up * (deep + high / 2.0)
+    half = x / 2.0 - deep
+
+    def part(
+        x0: float, y0: float, x1: float, y1: float, origin: np.ndarray, along: np.ndarray, upward: np.ndarray
+    ) -> tuple[Points, Frame]:
+        return np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)]), Frame(vector(origin), vector(along), vector(upward))
+
+    return Folded(
+        (
+            part(deep, deep, x - deep, y, low - right * x / 2.0 + out * deep, right, up),
+            part(deep, 0.0, x - deep, deep, foot - right * x / 2.0 - up * high / 2.0, right, out),
+            part(x - deep, deep, x, y, low + right * half + out * x, -out, up),
+            part(0.0, deep, deep, y, low - right * half, out, up),
+        )
+    )
 
 
 def _mouth(put: Put, mouth: str) -> Finish:

@@ -6,6 +6,7 @@ from omnipel.core.covers.options import count, length, pick
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put
+from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.directions import (
     STITCHED,
     as_tie,
@@ -35,6 +36,7 @@ def ties(put: Put) -> None:
         put.made.say(off_edges(put, "feature-off-panel"))
         for i, (x, y) in enumerate(places, 1):
             put.draw(f"{put.feature.name} {i}", cross(x, y), MarkKind.POINT)
+            put.hang(*hanging.ties(put, put.feature.name, hanging.here(put, x, y), put.number("long")))
         long = long + worked(tr("stitched down"), put.habit("anchor"))
     else:
         met = caught_edge(put, as_tie)
@@ -43,7 +45,8 @@ def ties(put: Put) -> None:
         edge, share = met
         run = put.host.edge(edge).curve.length
         for x, _ in places:
-            mark_caught(put, edge, share + (x - places[:, 0].mean()) / run, put.habit("tie width"))
+            at = mark_caught(put, edge, share + (x - places[:, 0].mean()) / run, put.habit("tie width"))
+            put.hang(*hanging.ties(put, put.feature.name, hanging.at_edge(put, edge, at), put.number("long")))
         long = long + caught_length(put)
     n = 2 * len(places)
     if put.picked("of") == TAPE:
