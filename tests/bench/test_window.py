@@ -300,7 +300,7 @@ def test_another_scheme_is_one_click_and_keeps_cloth_and_readings(sample_window:
     open_job(sample_window, "Press motor", "cover")
     before = sample_window.session.open_job
     strip = sample_window.stations["cover"].strip
-    assert len(strip.cards) == 7
+    assert len(strip.cards) == 8
     for card in strip.cards:
         card.click()
         job = sample_window.session.open_job

@@ -28,10 +28,9 @@ NEARLY: Final = 1.0
 
 def stands_open(cover: Cover, thing: SticksOut, axis: tuple[Vector, Vector]) -> bool:
     """Whether a seam is left open where the thing comes out, all across it."""
-    for name in cover.slits:
-        run = cover.openings[name]
+    half = thing.size / 2.0
+    for run in (run for edge in cover.edges if edge.name in cover.slits for run in edge.runs):
         far = _far(_walked(cover, (run,)), axis)
-        half = thing.size / 2.0
         if far.min() <= half and min(far[0], far[-1]) >= half - NEARLY:
             return True
     return False
