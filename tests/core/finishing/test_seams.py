@@ -11,6 +11,7 @@ import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.core.space.test_promises import strains
 from tests.jobs import drum
 from tests.wild import tried, wild_jobs
 
@@ -20,10 +21,10 @@ from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.drafting.pieces import named
 from omnipel.core.drafting.topology import surface
 from omnipel.core.drafting.walking import walk
-from omnipel.core.finishing.constructions import CONSTRUCTIONS
+from omnipel.core.finishing.constructions import CONSTRUCTIONS, schools
 from omnipel.core.finishing.strips import binding_width, piping_width
 from omnipel.core.job.changes import changed, meant
-from omnipel.core.job.document import Job, LiningSchool
+from omnipel.core.job.document import Job, Lining, LiningSchool
 from omnipel.core.job.edges import EdgeChoice, Hold
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.finish import FinishKind, single_hem, usual_finish
@@ -50,7 +51,7 @@ def bought(drafted: Drafted) -> dict[str, float]:
     return {str(h.name): h.length.value for h in drafted.cover.hardware if h.length is not None}
 
 
-@pytest.mark.parametrize("key", CONSTRUCTIONS)
+@pytest.mark.parametrize("key", schools())
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
 def test_every_construction_on_every_seam_of_every_scheme(form: str, scheme: str, key: str) -> None:
     """The cover is the same surface, closes as well, and both sides have the allowances that the trade gives."""
@@ -76,6 +77,49 @@ def test_every_construction_on_every_seam_of_every_scheme(form: str, scheme: str
     if key == "piped":  # gathered or not, the cord is as long as the sewn seam
         cords = ((t.length_b - (0.0 if t.seam.ring else 20.0)) * t.times for t in drafted.seams if t.seam.name in chosen)
         assert bought_all(drafted, "piping cord") == pytest.approx(math.fsum(cords))
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize(("key", "ratio"), [("gathered", 1.5), ("eased", 1.02)])
+def test_a_seam_that_is_gathered_or_eased_has_a_fuller_strip_that_is_drawn_in_evenly(
+    form: str, scheme: str, key: str, ratio: float
+) -> None:
+    """Where a strip hangs free at its other edge; elsewhere it is said why not, and nothing changes."""
+    made = starter(form, scheme)
+    plain = draft(replace(made, cover=replace(made.cover, lining=Lining())))
+    assert isinstance(plain, Drafted)
+    for name in plain.cover.joins:
+        drafted = draft(replace(plain.job, cover=replace(plain.job.cover, seams={name: SeamChoice(kind=key)})))
+        assert isinstance(drafted, Drafted)
+        assert "promise-broken" not in [f.code for f in drafted.findings]
+        fuller = [t for t in drafted.seams if t.seam.name == name and t.seam.ratio == ratio]
+        if not fuller:
+            unsuited = [f for f in drafted.findings if f.code == "construction-unsuited"]
+            assert unsuited or any(t.seam.onto for t in plain.seams if t.seam.name == name)
+            assert [p.sew_points.tolist() for p in drafted.panels] == [p.sew_points.tolist() for p in plain.panels]
+            continue
+        for trued in fuller:
+            assert trued.true
+            assert trued.length_a == pytest.approx(ratio * trued.length_b)
+            for run in trued.seam.a:
+                piece = next(p for p in drafted.cover.pieces if p.name == run.piece)
+                low, high = strains(piece, drafted.cover.flat[run.piece])
+                drawn = 1.0 / ratio - 1.0
+                assert low <= drawn + 1e-6 if scheme == "sleeve-tied" else low == pytest.approx(drawn, abs=1e-6)
+                assert high < 1e-6
+        assert surface(drafted.panels, drafted.cover.pieces, drafted.cover.seams).sound
+        wider = sum(e.length.value for e in drafted.cover.edges) / sum(e.length.value for e in plain.cover.edges)
+        assert 1.0 < wider < ratio + 1e-6
+        assert loaded(dumped(drafted.job)) == drafted.job
+
+
+def test_cloth_that_cannot_gather_or_ease_so_far_says_so() -> None:
+    for key, far in (("gathered", 3.0), ("eased", 1.1)):
+        drafted = sewn(drum(), wall_to_lid=SeamChoice(kind=key, fuller=far))
+        finding = next(f for f in drafted.findings if f.code == "construction-unsuited")
+        cured = draft(changed(drafted.job, *finding.remedies[0].changes))
+        assert "construction-unsuited" not in [f.code for f in cured.findings]
+        assert max(t.seam.ratio for t in cured.seams) > 1.0
 
 
 def bought_all(drafted: Drafted, name: str) -> float:

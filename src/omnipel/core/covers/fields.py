@@ -100,6 +100,7 @@ SEAM_FIELDS: Final[Mapping[str, Phrase]] = {
     "allowance": tr("allowance"),
     "under": tr("allowance of the other side"),
     "wide": tr("its own width"),
+    "fuller": tr("fuller"),
     "start": tr("begins at"),
     "stop": tr("ends at (0: at the end of the seam)"),
     "open_from": tr("left open from"),

@@ -11,8 +11,9 @@ from omnipel.core.covers.scheme import Cover, Hardware
 from omnipel.core.drafting.lengths import edge_length, tightest
 from omnipel.core.drafting.panel import MarkKind, Notch, Panel
 from omnipel.core.drafting.seams import Seam, SeamKind, Way
-from omnipel.core.finishing.constructions import CONSTRUCTIONS
+from omnipel.core.finishing.constructions import CONSTRUCTIONS, schools
 from omnipel.core.finishing.constructions.construction import Construction, Joining
+from omnipel.core.finishing.fuller import with_fullness
 from omnipel.core.finishing.left_open import begins, left_open, sewn_length
 from omnipel.core.finishing.parted import with_partings
 from omnipel.core.finishing.refitted import refitted
@@ -21,11 +22,11 @@ from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import Finish, FinishKind, Trimmed, trimmed
 from omnipel.core.job.joining import SeamChoice
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import mm, term, tr
+from omnipel.core.words.phrases import Ratio, mm, term, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import worked
 
-CHOSEN = frozenset((SeamKind.PLAIN, SeamKind.FELLED, SeamKind.GATHERED, "zipped"))
+CHOSEN = frozenset((SeamKind.PLAIN, SeamKind.FELLED, SeamKind.GATHERED, "zipped", "eased"))
 """How a scheme joins what a person may join otherwise; laps, boxed corners and what goes with a lining are as they are."""
 OF_SCHEMES = frozenset(map(str, SeamKind))
 """How schemes join by themselves; any other kind is the key of a construction."""
@@ -35,7 +36,7 @@ SCHOOLED = frozenset((SeamKind.PLAIN, SeamKind.FELLED))
 
 def with_seams(cover: Cover, choices: CoverChoices, outer: Mapping[str, float] | None = None) -> Cover:
     """The cover with its panels parted and its seams sewn as decided; an inner layer is left open where the seams of its `outer`, so long, are."""
-    cover = with_partings(cover, choices)
+    cover, choices = with_fullness(with_partings(cover, choices), choices)
     asked = {seam.name: seam for seam in cover.seams if seam.kind in CHOSEN}
     lost = [name for name in choices.seams if name not in asked]
     lengths = {name: sewn_length(cover, seam) for name, seam in asked.items()}
@@ -78,7 +79,7 @@ def _in_proportion(choices: CoverChoices, shares: Mapping[str, float]) -> CoverC
 def _key(seam: Seam, choices: CoverChoices) -> str:
     """The construction of a seam, where somebody decides it or it takes something to sew it; "" where it stays as its scheme has it."""
     chosen = choices.seams.get(seam.whole or seam.name)
-    school = choices.join if seam.kind in SCHOOLED else ""
+    school = choices.join if seam.kind in SCHOOLED and choices.join in schools() else ""
     if chosen is not None:
         return chosen.kind or school or str(seam.kind)
     return school or (str(seam.kind) if seam.kind not in OF_SCHEMES else "")
@@ -105,6 +106,7 @@ def _made(
         allowance=allowance,
         thick=choices.cloth.thickness,
         choices=choices,
+        fuller=seam.ratio,
     )
     rows = construction.rows if chosen.rows is None else chosen.rows
     made = replace(
@@ -201,8 +203,9 @@ def _judged(construction: Construction, joining: Joining, chosen: SeamChoice, mo
     for against in construction.against(joining):
         better: tuple[Remedy, ...] = ()
         if against.part and against.better > 0.0:
-            what = tr("allowance") if against.part == "allowance" else construction.wide
-            words = tr("{what}: {better}", what=what, better=mm(against.better))
+            what = {"allowance": tr("allowance"), "fuller": tr("fuller")}.get(against.part, construction.wide)
+            better_ = Ratio(against.better) if against.part == "fuller" else mm(against.better)
+            words = tr("{what}: {better}", what=what, better=better_)
             better = (Remedy(words, (Change(joining.where.at(against.part), against.better),)),)
         text = tr("{seam}, {how}: {why}.", seam=joining.called, how=construction.words, why=against.text)
         yield Finding(

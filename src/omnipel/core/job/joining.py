@@ -7,7 +7,7 @@ from annotated_types import Ge, Le, Len
 
 from omnipel.core.job.finish import Allowance
 from omnipel.core.job.ids import Id
-from omnipel.core.tolerances import LONGEST
+from omnipel.core.tolerances import LONGEST, MOST_GATHERED
 
 Along = Annotated[float, Ge(0), Le(LONGEST)]
 
@@ -21,6 +21,7 @@ class SeamChoice:
         allowance: of its first side, and of both where `under` is not decided; None as usual.
         under: allowance of its other side.
         wide: the construction's own width, mm: cord, overlap, binding, shown teeth; 0 as usual.
+        fuller: how many times one side is as long as the other, where it is gathered or eased; 0 as usual.
         start, stop: the stretch that the construction runs over, mm from the seam's beginning; a `stop` of 0 is its end.
         open_from, open_to: the stretch that is left open, mm from the seam's beginning; none where they are equal.
         rows: rows of topstitching; None as the construction has it.
@@ -33,6 +34,7 @@ class SeamChoice:
     allowance: Allowance | None = None
     under: Allowance | None = None
     wide: Annotated[float, Ge(0), Le(200)] = 0.0
+    fuller: Annotated[float, Ge(0), Le(MOST_GATHERED)] = 0.0
     start: Along = 0.0
     stop: Along = 0.0
     open_from: Along = 0.0

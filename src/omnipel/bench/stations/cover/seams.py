@@ -5,6 +5,7 @@ from functools import partial
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import Picker, combo
 from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import length_field
@@ -19,7 +20,8 @@ from omnipel.core.finishing.left_open import begins
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.joining import Parting, SeamChoice
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Phrase, Value, mm, term, tr, trn
+from omnipel.core.words.notation import parse_number
+from omnipel.core.words.phrases import NOTHING, Phrase, Ratio, Value, mm, term, tr, trn
 
 
 class SeamList(QWidget):
@@ -104,6 +106,8 @@ class SeamCard(QWidget):
             self.fields[part] = field
             grid.addWidget(label(words, "soft", wrap=True), k // 2 * 2, k % 2)
             grid.addWidget(field, k // 2 * 2 + 1, k % 2)
+        if self.construction is not None and self.construction.fuller is not None and self.chosen.kind:
+            self._fullness(grid, self.construction.fuller)
         measured = tr("Places along it are measured {where}.", where=begins(draft.cover, seam).words)
         about = self.construction.about if self.construction is not None else tr("Sewn as its scheme has it.")
         parts = (self.title, beside, label(about, "soft", wrap=True), grid, label(measured, "soft", wrap=True))
@@ -131,6 +135,20 @@ class SeamCard(QWidget):
             found.append(("wide", self.construction.wide, seam.wide))
         return found
 
+    def _fullness(self, grid: QGridLayout, bounds: tuple[float, float, float]) -> None:
+        """How many times one side is cut as long as the other."""
+        usual, low, high = bounds
+        words = tr("fuller, to 1")
+        commit = partial(self._set, "fuller")
+        field = NumberField(
+            self.session, tr("{seam}: {what}", seam=self.called, what=words), parse_number, Ratio, commit, low, high
+        )
+        field.show_number(self.chosen.fuller or usual)
+        self.fields["fuller"] = field
+        k = grid.count() // 2
+        grid.addWidget(label(words, "soft", wrap=True), k // 2 * 2, k % 2)
+        grid.addWidget(field, k // 2 * 2 + 1, k % 2)
+
     def _kind(self, seam: Seam) -> Picker:
         usual = tr("as usual: {how}", how=term(str(seam.kind))) if not self.chosen.kind else tr("as usual")
         picks: list[tuple[Value, object]] = [(usual, ""), *((made.words, made.key) for made in CONSTRUCTIONS.values())]
@@ -155,7 +173,7 @@ class SeamCard(QWidget):
         words = tr("{seam}: {what}", seam=self.called, what=SEAM_FIELDS[part])
         changes = [Change(refs.seam(self.name, part), value)]
         if part == "kind":  # another construction has another width
-            changes.append(Change(refs.seam(self.name, "wide"), 0.0))
+            changes += [Change(refs.seam(self.name, own), 0.0) for own in ("wide", "fuller")]
         self.session.change(words, *changes)
 
 

@@ -38,7 +38,7 @@ from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.covers.starting import with_cloth
 from omnipel.core.draft import Drafted
-from omnipel.core.finishing.constructions import CONSTRUCTIONS
+from omnipel.core.finishing.constructions import CONSTRUCTIONS, schools
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.forms import FORMS
 from omnipel.core.job.document import ClearanceSchool, ClipSchool, ClosureKind, ClothKind, CoverChoices, LiningSchool, RingSchool
@@ -205,9 +205,9 @@ class CoverStation(QWidget):
         form.pick(refs.CLIPS, of_enum(ClipSchool))
         self.edges = EdgeList(self.session)
         form.whole_row(refs.edge(""), self.edges)
-        schools: list[tuple[Value, object]] = [(tr("as the scheme has them"), "")]
-        schools += [(made.words, made.key) for made in CONSTRUCTIONS.values()]
-        form.pick(refs.JOIN, schools, picked=self._join)
+        ways: list[tuple[Value, object]] = [(tr("as the scheme has them"), "")]
+        ways += [(CONSTRUCTIONS[key].words, key) for key in schools()]
+        form.pick(refs.JOIN, ways, picked=self._join)
         self.seams, self.partings = SeamList(self.session), PartingList(self.session)
         form.whole_row(refs.seam("", "kind"), self.seams)
         form.whole_row(refs.parting(), self.partings)

@@ -26,6 +26,7 @@ class Joining:
         allowance: of its first side, mm.
         thick: thickness of one layer of its cloth, mm.
         choices: everything decided about the cover.
+        fuller: how many times its first side is as long as its second.
     """
 
     seam: str
@@ -37,6 +38,7 @@ class Joining:
     allowance: float
     thick: float
     choices: CoverChoices
+    fuller: float = 1.0
 
     @property
     def where(self) -> Ref:
@@ -83,6 +85,7 @@ class Construction:
         habit: the habit that says how wide that usually is; "" for nothing.
         stretches: whether it may run over a part of a seam only.
         rows: rows of topstitching as a rule.
+        fuller: how many times one side is cut as long as the other, as a rule, at least and at most; None where both are alike.
     """
 
     key: str
@@ -95,3 +98,4 @@ class Construction:
     habit: str = ""
     stretches: bool = False
     rows: int = 0
+    fuller: tuple[float, float, float] | None = None

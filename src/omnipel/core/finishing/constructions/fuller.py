@@ -1,0 +1,47 @@
+"""Gathered and eased: one side is cut longer and drawn in to the other as it is sewn, by two rows in its allowance, or by the fingers."""
+
+from collections.abc import Iterator
+from typing import Final
+
+from omnipel.core.finishing.constructions import plain
+from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
+from omnipel.core.tolerances import MOST_EASE, MOST_GATHERED
+from omnipel.core.words.phrases import Ratio, tr
+
+EASED: Final = 1.0 + MOST_EASE
+"""Cloth is eased by no more than this; beyond it has to be gathered."""
+
+
+def too_gathered(joining: Joining) -> Iterator[Against]:
+    """The cloth does not gather so far."""
+    limit = joining.choices.cloth.gather_limit
+    if joining.fuller > limit * (1.0 + 1e-9):
+        text = tr(
+            "it would gather {ratio}, and this cloth closes to {limit} at best", ratio=Ratio(joining.fuller), limit=Ratio(limit)
+        )
+        yield Against(text, "fuller", limit)
+
+
+def too_eased(joining: Joining) -> Iterator[Against]:
+    """More cannot be eased in without pleats."""
+    if joining.fuller > EASED * (1.0 + 1e-9):
+        text = tr("{ratio} cannot be eased in without pleats, {limit} can", ratio=Ratio(joining.fuller), limit=Ratio(EASED))
+        yield Against(text, "fuller", EASED)
+
+
+GATHERED = Construction(
+    "gathered",
+    tr("gathered"),
+    tr("One side is cut longer and drawn in by two rows in its allowance: a frill, a full skirt."),
+    plain.sides,
+    against=too_gathered,
+    fuller=(1.5, 1.05, MOST_GATHERED),
+)
+EASED_ON = Construction(
+    "eased",
+    tr("eased"),
+    tr("One side is cut a little longer and eased in by the fingers, without a pleat."),
+    plain.sides,
+    against=too_eased,
+    fuller=(1.02, 1.0, 1.2),
+)
