@@ -6,7 +6,7 @@ from typing import Final
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
 from omnipel.core.tolerances import MOST_EASE, MOST_GATHERED
-from omnipel.core.words.phrases import Ratio, tr
+from omnipel.core.words.phrases import Phrase, Ratio, tr
 
 EASED: Final = 1.0 + MOST_EASE
 """Cloth is eased by no more than this; beyond it has to be gathered."""
@@ -15,18 +15,21 @@ EASED: Final = 1.0 + MOST_EASE
 def too_gathered(joining: Joining) -> Iterator[Against]:
     """The cloth does not gather so far."""
     limit = joining.choices.cloth.gather_limit
-    if joining.fuller > limit * (1.0 + 1e-9):
-        text = tr(
-            "it would gather {ratio}, and this cloth closes to {limit} at best", ratio=Ratio(joining.fuller), limit=Ratio(limit)
-        )
-        yield Against(text, "fuller", limit)
+    yield from _beyond(
+        joining, limit, tr("this cloth gathers {limit} at best, not {ratio}", limit=Ratio(limit), ratio=Ratio(joining.fuller))
+    )
 
 
 def too_eased(joining: Joining) -> Iterator[Against]:
     """More cannot be eased in without pleats."""
-    if joining.fuller > EASED * (1.0 + 1e-9):
-        text = tr("{ratio} cannot be eased in without pleats, {limit} can", ratio=Ratio(joining.fuller), limit=Ratio(EASED))
-        yield Against(text, "fuller", EASED)
+    yield from _beyond(
+        joining, EASED, tr("{limit} can be eased in without pleats, not {ratio}", limit=Ratio(EASED), ratio=Ratio(joining.fuller))
+    )
+
+
+def _beyond(joining: Joining, limit: float, text: Phrase) -> Iterator[Against]:
+    if joining.fuller > limit * (1.0 + 1e-9):
+        yield Against(text, "fuller", limit)
 
 
 GATHERED = Construction(
