@@ -281,6 +281,14 @@ def test_a_port_across_a_seam_is_moved_or_split() -> None:
     for panel, figure in halves:
         on_seam = shapely.LinearRing(panel.sew_points).distance(shapely.Polygon(figure.points))
         assert on_seam < 0.01
+    stops = []  # where the seam stops and goes on, on both panels at the same places
+    for piece in (p for p in drafted.cover.pieces if not p.on):
+        panel = drafted.cover.flat[piece.name]
+        curves = [(panel.edge(n.edge).curve, n.fraction) for n in panel.notches if n.label == "stop"]
+        stops += [piece.place.at(np.array([curve.at(share)]))[0] for curve, share in curves]
+    assert len(stops) == 4
+    assert max(min(np.linalg.norm(a - b) for j, b in enumerate(stops) if j != i) for i, a in enumerate(stops)) < 0.2
+    assert 50.0 < abs(stops[0][2] - stops[1][2]) < 60.0
 
 
 @pytest.mark.parametrize("unit", Unit)

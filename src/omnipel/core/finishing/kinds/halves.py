@@ -1,16 +1,20 @@
 """An opening that lies across a seam: a part of it on each panel, finished before the seam is sewn."""
 
 from dataclasses import replace
+from typing import Final
 
 import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.drafting.panel import MarkKind, Notch
 from omnipel.core.finishing.kind import Put
 from omnipel.core.finishing.spots import Spot
 from omnipel.core.plane.trace import ring_around
 from omnipel.core.words.phrases import tr
+
+LEAST: Final = 0.5
+"""A seam that an opening meets for less than this is not interrupted, mm."""
 
 
 def halves(put: Put) -> None:
@@ -32,6 +36,21 @@ def halves(put: Put) -> None:
         return
     for part, spot in ((mine, put.spot), (other, over)):
         put.draw(f"half of {put.feature.name}", ring_around(part), MarkKind.CUT_OUT, closed=True, spot=spot)
+        _interrupt(put, whole, spot)
+
+
+def _interrupt(put: Put, whole: shapely.Polygon, spot: Spot) -> None:
+    """Marks on the seam where it stops before the opening and goes on behind it."""
+    area = shapely.Polygon(spot.flat(np.asarray(whole.exterior.coords)))
+    for edge in spot.panel.edges:
+        line = shapely.LineString(edge.curve.points())
+        over = line.intersection(area)
+        if over.length < LEAST:
+            continue
+        ends = [line.project(shapely.Point(at), normalized=True) for at in shapely.get_coordinates(over)]
+        for share in (min(ends), max(ends)):
+            if 1e-6 < share < 1.0 - 1e-6:
+                put.mark(Notch(edge.name, share, "stop", MarkKind.POINT), spot.piece.name)
 
 
 def _within(whole: shapely.Polygon, spot: Spot) -> shapely.Polygon:
