@@ -21,7 +21,7 @@ from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.parts.tapefield import TapeField
 from omnipel.bench.window.window import Window
-from omnipel.core.job.document import ClearanceSchool, ClosureKind
+from omnipel.core.job.document import ClearanceSchool, ClosureKind, LiningSchool
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_length
 from omnipel.core.words.phrases import tr
@@ -354,3 +354,28 @@ def test_a_box_with_ease_by_direction_padding_and_a_pocket(hands: Hands, qtbot: 
     assert told(pdf, "pocket") == pytest.approx([9.5, 5.375 + 1 / 2 + 3 / 4 + 3 / 8])
     assert drawn(pdf, "front wall") == pytest.approx(front, abs=0.005)
     assert "batting" in extract_text(io.BytesIO(pdf), page_numbers=[0])
+
+
+def test_a_lined_and_padded_drum_by_keys_alone(hands: Hands) -> None:
+    """The lining's inside keeps the gap; padding and outer lie outside of it, each at its own girth; the lining hangs 3/16 longer."""
+    hands.first_start()
+    hands.press(Keys.Key_Space)
+    hands.write("Wool barrel no. 3/4")
+    hands.press(Keys.Key_2, CTRL)
+    hands.write("44 3/8")
+    hands.write("21")
+    hands.go("thickness of padding")
+    hands.write_over("1/4")
+    session = hands.window.session
+    hands.go("lining")
+    hands.press(Keys.Key_Down)
+    settle(hands.window)
+    assert session.open_job.cover.lining.school is LiningSchool.BAGGED
+    pdf = hands.print_it("A0", 1)
+    c, thin, pad, a, own = 1 / 2, 0.25 / 25.4, 1 / 4, 1 / 2, 3 / 8
+    outer, lining = c + thin + pad + T / 2, c + thin / 2
+    rings = {"wall": 44.375 + 2 * math.pi * outer, "lining wall": 44.375 + 2 * math.pi * lining}
+    assert told(pdf, "wall") == pytest.approx([sixteenth(s) for s in (rings["wall"] + 2 * a, 21 + outer + 2 * a)])
+    expect = rings["lining wall"] + 2 * own, 21 + 3 / 16 + lining + 2 * own
+    assert told(pdf, "lining wall") == pytest.approx([sixteenth(s) for s in expect])
+    assert drawn(pdf, "lining lid") == pytest.approx([rings["lining wall"] / math.pi + 2 * own] * 2, abs=0.005)

@@ -47,6 +47,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     over = brief.picked("runs") == FRONT_AND_BACK
     long, wide = (box.l, box.w) if over else (box.w, box.l)
     bare = body.width if over else body.length
+    rounded = body.rounding.value if over and body.rounding is not None else 0.0  # it is measured over front and back
 
     # Sizes
     end_wide = brief.size("end_finished_width", wide)
@@ -70,7 +71,7 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     ways = OVER_FRONT_AND_BACK if over else OVER_THE_SIDES
     low = box.top - end_high.value
     wider = end_wide.value - bare.value
-    clear = min(box.u.value, brief.t.value / 2.0 - _cuts_in(body, brief, wider, end_high.value, rho))
+    clear = min(box.u.value, brief.t.value / 2.0 - _cuts_in(body, brief, wider, end_high.value, rho, rounded))
     pieces = stand(saddle, end, low, ways=ways, clear=clear)
     seams = to_ends(saddle, end, ways=ways)
     passes = inside(brief, (saddle_wide + end_wide) * 2.0, CORNERED)
@@ -83,14 +84,14 @@ def draft(body: Boxy, brief: Brief) -> Cover:
         profile=passages((0.0, body.drop.value), passes, *(spans if over else reversed(spans))),
         seams_across=4,
         turns=CORNERED,
-        findings=corners_cut_in(brief, lambda radius: _cuts_in(body, brief, wider, end_high.value, radius))
-        or _rounding(body, rho, brief.choices.habits.system.step),
+        findings=corners_cut_in(brief, lambda radius: _cuts_in(body, brief, wider, end_high.value, radius, rounded))
+        or _rounding(rounded, rho, brief.choices.habits.system.step),
     )
 
 
-def _cuts_in(body: Boxy, brief: Brief, wider: float, high: float, radius: float) -> float:
-    """By how much ends `wider` than the object and `high`, their corners rounded, cut into its corners, mm; negative when they clear them."""
-    more = radius - (body.rounding.value if body.rounding is not None else 0.0)
+def _cuts_in(body: Boxy, brief: Brief, wider: float, high: float, radius: float, rounded: float) -> float:
+    """By how much ends `wider` than the object and `high`, their corners rounded, cut into its own `rounded` ones, mm; negative when they clear them."""
+    more = radius - rounded
     aside, above = more - wider / 2.0, more - (high - body.drop.value)
     # Towards θ the ends reach less far than the object by aside · cos θ + above · sin θ − more: most between them, or straight aside or up.
     most = math.hypot(aside, above) if min(aside, above) > 0.0 else max(aside, above)
@@ -130,9 +131,8 @@ def _end(brief: Brief, wide: Worked, high: Worked, rho: float) -> Panel:
     return outline("end", edges, wide, high)
 
 
-def _rounding(body: Boxy, rho: float, step: float) -> tuple[Finding, ...]:
+def _rounding(measured: float, rho: float, step: float) -> tuple[Finding, ...]:
     """What the over-the-top path says about the corners; a remedy is round to a `step`, mm."""
-    measured = body.rounding.value if body.rounding is not None else 0.0
     if measured < WORTH_ROUNDING or abs(measured - rho) < WORTH_ROUNDING:
         return ()
     text = (
