@@ -1,5 +1,6 @@
 """Walking along a side of a seam as it lies in space."""
 
+import math
 from collections.abc import Mapping, Sequence
 
 import numpy as np
@@ -8,19 +9,31 @@ from numpy.typing import NDArray
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run
+from omnipel.core.plane.curves import Arc, Curve, Points
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.paths import Path
+from omnipel.core.space.paths import Path, Runs
 
 
 def walk(side: Sequence[Run], pieces: Mapping[str, Piece], flat: Mapping[str, Panel], shares: NDArray[np.float64]) -> Solid:
     """Where the places at shares of a side's length lie in space, `(n, 3)`."""
-    ends = np.concatenate(([0.0], np.cumsum([flat[run.piece].edge(run.edge).curve.length for run in side])))
+    curves = [flat[run.piece].edge(run.edge).curve for run in side]
+    ends = np.concatenate(([0.0], np.cumsum([curve.length for curve in curves])))
     runs = shares * ends[-1]
     part = np.clip(np.searchsorted(ends, runs * (1.0 - 1e-12), side="left") - 1, 0, len(side) - 1)
-    made = np.empty((len(shares), 3))
-    for i in np.unique(part):
-        run, mine = side[i], part == i
-        curve = flat[run.piece].edge(run.edge).curve
+    made, on = np.empty((len(shares), 2)), np.array([run.piece for run in side])[part]
+    for i in range(len(side)):
+        mine, curve = part == i, curves[i]
         along = np.clip(runs[mine] - ends[i], 0.0, curve.length)
-        made[mine] = pieces[run.piece].place.at(Path((curve,)).at(curve.length - along if run.reversed else along))
-    return made
+        made[mine] = _along(curve, curve.length - along if side[i].reversed else along)
+    there = np.empty((len(shares), 3))
+    for piece in dict.fromkeys(run.piece for run in side):
+        mine = on == piece
+        there[mine] = pieces[piece].place.at(made[mine])
+    return there
+
+
+def _along(curve: Curve, runs: Runs) -> Points:
+    """Points at lengths along a curve, `(n, 2)`."""
+    if isinstance(curve, Arc) and not curve.curvature:
+        return np.asarray(curve.start + runs[:, None] * (math.cos(curve.heading), math.sin(curve.heading)))
+    return Path((curve,)).at(runs)

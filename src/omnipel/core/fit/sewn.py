@@ -20,6 +20,7 @@ from omnipel.core.drafting.seams import Run, Seam, Trued
 from omnipel.core.drafting.walking import walk
 from omnipel.core.forms.body import Body
 from omnipel.core.plane.curves import Points
+from omnipel.core.space.frames import Solid
 from omnipel.core.tolerances import CLOSES
 
 ALONG: Final = 9
@@ -96,18 +97,26 @@ def _stops(side: Sequence[Run], flat: Mapping[str, Panel]) -> NDArray[np.float64
 
 def nearest(body: Body, cover: Cover, places: int = ACROSS) -> Nearest | None:
     """Where the cover comes nearest to the object for what its pieces promise; None where no piece promises anything."""
-    looked_at: dict[str, int] = {}
-    found: list[tuple[float, Nearest]] = []
+    looked_at: dict[str, list[Piece]] = {}
     for piece in cover.pieces:
-        looked_at[piece.panel] = looked_at.get(piece.panel, 0) + 1
-        if piece.clear is None or looked_at[piece.panel] > MOST_ALIKE:
-            continue
-        there = piece.place.at(sampled(cover.flat[piece.name], places))
-        gaps = body.occupied.gaps(there)
-        i = int(gaps.argmin())
-        x, y, z = map(float, there[i])
-        found.append((float(gaps[i]) - piece.clear, Nearest(piece.name, (x, y, z), float(gaps[i]), piece.clear)))
-    return min(found, key=lambda pair: pair[0])[1] if found else None
+        if piece.clear is not None:
+            looked_at.setdefault(piece.panel, []).append(piece)
+    promised: list[tuple[Piece, float]] = []
+    solids: list[Solid] = []
+    for alike in looked_at.values():
+        flat = sampled(cover.flat[alike[0].name], places)
+        for piece in alike[:MOST_ALIKE]:
+            solids.append(piece.place.at(flat))
+            promised.append((piece, piece.clear or 0.0))
+    if not solids:
+        return None
+    there = np.concatenate(solids)
+    gaps = body.occupied.gaps(there)
+    counts = [len(solid) for solid in solids]
+    i = int((gaps - np.repeat([clear for _, clear in promised], counts)).argmin())
+    piece, clear = promised[int(np.searchsorted(np.cumsum(counts), i, side="right"))]
+    x, y, z = map(float, there[i])
+    return Nearest(piece.name, (x, y, z), float(gaps[i]), clear)
 
 
 def sampled(panel: Panel, across: int) -> Points:
