@@ -7,7 +7,7 @@ from typing import Final
 from omnipel.core.advice.byhand import dropped
 from omnipel.core.covers import following
 from omnipel.core.covers.layering import HANGS
-from omnipel.core.covers.scheme import Cover, Scheme
+from omnipel.core.covers.scheme import Cover, Scheme, tapers
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.seams import Trued
@@ -156,8 +156,16 @@ def sloping(form: Form, scheme: Scheme, body: Body) -> Iterator[Finding]:
     """A front that is lower than the back, under a scheme that cuts its top level."""
     if scheme.follows(body):
         return
-    text = tr(
-        "The front is lower than the back, and {scheme} is cut as if it were not: it would stand off there.", scheme=scheme.words
+    text = (
+        tr(
+            "The front is lower than the back, and {scheme} is cut as if it were not: it would stand off there.",
+            scheme=scheme.words,
+        )
+        if scheme.tapers or not tapers(body)
+        else tr(
+            "The left end differs from the right one, and {scheme} is cut as if it did not: it would stand off there.",
+            scheme=scheme.words,
+        )
     )
     remedies = tuple(
         Remedy(tr("Use {scheme}", scheme=other.words), (Change(refs.SCHEME, other.key), Change(refs.option(), {})))

@@ -275,7 +275,20 @@ class Brief:
 
 
 LEVEL_ENOUGH: Final = 3.0
-"""A front lower than the back by no more than this is level, mm."""
+"""A front lower than the back by no more than this is level, and ends that differ by no more are equal, mm."""
+
+
+def slopes(body: Any) -> bool:
+    """Whether the front is lower than the back."""
+    front, height = getattr(body, "front_height", None), getattr(body, "height", None)
+    return front is not None and height is not None and height.value - front.value > LEVEL_ENOUGH
+
+
+def tapers(body: Any) -> bool:
+    """Whether the left end is narrower, wider or lower than the right one."""
+    left = getattr(body, "left", None)
+    sizes = ((left.width, body.width), (left.height, body.height)) if left is not None else ()
+    return any(abs(one.value - other.value) > LEVEL_ENOUGH for one, other in sizes)
 
 
 @dataclass(frozen=True, slots=True)
@@ -294,6 +307,7 @@ class Scheme:
         without: choices about a cover that it has no use for.
         edges: names of the openings whose edge a person decides about; others it finishes itself.
         level: whether its top is cut level, also where the object's slopes.
+        tapers: whether it follows a left end that differs from the right one.
         trimmed: panels that are sewn around something and have free ends: cut long, these are trimmed when they have come round.
     """
 
@@ -308,12 +322,12 @@ class Scheme:
     without: frozenset[Ref] = frozenset()
     edges: tuple[str, ...] = ("lower edge",)
     level: bool = False
+    tapers: bool = False
     trimmed: tuple[str, ...] = ()
 
     def follows(self, body: Any) -> bool:
-        """Whether it can follow the body: one that cuts its top level does not follow a front that is lower than the back."""
-        front, height = getattr(body, "front_height", None), getattr(body, "height", None)
-        return not self.level or front is None or height is None or height.value - front.value <= LEVEL_ENOUGH
+        """Whether it can follow the body: one that cuts its top level does not follow a front that is lower than the back, few follow unequal ends."""
+        return not (self.level and slopes(body)) and (self.tapers or not tapers(body))
 
     def serves_form(self, form: Form) -> bool:
         """Whether a form has an ability that this scheme asks for."""

@@ -11,17 +11,31 @@ from typing import ClassVar
 import numpy as np
 import shapely
 
+from omnipel.core.forms import taper
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import WAYS, bump, covered, grown, level_path, on_side, rectangle_section, with_bumps
+from omnipel.core.forms.boxplaces import (
+    BELOW,
+    DIAGONAL,
+    DROP,
+    EDGES,
+    FRONT_HEIGHT,
+    HEIGHT,
+    LENGTH,
+    OVER_SIDES,
+    STANDS_UP,
+    UNDER_IT,
+    WIDTH,
+)
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion
 from omnipel.core.forms.places import path_over
 from omnipel.core.forms.sections import Section
 from omnipel.core.job.findings import Impossible
-from omnipel.core.job.reading import Instrument, Reading
+from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Face, Lives, SticksOut, Thing
 from omnipel.core.plane.curves import Points, quarter_chords
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.mesh import Mesh, level, loft
+from omnipel.core.space.mesh import Mesh, loft
 from omnipel.core.space.occupied import All, Occupied, drawn_across, lying_box
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, tr
@@ -29,78 +43,6 @@ from omnipel.core.words.working import Worked, through, worked
 
 LOOKS_SQUARE = (0.0, 4.0)
 """An upper edge that looks square is rounded by 0 ± 4 mm."""
-STANDS_UP = tr("a slanted tape, or something stands up on top")
-UNDER_IT = tr("something sticks out under the tape")
-
-LENGTH = Place(
-    "length",
-    tr("length"),
-    tr(
-        "Along the front, left to right, at the widest; over what sticks out to the sides unless it is told as a thing of its own."
-    ),
-    512.0,
-    ("length",),
-)
-WIDTH = Place("width", tr("width"), tr("From front to back at the deepest."), 287.0, ("width",))
-HEIGHT = Place("height", tr("height"), tr("From the ground to the highest point of the body."), 633.0, ("height",))
-DIAGONAL = Place(
-    "diagonal",
-    tr("diagonal of the top"),
-    tr("Across the top from one corner to the opposite one."),
-    587.0,
-    ("length", "width"),
-    lambda length, width: math.hypot(length, width),
-    effort=1.2,
-    asked=False,
-)
-EDGES = Place(
-    "edges",
-    tr("along three edges"),
-    tr("One run of the tape: up a front corner, back along the edge of the top, and along its back edge to the other corner."),
-    1432.0,
-    ("length", "width", "height"),
-    lambda length, width, height: length + width + height,
-    effort=1.0,
-    asked=False,
-)
-DROP = Place(
-    "drop",
-    tr("drop"),
-    tr("From the top down to where the cover shall end, when it ends above the ground."),
-    600.0,
-    ("drop",),
-    effort=1.5,
-)
-FRONT_HEIGHT = Place(
-    "front_height",
-    tr("height of the front"),
-    tr("From the ground to the upper edge of the front, when the top slopes down to it."),
-    520.0,
-    ("front_height",),
-    effort=3.0,
-)
-BELOW = Place(
-    "below",
-    tr("below the cover"),
-    tr("From the ground up to where the cover shall end."),
-    33.0,
-    ("height", "drop"),
-    lambda height, drop: height - drop,
-    effort=1.2,
-    asked=False,
-)
-OVER_SIDES = Place(
-    "string",
-    tr("string over the sides"),
-    tr("From the ground up one side, along the top and down the other side to the ground."),
-    1778.0,
-    ("height", "length", "rounding"),
-    lambda height, length, rounding: path_over(height, height, length, rounding),
-    instrument=Instrument.STRING,
-    effort=1.6,
-    too_long=STANDS_UP,
-    asked=False,
-)
 
 
 def parts(readings: Sequence[Reading], thing: Thing) -> tuple[Part, ...]:
@@ -114,6 +56,7 @@ def parts(readings: Sequence[Reading], thing: Thing) -> tuple[Part, ...]:
     ]
     if sloped:
         made.append(Part("front_height", tr("height of the front"), 520.0, needed=False))
+    made += [part for key, part in taper.PARTS.items() if any(r.place == key for r in readings)]
     rounding = Part("rounding", tr("rounding of the upper edges"), 0.0, False, 0.0, LOOKS_SQUARE, roundest)
     return (*made, rounding)
 
@@ -126,14 +69,15 @@ def roundest(values: Mapping[str, float]) -> float:
 def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
     """Where a tape can be laid on a box."""
     front = "front_height" if any(r.place == "front_height" for r in readings) else "height"
+    left = "left_width" if any(r.place == "left_width" for r in readings) else "width"
     bumps, knobs = covered(thing.sticks_out, *WAYS), covered(thing.sticks_out, Face.TOP)
 
     def over(height: float, front_height: float, width: float, rounding: float) -> float:
         plain = path_over(height, front_height, width, rounding)
         return max([plain, *(over_knob(height, front_height, width, knob) for knob in knobs)])
 
-    def around(length: float, width: float) -> float:
-        return _around(length, width, bumps)
+    def around(length: float, width: float, left: float) -> float:
+        return _around(length, width, left, bumps)
 
     return (
         LENGTH,
@@ -156,7 +100,7 @@ def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
             tr("girth"),
             tr("Around, level, over everything that sticks out."),
             1598.0,
-            ("length", "width"),
+            ("length", "width", left),
             around,
             effort=1.2,
             too_long=UNDER_IT,
@@ -165,6 +109,8 @@ def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
         EDGES,
         BELOW,
         OVER_SIDES,
+        taper.LEFT_WIDTH,
+        taper.LEFT_HEIGHT,
     )
 
 
@@ -174,12 +120,16 @@ def over_knob(height: float, front: float, width: float, knob: SticksOut) -> flo
     return height + front + knob.size + 2.0 * math.hypot(beside, knob.reach)
 
 
-def _around(length: float, width: float, bumps: Sequence[SticksOut]) -> float:
-    plain = 2.0 * (length + width)
+def _around(length: float, width: float, left: float, bumps: Sequence[SticksOut]) -> float:
+    plain = taper.girth_of(length, width, left)
     if not bumps:
         return plain
-    sides, at = (worked(tr("length"), length), worked(tr("width"), width)), worked(tr("girth"), plain)
-    return max(grown(rectangle_section, sides, at, [t], on_side).value for t in bumps)
+    sides = tuple(worked(tr("size"), size) for size in (length, width, left))
+    return max(grown(taper.plan, sides, worked(tr("girth"), plain), [t], _stands).value for t in bumps)
+
+
+def _stands(thing: SticksOut, length: float, width: float, _left: float) -> tuple[float, float, float]:
+    return on_side(thing, length, width)
 
 
 @dataclass(frozen=True, slots=True)
@@ -196,6 +146,14 @@ class Box:
     rounding: Worked | None
     sections: tuple[Section, ...]
     sticks_out: tuple[SticksOut, ...] = ()
+    left: taper.LeftEnd | None = None
+
+    @property
+    def tilted(self) -> taper.Tilted:
+        """Its walls and its top as planes."""
+        left = self.left or taper.LeftEnd(self.width, self.height)
+        sizes = (self.length, self.width, self.height, self.front_height, left.width, left.height)
+        return taper.Tilted(*(size.value for size in sizes))
 
     @property
     def ends(self) -> float:
@@ -206,7 +164,7 @@ class Box:
     @property
     def occupied(self) -> Occupied:
         """The box, and what stands up in the middle of its top and is covered over."""
-        body = drawn_across(self.ring, self.length.value)
+        body: Occupied = drawn_across(self.ring, self.length.value) if self.left is None else self.tilted.occupied
         middle = (self.height.value + self.front_height.value) / 2.0  # it stands in the middle, also of a top that slopes
         up = [lying_box(t.size, t.size, middle, middle + t.reach) for t in covered(self.sticks_out, Face.TOP)]
         return All((body, *up)) if up else body
@@ -277,10 +235,8 @@ class Box:
     def mesh(self) -> Mesh:
         """Its surface."""
         h = self.height.value
-        low = level(rectangle_section(self.length.value, self.width.value), 0.0)
-        high = level(rectangle_section(self.length.value, self.width.value), h)
-        high[:2, 2] = self.front_height.value
-        body = loft([low, high])
+        corners = self.tilted.corners(0.0, 0.0)
+        body = loft([corners[4:], corners[:4]])
         for thing in self.sticks_out:
             place = (0.0, 0.0, 0.0) if thing.face is Face.TOP else on_side(thing, self.length.value, self.width.value)
             body += bump(thing, place, h)
@@ -311,6 +267,10 @@ class Box:
                 return level_path(rectangle_section(2 * x, 2 * y), front * 0.5)
             case "diagonal":
                 return np.array([(-x, -y, front * 1.01), (x, y, h * 1.01)])
+            case "left_width":
+                return np.array([(-x * 1.01, -y, front * 0.5), (-x * 1.01, y, front * 0.5)])
+            case "left_height":
+                return np.array([(-x * 1.02, y, 0.0), (-x * 1.02, y, self.left.height.value if self.left else h)])
             case "edges":
                 return np.array([(x * 1.01, -y * 1.02, 0.0), (x * 1.01, -y * 1.02, front), (x * 1.01, y, h), (-x, y, h * 1.01)])
         return np.empty((0, 3))
@@ -330,7 +290,10 @@ def build(measured: Measured) -> Box:
     drop = measured.get("drop") or height
     for knob in sorted(covered(things, Face.TOP), key=lambda t: t.reach)[-1:]:
         drop = drop + worked(tr("over the {thing}", thing=Name(knob.name)), knob.reach, refs.sticks_out(knob.id).at("reach"))
+    left = _left_end(measured, width, height)
     around, spans = (length + width) * 2.0, (length, width)
+    if left is not None:
+        around = through(tr("girth"), tr("around both ends and both sides"), taper.girth_of, length, width, left.width)
     deepest = max(height.value, drop.value)
     sections: tuple[Section, ...] = (Section(0.0, around, spans), Section(deepest, around, spans))
     if height.value - front.value > 1.0:  # the top slopes: at its ridge there is only the length, twice
@@ -340,9 +303,36 @@ def build(measured: Measured) -> Box:
             Section(height.value - front.value, around, spans),
             Section(deepest, around, spans),
         )
-    plain = Box(length, width, height, drop, front, rounding if rounding and rounding.slopes else None, sections, things)
-    bumped = with_bumps(sections, things, lambda girth, there: grown(rectangle_section, (length, width), girth, there, on_side))
+    lowest = left.height if left is not None and left.height.value < height.value - 1.0 else None
+    if lowest is not None and len(sections) == 2:  # it falls to the left: at its ridge there is only the right end, twice
+        sections = (
+            Section(0.0, width * 2.0, (length * 0.0, width)),
+            Section(height.value - lowest.value, around, spans),
+            Section(deepest, around, spans),
+        )
+    plain = Box(length, width, height, drop, front, rounding if rounding and rounding.slopes else None, sections, things, left)
+    sides = (length, width, left.width if left is not None else width)
+    bumped = with_bumps(sections, things, lambda girth, there: grown(taper.plan, sides, girth, there, _stands))
     return replace(plain, sections=bumped)
+
+
+def _left_end(measured: Measured, width: Worked, height: Worked) -> taper.LeftEnd | None:
+    """The left end as it was measured, where it was; one that is larger only by what a tape can tell is like the right one.
+
+    Raises:
+        Impossible: it is wider or higher than the right end.
+    """
+    wide, high = measured.get("left_width"), measured.get("left_height")
+    if wide is None and high is None:
+        return None
+    if high is not None and high.value > height.value + taper.TELLS:
+        raise Impossible(tr("the left end is higher than the box: look at it from its other side"), refs.reading("left_height"))
+    if wide is not None and wide.value > width.value + taper.TELLS:
+        raise Impossible(
+            tr("the left end is wider than the right one: look at it from its other side"), refs.reading("left_width")
+        )
+    wide = wide if wide is not None and wide.value < width.value else width
+    return taper.LeftEnd(wide, high if high is not None and high.value < height.value else height)
 
 
 def side_outline(length: float, height: float, front: float) -> Points:
@@ -356,6 +346,8 @@ TALL, LOW = 1.4, 0.45
 
 def best_scheme(values: Mapping[str, float], thing: Thing) -> tuple[str, Phrase]:
     """What the answers about a box speak for."""
+    if "left_width" in values or "left_height" in values:
+        return "five-panels", tr("Its ends differ: five panels follow every side of it.")
     if "front_height" in values:
         return "traced-ends", tr("The top slopes: shaped ends follow it, and one strip covers the rest.")
     if thing.lives is Lives.KITCHEN:

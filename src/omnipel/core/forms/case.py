@@ -8,7 +8,7 @@ import numpy as np
 
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.body import level_path, rectangle_section
-from omnipel.core.forms.box import UNDER_IT
+from omnipel.core.forms.boxplaces import UNDER_IT
 from omnipel.core.forms.form import Form, Measured, Part, Place, Proportion, always
 from omnipel.core.forms.places import lifted
 from omnipel.core.forms.sections import Section

@@ -57,6 +57,21 @@ class Prism:
 
 
 @dataclass(frozen=True, eq=False)
+class Planes:
+    """What lies within some planes: outward unit normals `(k, 3)`, and how far out each lies `(k,)`.
+
+    Beside its edges the distance to the nearest plane is told, which is no more than that to the body.
+    """
+
+    normals: NDArray[np.float64]
+    reach: NDArray[np.float64]
+
+    def gaps(self, points: Solid) -> Gaps:
+        """How far points lie outside."""
+        return np.asarray((points @ self.normals.T - self.reach).max(axis=1))
+
+
+@dataclass(frozen=True, eq=False)
 class TurnedBody:
     """A profile turned about an axis: distance from the axis and height along it, from the lowest up, `(k, 2)`."""
 

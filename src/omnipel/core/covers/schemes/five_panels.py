@@ -4,7 +4,8 @@ from itertools import pairwise
 
 from omnipel.core.covers.boxy import boxy
 from omnipel.core.covers.places import facing
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, passages
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, passages, slopes, tapers
+from omnipel.core.covers.schemes.tilted import SIDES, tilted
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
@@ -13,12 +14,13 @@ from omnipel.core.space.frames import Side
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 
-SIDES = ("front", "right", "back", "left")
 NAMES = {"bottom": "lower edge", "top": "top edge", "left": "left edge", "right": "right edge"}
 
 
 def draft(body: Boxy, brief: Brief) -> Cover:
-    """Top, two long walls, two short walls."""
+    """Top, two long walls, two short walls; over a box that slopes or tapers each panel is one of its own."""
+    if slopes(body) or tapers(body):
+        return tilted(body, brief, _seams(easier=False))
     box = boxy(brief, body)
 
     # Sizes
@@ -68,15 +70,15 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     )
 
 
-def _seams() -> tuple[Seam, ...]:
-    """Four corners, and every wall to the top."""
+def _seams(*, easier: bool = True) -> tuple[Seam, ...]:
+    """Four corners, and every wall to the top; `easier` where the walls have sizes that can be set by hand."""
     tops = [
         Seam(
             f"{side} wall to top",
             (Run(f"{side} wall", "top edge", reversed=True),),
             (Run("top", side),),
             kind=SeamKind.FELLED,
-            easier=f"{wall}_wall_finished_length",
+            easier=f"{wall}_wall_finished_length" if easier else "",
         )
         for side, wall in zip(SIDES, ("long", "short", "long", "short"), strict=True)
     ]
@@ -100,5 +102,5 @@ SCHEME = Scheme(
     (),
     draft,
     without=frozenset({refs.CLOSING_ALLOWANCE}),
-    level=True,
+    tapers=True,
 )

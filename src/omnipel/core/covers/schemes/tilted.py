@@ -1,0 +1,159 @@
+"""Five panels over a box that slopes or tapers: its planes moved outward by u, each panel what two neighbours cut out of one.
+
+`u` is square to every plane, so the gap is the same all over; corners are where three planes meet. Walls stand upright, so that each is a trapezoid on its
+level lower edge; the top is laid flat in its own plane.
+"""
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from typing import Any, Final
+
+import numpy as np
+
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, inside, passages, slopes, tapers
+from omnipel.core.drafting.panel import Edge, Panel
+from omnipel.core.drafting.pieces import Piece, placed
+from omnipel.core.drafting.seams import Run, Seam
+from omnipel.core.drafting.shapes import outline
+from omnipel.core.forms.taper import Tilted
+from omnipel.core.job.findings import Impossible
+from omnipel.core.plane.curves import Points, line
+from omnipel.core.space.frames import Frame, Solid, vector
+from omnipel.core.space.placements import Flat
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.working import Worked, through
+
+SIDES: Final = ("front", "right", "back", "left")
+"""Each wall lies between the corners of its number and the next."""
+OTHER_WAY: Final = {"left edge": "right edge", "right edge": "left edge"}
+
+
+@dataclass(frozen=True)
+class Shell:
+    """The box moved outward by u, made from its numbers again and again, so that every size knows how it moves with them."""
+
+    inputs: tuple[Worked, ...]
+    """Length, width, height, front, left width, left height, drop, u."""
+
+    def corners(self, *values: float) -> Solid:
+        """Upper then lower corners `(8, 3)`, heights above the lower edge of the cover."""
+        *sizes, drop, u = values
+        box = Tilted(*sizes)
+        made = box.corners(u, box.height - drop)
+        made[:, 2] -= box.height - drop
+        return made
+
+    @property
+    def placed(self) -> Solid:
+        """The corners as they are."""
+        return self.corners(*(number.value for number in self.inputs))
+
+    def size(self, words: Phrase, rule: Callable[[Solid], float]) -> Worked:
+        """A size of the shell."""
+        how = tr("where the planes meet that stand off the object all round")
+        return through(words, how, lambda *values: rule(self.corners(*values)), *self.inputs)
+
+
+def tilted(body: Any, brief: Brief, seams: Sequence[Seam]) -> Cover:
+    """Top and four walls, each a panel of its own, joined as five panels are."""
+    u = brief.u((body.length + body.width) * 2.0)
+    left = body.left
+    ends = (left.width, left.height) if left is not None else (body.width, body.height)
+    shell = Shell((body.length, body.width, body.height, body.front_height, *ends, body.drop, u))
+    at = shell.placed
+    if at[:4, 2].min() <= 0.0:
+        raise Impossible(tr("the cover ends above the lowest corner of the top"), refs.reading("drop"))
+    lift = np.array((0.0, 0.0, body.ends))
+    twins = _twins(body)
+    names = ["long wall" if 2 in twins else "front wall", "short wall" if 3 in twins else "right wall", "back wall", "left wall"]
+    walls = [_wall(shell, brief, k, names[k]) for k in range(4)]
+    top, lid = _top(shell, brief)
+    pieces: list[Piece] = [placed(top, Flat(_moved(lid, lift)), clear=u.value)]
+    for k, side in enumerate(SIDES):
+        ends_ = (at[4 + k], at[4 + (k + 1) % 4])
+        begin, end = reversed(ends_) if k in twins else ends_
+        along = (end - begin) / np.linalg.norm(end - begin)
+        place = Flat(Frame(vector(begin + lift), vector(along), (0.0, 0.0, 1.0)))
+        pieces.append(placed(walls[twins.get(k, k)], place, f"{side} wall", mirrored=k in twins, clear=u.value))
+    cut = [wall for k, wall in enumerate(walls) if k not in twins]
+    ring = walls[0].length + walls[1].length + walls[2].length + walls[3].length
+    passes = inside(brief, ring, CORNERED)
+    spans = walls[0].length, max((walls[1].length, walls[3].length), key=lambda size: size.value)
+    brief.note(
+        **{f"{wall.name.replace(' ', '_')}_cut_length": wall.cut_length for wall in cut},
+        **{f"{wall.name.replace(' ', '_')}_cut_height": wall.cut_width for wall in cut},
+        top_cut_length=top.cut_length,
+        top_cut_width=top.cut_width,
+    )
+    return brief.cover(
+        (top, *cut),
+        pieces,
+        [_with_twins(seam, {f"{SIDES[k]} wall" for k in twins}) for seam in seams],
+        openings={"lower edge": Run("front wall", "lower edge")},
+        profile=passages((0.0, body.drop.value), passes, *(span - brief.t for span in spans)),
+        seams_across=4,
+        turns=CORNERED,
+    )
+
+
+def _twins(body: Any) -> dict[int, int]:
+    """The walls that are cut from the pattern of the one opposite, turned over: the back where nothing slopes, the left end where nothing tapers."""
+    return ({} if slopes(body) else {2: 0}) | ({} if tapers(body) else {3: 1})
+
+
+def _with_twins(seam: Seam, turned: set[str]) -> Seam:
+    """A seam with the edges of pieces that are turned over: what was their left edge is the right one of the pattern, walked the other way."""
+
+    def run(old: Run) -> Run:
+        if old.piece not in turned:
+            return old
+        return Run(old.piece, OTHER_WAY.get(old.edge, old.edge), reversed=not old.reversed)
+
+    return replace(seam, a=tuple(map(run, seam.a)), b=tuple(map(run, seam.b)))
+
+
+def _wall(shell: Shell, brief: Brief, k: int, name: str) -> Panel:
+    """A trapezoid on its level lower edge, seen from outside."""
+    end = (k + 1) % 4
+    at = shell.placed
+
+    def length(corners: Solid) -> float:
+        return float(np.linalg.norm(corners[4 + end] - corners[4 + k]))
+
+    taller = k if at[k, 2] > at[end, 2] else end
+    long = shell.size(tr("length of the wall"), length)
+    high = shell.size(tr("height at its higher side"), lambda corners: float(corners[taller, 2]))
+    ring = [(0.0, 0.0), (long.value, 0.0), (long.value, float(at[end, 2])), (0.0, float(at[k, 2]))]
+    names = ("lower edge", "right edge", "top edge", "left edge")
+    hem, a = (brief.choices.hem, refs.HEM), (brief.seam, refs.SEAM_ALLOWANCE)
+    edges = tuple(Edge(n, line(ring[i], ring[(i + 1) % 4]), *(hem if n == "lower edge" else a)) for i, n in enumerate(names))
+    return outline(name, edges, long, high)
+
+
+def _flat(corners: Solid) -> tuple[Points, Frame]:
+    """The top laid flat in its own plane, from its front left corner along its front edge, `(4, 2)`, and that plane."""
+    origin, front, side = corners[0], corners[1] - corners[0], corners[3] - corners[0]
+    right = front / np.linalg.norm(front)
+    out = np.cross(front, side)
+    up = np.cross(out / np.linalg.norm(out), right)
+    flat = np.column_stack(((corners[:4] - origin) @ right, (corners[:4] - origin) @ up))
+    return flat, Frame(vector(origin), vector(right), vector(up))
+
+
+def _top(shell: Shell, brief: Brief) -> tuple[Panel, Frame]:
+    """The top, seen from above."""
+    ring, frame = _flat(shell.placed)
+    long, wide = (
+        shell.size(words, lambda corners, i=i: float(np.ptp(_flat(corners)[0][:, i])))  # type: ignore[misc]
+        for i, words in enumerate((tr("length of the top"), tr("width of the top")))
+    )
+    points = [(float(x), float(y)) for x, y in ring]
+    edges = tuple(
+        Edge(name, line(points[i], points[(i + 1) % 4]), brief.seam, refs.SEAM_ALLOWANCE) for i, name in enumerate(SIDES)
+    )
+    return outline("top", edges, long, wide), frame
+
+
+def _moved(frame: Frame, by: Solid) -> Frame:
+    return Frame(vector(np.array(frame.origin) + by), frame.right, frame.up)
