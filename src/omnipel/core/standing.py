@@ -87,6 +87,7 @@ def subject(finding: Finding) -> Phrase:
         "letters-missing": tr("letters that are missing"),
         "snap-in-stitch-line": tr("a fastener in a stitch line"),
         "turning-gap": tr("the turning gap"),
+        "lining-narrow": tr("a lining that is too narrow"),
         "lining-eased": tr("the lining's edge"),
         "padding-in-seam": tr("padding in the seams"),
         "layer-on-nothing": tr("a layer without its panel"),

@@ -78,6 +78,7 @@ PROVOKED: dict[str, Job] = {
     "handle-not-in-seam": with_feature("webbing handle", from_top=300.0, own={"caught": "the seam below"}),
     "lining-eased": drum(lining=Lining(school=LiningSchool.BAGGED), padding=20.0),
     "by-hand-unfit": drum(overrides=(Override(size="wall_sew_length", value=600.0, reason="typed"),)),
+    "lining-narrow": drum(lining=Lining(school=LiningSchool.BAGGED, around=1500.0)),
     "turning-gap": drum(lining=Lining(school=LiningSchool.BAGGED, turning_gap=30.0)),
     "padding-too-small": drum(200.0, 200.0, padding=4.0, padding_inset=100.0, hem=double_hem(10.0, 5.0)),
     "reading-missing": replace(drum(), readings=()),

@@ -61,6 +61,7 @@ OTHERS: dict[Ref, Any] = {
     refs.TURNING_GAP: 90.0,
     refs.LINING_WIDTH: 901.0,
     refs.LINING_PIECED: True,
+    refs.LINING_AROUND: 9000.0,
     refs.CLOSURE_KIND: ClosureKind.ZIP,
     refs.CLOSURE_LENGTH: 150.0,
 }

@@ -16,6 +16,7 @@ from omnipel.core.drafting.topology import surface
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Closure, ClosureKind, Lining, LiningSchool, TakeUp
 from omnipel.core.job.edges import EdgeChoice, Hold
+from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import CLOSES
 from omnipel.core.words import refs
 from omnipel.core.words.units import Unit
@@ -88,6 +89,34 @@ def test_a_lining_wider_than_its_cloth_is_pieced_and_comes_to_the_same(form: str
     assert found.sound
     assert len(found.openings) == len(surface(whole.panels, whole.cover.pieces, whole.cover.seams).openings)
     assert max(drafted.sewn.apart) < CLOSES
+
+
+@pytest.mark.parametrize(
+    ("form", "scheme"), [("drum", "wall-and-lid"), ("drum", "plain-bag"), ("box", "wall-and-top"), ("bottle", "sleeve-tied")]
+)
+def test_a_lining_wider_around_than_is_needed_is_pleated_evenly(form: str, scheme: str) -> None:
+    """What is over lies in pleats no deeper than 25, marked above and below, and all of it closes as before."""
+    base = starter(form, scheme)
+    lined = replace(base, cover=replace(base.cover, lining=replace(base.cover.lining, school=LiningSchool.BAGGED)))
+    plain = {p.name: p for p in draft(lined).panels}["lining wall"]
+    own = plain.length.value + 430.0
+    drafted = draft(changed(lined, Change(refs.LINING_AROUND, own)))
+    assert isinstance(drafted, Drafted)
+    panel = next(p for p in drafted.panels if p.name == "lining wall")
+    assert panel.length.value == pytest.approx(own)
+    marks = sorted((n.edge, n.fraction * own) for n in panel.notches if n.label == "pleat")
+    edges = {edge for edge, _ in marks}
+    assert len(edges) == 2
+    for edge in edges:
+        at = [place for name, place in marks if name == edge]
+        assert len(at) == 2 * 9  # 430 in pleats that take up to 50
+        assert np.diff(at)[::2] == pytest.approx([430.0 / 9.0] * 9)
+    pleats = [t for t in drafted.seams if any(r.piece == "lining wall" for r in t.seam.a) and t.seam.ratio != 1.0]
+    assert len(pleats) == 2
+    assert all(t.true and t.seam.ratio == pytest.approx(own / plain.length.value) for t in pleats)
+    assert max(drafted.sewn.apart) < CLOSES
+    assert surface(drafted.panels, drafted.cover.pieces, drafted.cover.seams).sound
+    assert not [f for f in drafted.findings if f.code in ("promise-broken", "seam-not-true", "lining-narrow")]
 
 
 def sewn_radius(drafted: Drafted, piece: str) -> float:

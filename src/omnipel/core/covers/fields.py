@@ -31,6 +31,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.LINING_SCHOOL: tr("lining"),
     refs.LINING_ALLOWANCE: tr("lining seam allowance"),
     refs.LINING_WIDTH: tr("usable width of the lining"),
+    refs.LINING_AROUND: tr("width of the lining around, 0 for as needed"),
     refs.LINING_PIECED: tr("piece a lining that is wider than its cloth"),
     refs.TURNING_GAP: tr("turning gap"),
     refs.PADDING_INSET: tr("padding ends short of the seam by"),
@@ -65,6 +66,7 @@ LENGTHS: Final = (
     refs.STIFFENER_SHORT,
     refs.LINING_ALLOWANCE,
     refs.LINING_WIDTH,
+    refs.LINING_AROUND,
     refs.TURNING_GAP,
     refs.CLOSURE_LENGTH,
 )

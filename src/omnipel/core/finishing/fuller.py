@@ -21,7 +21,7 @@ from omnipel.core.space.cells import Box
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.placements import Placement
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Ratio, term, tr
+from omnipel.core.words.phrases import Phrase, Ratio, term, tr
 
 LEVEL: Final = 1e-6
 """Ends of an edge that differ by less in height, as a share of the panel's, are level."""
@@ -75,10 +75,8 @@ def with_fullness(cover: Cover, choices: CoverChoices) -> tuple[Cover, CoverChoi
         other = seam.b if side is seam.a else seam.a
         ratios |= dict.fromkeys((run.piece for run in side), ratio)
         seams.append(replace(seam, a=side, b=other, ratio=ratio, kind=choices.seams[seam.name].kind, easier="", easier_more=0.0))
-    panels, pieces = regrouped(
-        cover.panels, cover.pieces, lambda piece: ratios.get(piece.name, 1.0), lambda panel, ratio: _fuller(panel, ratio)
-    )
-    pieces = tuple(_drawn_in(piece, cover.flat[piece.name], ratios.get(piece.name, 1.0)) for piece in pieces)
+    panels, pieces = regrouped(cover.panels, cover.pieces, lambda piece: ratios.get(piece.name, 1.0), fuller)
+    pieces = tuple(drawn_in(piece, cover.flat[piece.name], ratios.get(piece.name, 1.0)) for piece in pieces)
     known = {panel.name: panel for panel in panels}
     sizes = {id(old.length): known[new.panel].length for old, new in _pairs(cover, pieces) if new.name in ratios}
     sizes |= {id(old.cut_length): known[new.panel].cut_length for old, new in _pairs(cover, pieces) if new.name in ratios}
@@ -98,36 +96,36 @@ def _hangs(cover: Cover, side: Sequence[Run], taken: set[tuple[str, str]], ratio
     own = {(run.piece, run.edge) for run in side}
     for piece in dict.fromkeys(run.piece for run in side):
         panel = cover.flat[piece]
-        levels = _levels(panel)
-        if levels is None or piece in ratios:
+        both = levels(panel)
+        if both is None or piece in ratios:
             return False
         mine = {(piece, edge) for other, edge in own if other == piece}
-        low, high = ({(piece, name) for name in level} for level in levels)
+        low, high = ({(piece, name) for name in level} for level in both)
         if not ((mine == low and not high & taken) or (mine == high and not low & taken)):
             return False
     return True
 
 
-def _levels(panel: Panel) -> tuple[list[str], list[str]] | None:
+def levels(panel: Panel) -> tuple[list[str], list[str]] | None:
     """The names of the lower and of the upper edges of a rectangle; None where a panel is none."""
     low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
     near = LEVEL * float((high - low).max())
-    levels: tuple[list[str], list[str]] = [], []
+    found: tuple[list[str], list[str]] = [], []
     for edge in panel.edges:
         if not isinstance(edge.curve, Arc) or edge.curve.curvature:
             return None
         ends = np.array((edge.curve.start, edge.curve.end))
-        for level, y in zip(levels, (low[1], high[1]), strict=True):
+        for level, y in zip(found, (low[1], high[1]), strict=True):
             if np.abs(ends[:, 1] - y).max() < near:
                 level.append(edge.name)
         upright = np.ptp(ends[:, 0]) < near and min(np.abs(ends[:, 0] - x).max() for x in (low[0], high[0])) < near
-        if edge.name not in (*levels[0], *levels[1]) and not upright:
+        if edge.name not in (*found[0], *found[1]) and not upright:
             return None
-    return levels
+    return found
 
 
-def _fuller(panel: Panel, ratio: float) -> Panel:
-    """A rectangle so many times as long."""
+def fuller(panel: Panel, ratio: float, note: Phrase | None = None) -> Panel:
+    """A rectangle so many times as long; `note` says how that is drawn in."""
     if ratio == 1.0:
         return panel
     begins = float(panel.sew_points[:, 0].min())
@@ -149,13 +147,14 @@ def _fuller(panel: Panel, ratio: float) -> Panel:
         grain=panel.grain,
         figures=figures,
         take_up=panel.take_up,
-        notes=(*panel.notes, tr("cut fuller, {ratio}: two rows to draw it in", ratio=Ratio(ratio))),
+        notes=(*panel.notes, note or tr("cut fuller, {ratio}: two rows to draw it in", ratio=Ratio(ratio))),
         mitred=panel.mitred,
     )
     return replace(made, notches=panel.notches)
 
 
-def _drawn_in(piece: Piece, plain: Panel, ratio: float) -> Piece:
+def drawn_in(piece: Piece, plain: Panel, ratio: float) -> Piece:
+    """A piece of a panel made fuller, where the plain one lay."""
     begins = float(plain.sew_points[:, 0].min())
     return replace(piece, place=DrawnIn(piece.place, begins, ratio)) if ratio != 1.0 else piece
 

@@ -17,6 +17,7 @@ from omnipel.core.drafting.shapes import outline
 from omnipel.core.finishing.inner import padded, stiffened
 from omnipel.core.finishing.inward import Inner, Inward, free_edges
 from omnipel.core.finishing.pieced import pieced
+from omnipel.core.finishing.pleated import pleated
 from omnipel.core.job.document import CoverChoices, LiningSchool
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import RAW, FinishKind, seam
@@ -34,6 +35,7 @@ def with_layers(cover: Cover, choices: CoverChoices, inward: Inward) -> Cover:
     hangs, outer = choices.lining.school in HANGS, cover
     if choices.lining.school is not LiningSchool.NONE and not any(p.cloth is Cloth.LINING for p in cover.panels):
         cover = _lined(cover, hosts, choices, inward.layer(Cloth.LINING, outer) if hangs else Inner(None))
+        cover = pleated(cover, choices) if hangs else cover
         if choices.lining.pieced and hangs:
             cover = pieced(cover, choices)
     if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):

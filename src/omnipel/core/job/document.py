@@ -128,7 +128,10 @@ class ClosureKind(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lining:
-    """The lining: how it is put in, its own cloth and allowance, the gap to turn it through; whether it is pieced where it is wider than its cloth."""
+    """The lining: how it is put in, its own cloth and allowance, the gap to turn it through; whether it is pieced where it is wider than its cloth.
+
+    `around` is the width of its own that a strip of it has around, mm, what is over laid in pleats; 0 for as wide as is needed.
+    """
 
     __pydantic_config__ = CONFIG
 
@@ -139,6 +142,7 @@ class Lining:
     seam_allowance: Allowance = 10.0
     turning_gap: Gap = 120.0
     pieced: bool = False
+    around: Annotated[float, Ge(0), Le(LONGEST)] = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

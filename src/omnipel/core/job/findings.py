@@ -293,6 +293,9 @@ CATALOGUE: dict[str, Entry] = {
         "The gap to turn the lining through is too small for a hand, or too long to close neatly.",
         tr("Leave a hand's breadth open, and half as much again at the most."),
     ),
+    "lining-narrow": Entry(
+        STOP, "A lining of a width of its own is narrower than is needed.", tr("Make it as wide as is needed, or piece it.")
+    ),
     "lining-eased": Entry(
         LOOK,
         "A lining inside of thick padding has an edge so much shorter than the outer's that this cannot be eased onto it.",

@@ -80,6 +80,7 @@ HABITS: Final[Mapping[str, Habit]] = {
     "lining seam": Habit(tr("seam allowance of the lining"), Rule(10.0, 3 / 8)),
     "turning gap": Habit(tr("gap to turn the lining through"), Rule(120.0, 5.0)),
     "lining looser": Habit(tr("a bagged lining is longer than the drop by"), Rule(4.0, 3 / 16)),
+    "pleat": Habit(tr("a pleat of the lining is no deeper than"), Rule(25.0, 1.0)),
     "padding inset": Habit(tr("padding ends short of the seam by"), Rule(12.0, 1 / 2)),
     "width": Habit(tr("usable width of the cloth"), Rule(1500.0, 60.0)),
     "lining width": Habit(tr("usable width of the lining"), Rule(1400.0, 54.0)),

@@ -242,6 +242,7 @@ class CoverStation(QWidget):
         form.length(refs.LINING_ALLOWANCE)
         form.length(refs.TURNING_GAP)
         form.length(refs.LINING_WIDTH, strict=True)
+        form.length(refs.LINING_AROUND)
         form.tick(refs.LINING_PIECED)
         self._inner()
         form.share(refs.QUILTING_ALONG)

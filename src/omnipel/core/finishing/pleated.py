@@ -1,0 +1,95 @@
+"""A lining of a width of its own, wider than is needed: the surplus is laid in pleats, evenly, where the lining is sewn above and below."""
+
+import math
+from dataclasses import replace
+from typing import Final
+
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.drafting.panel import Cloth, MarkKind, Notch, Panel
+from omnipel.core.drafting.seams import Seam
+from omnipel.core.finishing.fuller import drawn_in, fuller, levels
+from omnipel.core.job.document import CoverChoices
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import Count, mm, term, tr
+
+PLEATED: Final = "pleated"
+"""How the seams are sewn that pleats lie in."""
+
+
+def strips(cover: Cover) -> list[Panel]:
+    """The strips of the lining that are closed into a ring: their width around is a choice."""
+    panel_of = cover.panel_of
+    closed = {
+        panel_of[one.piece]
+        for seam in cover.seams
+        for one in seam.a
+        for other in seam.b
+        if len(seam.a) == 1 and one.piece == other.piece
+    }
+    return [p for p in cover.panels if p.cloth is Cloth.LINING and p.name in closed and p.count <= 1 and levels(p) is not None]
+
+
+def pleated(cover: Cover, choices: CoverChoices) -> Cover:
+    """The cover with strips of its lining as wide around as was chosen, the surplus in pleats; one that is too narrow is said to be so."""
+    own = choices.lining.around
+    for panel in strips(cover) if own else ():
+        ratio = own / panel.length.value
+        if ratio < 1.0 - 1e-9:
+            cover = replace(cover, findings=(*cover.findings, _too_narrow(panel, own)))
+        elif ratio > 1.0 + 1e-9:
+            cover = _pleated(cover, panel, ratio, choices.habits.mm("pleat"))
+    return cover
+
+
+def _pleated(cover: Cover, panel: Panel, ratio: float, deep: float) -> Cover:
+    piece = next(piece for piece in cover.pieces if piece.panel == panel.name)
+    both = levels(panel) or ()
+    own = {(piece.name, edge) for level in both for edge in level}
+    seams = []
+    for seam in cover.seams:
+        sides = [{(run.piece, run.edge) for run in side} for side in seam.sides]
+        mine = [bool(side & own) for side in sides]
+        if any(side & own and not side <= own for side in sides) or all(mine):
+            return cover  # something else lies beside it in a seam: it could not be drawn in evenly
+        seams.append(_drawn(seam, ratio, swap=mine[1]) if any(mine) else seam)
+    surplus = panel.length.value * (ratio - 1.0)
+    count = max(1, math.ceil(surplus / (2.0 * deep) - 1e-9))
+    note = tr(
+        "{n} pleats, {deep} deep each, evenly: {own} become {needed}",
+        n=Count(count),
+        deep=mm(surplus / (2.0 * count)),
+        own=mm(panel.length.value * ratio),
+        needed=mm(panel.length.value),
+    )
+    made = fuller(panel, ratio, note)
+    share = surplus / (2.0 * count) / made.length.value
+    marks = [
+        Notch(edge, at, "pleat", MarkKind.POINT)
+        for level in both
+        for edge in level[:1]
+        for k in range(count)
+        for at in ((k + 0.5) / count - share, (k + 0.5) / count + share)
+    ]
+    made = replace(made, notches=(*made.notches, *marks))
+    panels = tuple(made if p.name == panel.name else p for p in cover.panels)
+    pieces = tuple(drawn_in(p, panel, ratio) if p.name == piece.name else p for p in cover.pieces)
+    return replace(cover, panels=panels, pieces=pieces, seams=tuple(seams))
+
+
+def _drawn(seam: Seam, ratio: float, *, swap: bool) -> Seam:
+    a, b = (seam.b, seam.a) if swap else (seam.a, seam.b)
+    return replace(seam, a=a, b=b, ratio=ratio, tolerance=seam.tolerance * ratio, kind=seam.kind if seam.between else PLEATED)
+
+
+def _too_narrow(panel: Panel, own: float) -> Finding:
+    text = tr(
+        "The {panel} is to be {own} around, and {needed} are needed: {less} are missing.",
+        panel=term(panel.name),
+        own=mm(own),
+        needed=mm(panel.length.value),
+        less=mm(panel.length.value - own),
+    )
+    as_needed = Remedy(tr("As wide as is needed"), (Change(refs.LINING_AROUND, 0.0),))
+    pieced = Remedy(tr("Piece it from what there is"), (Change(refs.LINING_AROUND, 0.0), Change(refs.LINING_PIECED, True)))
+    return Finding("lining-narrow", Severity.STOP, text, refs.LINING_AROUND, (as_needed, pieced))
