@@ -2,13 +2,17 @@
 
 from dataclasses import replace
 
+import numpy as np
+
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.parting import Halves, parted_across, pieces_parted, seams_parted
+from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import seam
 from omnipel.core.job.joining import Parting
+from omnipel.core.tolerances import CLOSES
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.working import worked
@@ -50,6 +54,13 @@ def _parted(cover: Cover, choices: CoverChoices, parting: Parting) -> Cover:
     return with_halves(cover, panel.name, halves, f"parting of {panel.name}", "zipped")
 
 
+def _closes(piece: Piece, halves: Halves) -> bool:
+    """Whether the line a panel is parted by closes on itself when it is sewn: around a wall that is closed into a ring."""
+    curve = halves.lower.edge(halves.edge).curve
+    begin, end = piece.place.at(np.array((curve.start, curve.end)))
+    return float(np.linalg.norm(begin - end)) < CLOSES
+
+
 def with_halves(cover: Cover, name: str, halves: Halves, called: str, kind: str) -> Cover:
     """The cover with a panel in two parts: seams and openings run over them, and what was one piece is joined, by seams of a name and kind."""
     panel_of = cover.panel_of
@@ -70,6 +81,7 @@ def with_halves(cover: Cover, name: str, halves: Halves, called: str, kind: str)
             (Run(f"{piece.name}, lower part", halves.edge),),
             (Run(f"{piece.name}, upper part", halves.edge, reversed=True),),
             kind=kind,
+            ring=_closes(piece, halves),
         )
         for piece in cover.pieces
         if piece.panel == name
