@@ -132,10 +132,11 @@ def _wall(shell: Shell, brief: Brief, k: int, name: str) -> Panel:
 
 
 def _flat(corners: Solid) -> tuple[Points, Frame]:
-    """The top laid flat in its own plane, from its front left corner along its front edge, `(4, 2)`, and that plane."""
-    origin, front, side = corners[0], corners[1] - corners[0], corners[3] - corners[0]
-    right = front / np.linalg.norm(front)
-    out = np.cross(front, side)
+    """The top laid flat in its own plane, from its front left corner, `(4, 2)`, and that plane: its middle line runs to the right."""
+    origin, front, back = corners[0], corners[1] - corners[0], corners[2] - corners[3]
+    along = front / np.linalg.norm(front) + back / np.linalg.norm(back)
+    right = along / np.linalg.norm(along)
+    out = np.cross(front, corners[3] - corners[0])
     up = np.cross(out / np.linalg.norm(out), right)
     flat = np.column_stack(((corners[:4] - origin) @ right, (corners[:4] - origin) @ up))
     return flat, Frame(vector(origin), vector(right), vector(up))
