@@ -12,6 +12,7 @@ from omnipel.core.covers import places
 from omnipel.core.covers.cloths import QUILTING
 from omnipel.core.covers.options import length, ratio
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
+from omnipel.core.covers.schemes.on_base import stands_on_base
 from omnipel.core.drafting.panel import Edge, Figure, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
@@ -40,6 +41,7 @@ OPTIONS = (
 
 def draft(body: Round, brief: Brief) -> Cover:
     """Base and two halves."""
+    stands_on_base(body)
     fullness = brief.number("ratio")
     u = brief.u(body.girth)
 
@@ -59,10 +61,12 @@ def draft(body: Round, brief: Brief) -> Cover:
     floor = body.ends - brief.t.value / 2.0
     loose = half_ring.value / math.pi
     above = brief.number("channel") + brief.number("heading")
-    meridian = places.drawn_in(loose, max(0.0, loose - above * math.sin(math.pi / 4.0)), high.value, floor, way=1.0).reversed
-    pieces = [placed(base, places.base(floor))]
+    inset = min(loose, above * math.sin(math.pi / 4.0))
+    meridian = places.drawn_in(loose, loose - inset, high.value, floor, way=1.0).reversed
+    clear = _clear(brief, u.value, inset, above)
+    pieces = [placed(base, places.base(floor), clear=brief.t.value / 2.0)]
     pieces += [
-        placed(half, places.gathered_around(long.value, meridian, 0.5, begin), f"{words} half")
+        placed(half, places.gathered_around(long.value, meridian, 0.5, begin), f"{words} half", clear=clear)
         for words, begin in (("front", math.pi), ("back", 0.0))
     ]
 
@@ -90,6 +94,12 @@ def draft(body: Round, brief: Brief) -> Cover:
             *beyond(brief, "channel", body.drop.value * 0.25, tr("the cosy is {high} high", high=mm(body.drop.value))),
         ),
     )
+
+
+def _clear(brief: Brief, u: float, inset: float, above: float) -> float:
+    """How far the halves stay off the object: u beside it; where they are drawn in by a quarter circle they come nearer to its upper rim."""
+    beside, below = inset - u, math.pi / 2.0 * inset - above - u + brief.t.value / 2.0
+    return min(u, inset - math.hypot(max(beside, 0.0), max(below, 0.0))) if inset > 0.0 else u
 
 
 def _seams(fullness: float) -> tuple[Seam, ...]:

@@ -1,14 +1,37 @@
 """A wall on a base: what bags and sleeves share that stand on the ground and are open at the top."""
 
-from typing import Any
+from typing import Any, Final
 
 from omnipel.core.covers.scheme import Brief
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.forms.abilities import Boxy, Round
+from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.job.finish import Finish
+from omnipel.core.job.reading import Reading
 from omnipel.core.words import refs
+from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import Worked
+
+LEVEL: Final = 1.0
+"""What stays free below a bag may be no more than this, mm: it is measured no finer."""
+
+
+def stands_on_base(body: Round | Boxy) -> None:
+    """Refuse a thing that is to stay free below: a cover with a base is lifted around all of it.
+
+    Raises:
+        Impossible: the drop ends above the ground.
+    """
+    if body.ends > LEVEL:
+        text = tr("it stands on the base of its cover: {below} cannot stay free below it", below=mm(body.ends))
+        whole = body.ends + body.drop.value
+        all_of_it = Remedy(
+            tr("Cover all of it: drop {drop}", drop=mm(whole)),
+            (Change(refs.reading("drop"), Reading(place="drop", repeats=(whole,), sure=True)),),
+        )
+        raise Impossible(text, refs.reading("drop"), all_of_it)
 
 
 def wall_on_base(brief: Brief, ring: Worked, high: Worked, meeting: Finish, **more: Any) -> Panel:

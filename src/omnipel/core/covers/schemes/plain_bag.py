@@ -10,25 +10,21 @@ from omnipel.core.covers import places
 from omnipel.core.covers.boxy import boxy
 from omnipel.core.covers.options import length
 from omnipel.core.covers.scheme import CORNERED, ROUND, Brief, Cover, Scheme, inside, meeting_notes, passages
-from omnipel.core.covers.schemes.on_base import onto_base, wall_on_base
+from omnipel.core.covers.schemes.on_base import onto_base, stands_on_base, wall_on_base
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.shapes import checked, disc, outline
 from omnipel.core.forms.abilities import Ability, Boxy, Round
 from omnipel.core.forms.body import widest
-from omnipel.core.job.findings import Change, Impossible, Remedy
-from omnipel.core.job.reading import Reading
 from omnipel.core.plane.curves import line
 from omnipel.core.space.frames import Frame, Side
 from omnipel.core.space.paths import straight
 from omnipel.core.space.placements import Swept
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import Worked
 
-LEVEL = 1.0
-"""What stays free below a bag may be no more than this, mm: it is measured no finer."""
 OPTIONS = (
     length(
         "above",
@@ -43,14 +39,7 @@ AROUND = ("back left", "left", "front", "right", "back right")
 
 def draft(body: Round | Boxy, brief: Brief) -> Cover:
     """Base and wall."""
-    if body.ends > LEVEL:
-        text = tr("a bag stands on its base: {below} cannot stay free below it", below=mm(body.ends))
-        whole = body.ends + body.drop.value
-        all_of_it = Remedy(
-            tr("Cover all of it: drop {drop}", drop=mm(whole)),
-            (Change(refs.reading("drop"), Reading(place="drop", repeats=(whole,), sure=True)),),
-        )
-        raise Impossible(text, refs.reading("drop"), all_of_it)
+    stands_on_base(body)
     return _round(body, brief) if isinstance(body, Round) else _cornered(body, brief)
 
 
