@@ -139,9 +139,9 @@ def _proposed(drafted: Draft, finding: Finding, lawful: Lawful) -> Iterator[Reme
         yield from islice(cures(feature, drafted.cover, drafted.job.cover, where_served(drafted.body, drafted.job)), MOST_CURES)
     if finding.code in ACROSS and isinstance(drafted, Drafted):
         yield from islice(_otherwise_cut(drafted), MOST_SCHEMES)
-    yield from finding.remedies
     if finding.code == "port-missing" and not holds(drafted, finding, finding.remedies[0], lawful):
         yield _halved(finding.remedies[0])
+    yield from finding.remedies
 
 
 def _halved(remedy: Remedy) -> Remedy:

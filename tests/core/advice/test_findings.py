@@ -64,7 +64,7 @@ PROVOKED: dict[str, Job] = {
     "slit-reaches-nothing": with_feature("port", from_top=640.0, width=200.0, own={"slit": "down"}),
     "pocket-too-wide": with_feature("pocket", from_top=300.0, width=2500.0, height=100.0),
     "feature-off-panel": with_feature("snaps", face=Facing.BELOW),
-    "slope-ignored": job("box", "five-panels", {"length": 400.0, "width": 260.0, "height": 340.0, "front_height": 250.0}),
+    "slope-ignored": job("box", "wall-and-top", {"length": 400.0, "width": 260.0, "height": 340.0, "front_height": 250.0}),
     "padding-in-seam": drum(padding=6.0, padded=Padded(at_seam=True)),
     "layer-on-nothing": drum(padding=6.0, padded=Padded(on=("sleeve",))),
     "feature-unplaced": with_feature("snaps", face=Facing.UNSAID, was_on="wall"),

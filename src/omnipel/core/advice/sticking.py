@@ -2,6 +2,7 @@
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
 from typing import Final
 
 from omnipel.core.advice.openseams import stands_open, ways_open
@@ -33,7 +34,13 @@ def sticking_out(job: Job, form: Form, measured: Measured, body: Body, cover: Co
         if thing.treatment is Treatment.PORT and thing.id not in served and (axis is None or not stands_open(cover, thing, axis)):
             text = tr("The {thing} is to come out through a port, and the cover has none for it yet.", thing=Name(thing.name))
             open_ = () if axis is None else tuple(ways_open(cover, job.cover, thing, axis, room_around(job.cover)))
-            yield Finding("port-missing", Severity.LOOK, text, ref, (_port(job, thing), *open_, *other_ways, forget))
+            yield Finding(
+                "port-missing",
+                Severity.LOOK,
+                text,
+                ref,
+                (_port(job, thing), *open_, *_slit(job, cover, thing), *other_ways, forget),
+            )
         if thing.treatment is Treatment.BELOW:
             yield from _left_below(job, measured, thing, (*other_ways, forget))
         reckoned = form.tops if thing.face is Face.TOP else form.grows and bool(cover.profile)
@@ -52,9 +59,27 @@ def _other_ways(form: Form, thing: SticksOut) -> Iterator[Remedy]:
         yield Remedy(words, (Change(refs.sticks_out(thing.id).at("treatment"), Treatment.COVER),))
 
 
+def _slit(job: Job, cover: Cover, thing: SticksOut) -> Iterator[Remedy]:
+    """A port with a slit to the open edge, for what cannot be put through: with a flap over it, so that it stays shut."""
+    if thing.face is Face.TOP:
+        return
+    way = "up" if cover.from_below else "down"
+    edge = tr("with a slit up to the edge") if cover.from_below else tr("with a slit down to the edge")
+    port = _port_for(job, thing)
+    port = replace(port, options={**port.options, "slit": way, "flap": "over the slit"})
+    words = tr("Add a port for the {thing}, {edge}", thing=Name(thing.name), edge=edge)
+    yield Remedy(words, (Change(refs.feature(), port, Act.ADD),))
+
+
 def _port(job: Job, thing: SticksOut) -> Remedy:
     """A port where the thing comes out."""
-    port = Feature(
+    return Remedy(
+        tr("Add a port for the {thing}", thing=Name(thing.name)), (Change(refs.feature(), _port_for(job, thing), Act.ADD),)
+    )
+
+
+def _port_for(job: Job, thing: SticksOut) -> Feature:
+    return Feature(
         kind="port",
         name=thing.name,
         serves=thing.id,
@@ -65,7 +90,6 @@ def _port(job: Job, thing: SticksOut) -> Remedy:
         height=thing.size,
         options={"room": room_around(job.cover)},
     )
-    return Remedy(tr("Add a port for the {thing}", thing=Name(thing.name)), (Change(refs.feature(), port, Act.ADD),))
 
 
 def room_around(choices: CoverChoices) -> float:
