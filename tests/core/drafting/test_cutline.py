@@ -58,7 +58,7 @@ def test_any_panel_gets_a_valid_exact_cut_line(radii: list[float], finishes: lis
     panel = polygon(points, finishes)
     cut = shapely.Polygon(cut_line(panel))
     assert cut.is_valid
-    assert cut.buffer(1e-6).contains(shapely.Polygon(panel.sew_points))
+    assert cut.buffer(2e-6).contains(shapely.Polygon(panel.sew_points))  # it is rounded to a millionth
     boundary = cut.exterior
     for edge in panel.edges:
         for fraction in (0.45, 0.5, 0.55):

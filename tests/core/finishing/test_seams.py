@@ -259,7 +259,9 @@ def test_a_panel_parted_at_a_height_is_the_same_cover(form: str, scheme: str, fr
         assert max(drafted.sewn.apart, default=0.0) <= CLOSES
         zipped = next(t for t in drafted.seams if t.seam.name == f"parting of {panel.name}")
         ends = walk(zipped.seam.a, named(drafted.cover.pieces), drafted.cover.flat, np.array((0.0, 1.0)))
-        around = bool(np.linalg.norm(ends[0] - ends[1]) < CLOSES)  # a wall closed into a ring has a zip all around, longer by its ends
+        around = bool(
+            np.linalg.norm(ends[0] - ends[1]) < CLOSES
+        )  # a wall closed into a ring has a zip all around, longer by its ends
         assert zipped.seam.ring is around
         more = 2 * 30.0 if around else -2 * 10.0
         assert bought_all(drafted, "zip") - bought_all(plain, "zip") == pytest.approx((zipped.length_a + more) * panel.count)

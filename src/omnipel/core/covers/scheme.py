@@ -91,6 +91,7 @@ class Cover:
         lying: where what was put on it lies, by its id.
         ribbons: webbing and tape that hang on it, by the id of what they belong to.
         directions: choices of an ease that differs by direction, as far as it has any.
+        ringed: whether a strip of its lining is closed into a ring, so that its width around is a choice.
         padded: whether its padding follows the job's choices; some schemes have a padding of their own.
     """
 
@@ -117,6 +118,7 @@ class Cover:
     ribbons: Mapping[str, tuple[Ribbon, ...]] = field(default_factory=dict)
     directions: frozenset[Ref] = frozenset()
     padded: bool = False
+    ringed: bool = False
 
     @cached_property
     def panel_of(self) -> dict[str, str]:

@@ -88,15 +88,6 @@ def _bagged(choices: CoverChoices) -> bool:
     return choices.lining.school is LiningSchool.BAGGED and not _reversible(choices)
 
 
-def _ringed(cover: Cover) -> bool:
-    """Whether a strip of the lining is closed into a ring."""
-    lining = {piece.name for piece in cover.pieces if cover.flat[piece.name].cloth is Cloth.LINING}
-    return any(
-        len(seam.a) == len(seam.b) == 1 and seam.a[0].piece == seam.b[0].piece and seam.a[0].piece in lining
-        for seam in cover.seams
-    )
-
-
 def _pieced(choices: CoverChoices, cover: Cover) -> bool:
     """Whether a panel of the lining is wider than its cloth, or was."""
     width = choices.lining.cloth.usable_width
@@ -172,7 +163,7 @@ _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, Cover | None], bool]]
     refs.QUILTING_ACROSS: lambda s, c, k: c.padding > 0.0,
     refs.LINING_ALLOWANCE: lambda s, c, k: _sewn_alone(c) and _decides(k, refs.LINING_ALLOWANCE),
     refs.TURNING_GAP: lambda s, c, k: _bagged(c) and _turned(k),
-    refs.LINING_AROUND: lambda s, c, k: _sewn_alone(c) and k is not None and _ringed(k),
+    refs.LINING_AROUND: lambda s, c, k: _sewn_alone(c) and k is not None and k.ringed,
     refs.LINING_PIECED: lambda s, c, k: _sewn_alone(c) and k is not None and _pieced(c, k),
     refs.LINING_WIDTH: lambda s, c, k: (
         c.lining.school is not LiningSchool.NONE or any(q.cloth is Cloth.LINING for q in (k.panels if k is not None else ()))

@@ -16,7 +16,7 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.working import worked
 
-CORNERS: Final = 3.0
+CORNERS: Final = 4.0
 """In a corner, and where an edge is drawn in, two layers lie further apart than on a face, by no more than this."""
 
 

@@ -32,8 +32,9 @@ def strips(cover: Cover) -> list[Panel]:
 
 def pleated(cover: Cover, choices: CoverChoices) -> Cover:
     """The cover with strips of its lining as wide around as was chosen, the surplus in pleats; one that is too narrow is said to be so."""
-    own = choices.lining.around
-    for panel in strips(cover) if own else ():
+    own, free = choices.lining.around, [panel for panel in strips(cover) if _level_seams(cover, panel) is not None]
+    cover = replace(cover, ringed=bool(free))
+    for panel in free if own else ():
         ratio = own / panel.length.value
         if ratio < 1.0 - 1e-9:
             cover = replace(cover, findings=(*cover.findings, _too_narrow(panel, own)))
@@ -44,15 +45,8 @@ def pleated(cover: Cover, choices: CoverChoices) -> Cover:
 
 def _pleated(cover: Cover, panel: Panel, ratio: float, deep: float) -> Cover:
     piece = next(piece for piece in cover.pieces if piece.panel == panel.name)
-    both = levels(panel) or ()
-    own = {(piece.name, edge) for level in both for edge in level}
-    seams = []
-    for seam in cover.seams:
-        sides = [{(run.piece, run.edge) for run in side} for side in seam.sides]
-        mine = [bool(side & own) for side in sides]
-        if any(side & own and not side <= own for side in sides) or all(mine):
-            return cover  # something else lies beside it in a seam: it could not be drawn in evenly
-        seams.append(_drawn(seam, ratio, swap=mine[1]) if any(mine) else seam)
+    both, sewn = levels(panel) or (), _level_seams(cover, panel) or {}
+    seams = [_drawn(seam, ratio, swap=sewn[i]) if i in sewn else seam for i, seam in enumerate(cover.seams)]
     surplus = panel.length.value * (ratio - 1.0)
     count = max(1, math.ceil(surplus / (2.0 * deep) - 1e-9))
     note = tr(
@@ -75,6 +69,21 @@ def _pleated(cover: Cover, panel: Panel, ratio: float, deep: float) -> Cover:
     panels = tuple(made if p.name == panel.name else p for p in cover.panels)
     pieces = tuple(drawn_in(p, panel, ratio) if p.name == piece.name else p for p in cover.pieces)
     return replace(cover, panels=panels, pieces=pieces, seams=tuple(seams))
+
+
+def _level_seams(cover: Cover, panel: Panel) -> dict[int, bool] | None:
+    """The seams of a strip's level edges by their number, and whether it is their second side; None where something else lies beside it in one."""
+    piece = next(piece for piece in cover.pieces if piece.panel == panel.name)
+    own = {(piece.name, edge) for level in levels(panel) or () for edge in level}
+    found: dict[int, bool] = {}
+    for i, seam in enumerate(cover.seams):
+        sides = [{(run.piece, run.edge) for run in side} for side in seam.sides]
+        mine = [bool(side & own) for side in sides]
+        if any(side & own and not side <= own for side in sides) or all(mine):
+            return None
+        if any(mine):
+            found[i] = mine[1]
+    return found
 
 
 def _drawn(seam: Seam, ratio: float, *, swap: bool) -> Seam:

@@ -115,4 +115,6 @@ class Tilted:
     def occupied(self) -> Planes:
         """The room that it takes up."""
         normals, reach = self.planes
-        return Planes(np.vstack((normals, (0.0, 0.0, -1.0))), np.append(reach, 0.0))
+        upper, lower = np.split(self.corners(0.0, 0.0), 2)
+        edges = [(ring[k - 1], ring[k]) for ring in (upper, lower) for k in range(4)] + list(zip(upper, lower, strict=True))
+        return Planes(np.vstack((normals, (0.0, 0.0, -1.0))), np.append(reach, 0.0), np.array(edges))

@@ -58,17 +58,31 @@ class Prism:
 
 @dataclass(frozen=True, eq=False)
 class Planes:
-    """What lies within some planes: outward unit normals `(k, 3)`, and how far out each lies `(k,)`.
+    """What lies within some planes.
 
-    Beside its edges the distance to the nearest plane is told, which is no more than that to the body.
+    Args:
+        normals: outward unit normals `(k, 3)`.
+        reach: how far out each plane lies, mm `(k,)`.
+        edges: where two of them meet, begin and end `(m, 2, 3)`.
     """
 
     normals: NDArray[np.float64]
     reach: NDArray[np.float64]
+    edges: NDArray[np.float64]
 
     def gaps(self, points: Solid) -> Gaps:
-        """How far points lie outside."""
-        return np.asarray((points @ self.normals.T - self.reach).max(axis=1))
+        """How far points lie outside: from the face that is met square to it, else from the nearest edge."""
+        off = points @ self.normals.T - self.reach
+        outside = off.max(axis=1)
+        # A foot on a plane counts where it lies within all the others.
+        feet = points[:, None, :] - off[:, :, None] * self.normals[None, :, :]
+        within = ((feet @ self.normals.T - self.reach) < WITHIN).all(axis=2) & (off > 0.0)
+        square = np.where(within, off, math.inf).min(axis=1)
+        begin, step = self.edges[:, 0], self.edges[:, 1] - self.edges[:, 0]
+        away = points[:, None, :] - begin
+        share = np.clip((away * step).sum(axis=2) / (step * step).sum(axis=1), 0.0, 1.0)
+        beside = np.linalg.norm(away - share[:, :, None] * step, axis=2).min(axis=1)
+        return np.asarray(np.where(outside <= 0.0, outside, np.minimum(square, beside)))
 
 
 @dataclass(frozen=True, eq=False)
@@ -104,6 +118,8 @@ class All:
         return np.asarray(np.min([part.gaps(points) for part in self.parts], axis=0))
 
 
+WITHIN = 1e-9
+"""A place no further outside of a plane lies on it, mm."""
 FEW = 40
 """A polygon with no more sides than this is measured against all of them at once."""
 

@@ -10,7 +10,7 @@ from typing import Any, Final
 
 import numpy as np
 
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, inside, passages, slopes, tapers
+from omnipel.core.covers.scheme import CORNERED, FLAT, Brief, Cover, Passage, inside, passages, slopes, tapers
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam
@@ -78,7 +78,6 @@ def tilted(body: Any, brief: Brief, seams: Sequence[Seam]) -> Cover:
         pieces.append(placed(walls[twins.get(k, k)], place, f"{side} wall", mirrored=k in twins, clear=u.value))
     cut = [wall for k, wall in enumerate(walls) if k not in twins]
     ring = walls[0].length + walls[1].length + walls[2].length + walls[3].length
-    passes = inside(brief, ring, CORNERED)
     spans = walls[0].length, max((walls[1].length, walls[3].length), key=lambda size: size.value)
     brief.note(
         **{f"{wall.name.replace(' ', '_')}_cut_length": wall.cut_length for wall in cut},
@@ -91,10 +90,21 @@ def tilted(body: Any, brief: Brief, seams: Sequence[Seam]) -> Cover:
         pieces,
         [_with_twins(seam, {f"{SIDES[k]} wall" for k in twins}) for seam in seams],
         openings={"lower edge": Run("front wall", "lower edge")},
-        profile=passages((0.0, body.drop.value), passes, *(span - brief.t for span in spans)),
+        profile=_profile(body, brief, walls, inside(brief, ring, CORNERED), tuple(span - brief.t for span in spans)),
         seams_across=4,
         turns=CORNERED,
     )
+
+
+def _profile(body: Any, brief: Brief, walls: Sequence[Panel], ring: Worked, spans: tuple[Worked, ...]) -> tuple[Passage, ...]:
+    """What it lets through: all of its ring from where the lowest corner of the top is, and at its ridge the one wall that reaches up there, twice."""
+    ridge = walls[2] if slopes(body) else walls[1]
+    low = body.height.value - float(body.tilted.corners(0.0, 0.0)[:4, 2].min())
+    full = passages((low, max(body.drop.value, low + 1.0)), ring, *spans)
+    if low <= 1.0:
+        return full
+    over = (spans[0], spans[1] * 0.0) if slopes(body) else (spans[0] * 0.0, spans[1])
+    return (Passage(0.0, inside(brief, ridge.length * 2.0, FLAT), over), *full)
 
 
 def _twins(body: Any) -> dict[int, int]:
