@@ -6,14 +6,19 @@ cloth. Padding is smaller than its panel, so that none lies in a seam.
 """
 
 import math
+from collections.abc import Mapping
 from dataclasses import replace
+from typing import Final
+
+import numpy as np
 
 from omnipel.core.covers.layering import HANGS
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, Edge, MarkKind, Notch, Panel
-from omnipel.core.drafting.pieces import Piece
+from omnipel.core.drafting.pieces import Piece, named
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
+from omnipel.core.drafting.walking import walk
 from omnipel.core.finishing.inner import padded, stiffened
 from omnipel.core.finishing.inward import Inner, Inward, free_edges
 from omnipel.core.finishing.pieced import pieced
@@ -47,8 +52,8 @@ def with_layers(cover: Cover, choices: CoverChoices, inward: Inward) -> Cover:
 
 def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner) -> Cover:
     lining, school = choices.lining, choices.lining.school
-    named = {p.name for p in hosts}
-    outer = [piece for piece in cover.pieces if piece.panel in named and not piece.on]
+    mine = {p.name for p in hosts}
+    outer = [piece for piece in cover.pieces if piece.panel in mine and not piece.on]
     as_one = school is LiningSchool.AS_ONE
     pieces = [
         replace(
@@ -75,7 +80,8 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner
     findings = list(cover.findings)
     meeting = [(piece, e) for piece in outer for e in flat[piece.name].edges if (piece.panel, e.name) in free]
     cut = {panel.name: panel for panel in panels}
-    met = [_met(piece, e, cut[f"lining {piece.panel}"].edge(e.name), inner.apart) for piece, e in meeting]
+    lies, hung = named((*outer, *pieces)), flat | {piece.name: cut[piece.panel] for piece in pieces}
+    met = [_met(piece, e, lies, hung, inner) for piece, e in meeting]
     seams += met
     findings += _eased(met, meeting, inner.apart)
     if meeting and all(e.finish.kind is FinishKind.BAGGED for _, e in meeting):
@@ -84,12 +90,19 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner
     return replace(cover, panels=(*cover.panels, *panels), seams=(*cover.seams, *seams), openings={}, findings=tuple(findings))
 
 
-def _met(piece: Piece, edge: Edge, own: Edge, apart: float) -> Seam:
-    """How the lining meets the outer at a free edge: `own` is its edge there, which lies inside of the outer's and is the shorter by that."""
+def _met(piece: Piece, edge: Edge, lies: Mapping[str, Piece], flat: Mapping[str, Panel], inner: Inner) -> Seam:
+    """How the lining meets the outer at a free edge: its own edge there lies inside of the outer's, and is the shorter by that.
+
+    Where the edge is drawn in the layers between move it further than they are thick; as far as it then lies is no fault of the seam.
+    """
     words, kind = _MEETS.get(edge.finish.kind, ("catch", SeamKind.CAUGHT))
     sides = (Run(f"lining {piece.name}", edge.name),), (Run(piece.name, edge.name),)
-    room = SEAM + (abs(edge.curve.length - own.curve.length) if apart else 0.0)
-    return Seam(f"{words} {piece.panel}, {edge.name}", *sides, kind=kind, tolerance=room, between=apart)
+    if inner.cover is None:
+        return Seam(f"{words} {piece.panel}, {edge.name}", *sides, kind=kind)
+    room = SEAM + abs(edge.curve.length - flat[f"lining {piece.name}"].edge(edge.name).curve.length)
+    ours, theirs = (walk(side, lies, flat, np.linspace(0.0, 1.0, 9)) for side in sides)
+    apart = min(float(np.linalg.norm(ours - theirs, axis=1).max()), MOST_APART * inner.apart)
+    return Seam(f"{words} {piece.panel}, {edge.name}", *sides, kind=kind, tolerance=room, between=max(apart, inner.apart))
 
 
 def _eased(met: list[Seam], meeting: list[tuple[Piece, Edge]], apart: float) -> list[Finding]:
@@ -111,6 +124,8 @@ def _eased(met: list[Seam], meeting: list[tuple[Piece, Edge]], apart: float) -> 
     return [Finding("lining-eased", Severity.LOOK, text, refs.LINING_SCHOOL, (as_one,))]
 
 
+MOST_APART: Final = 10.0
+"""The edges of layers lie apart by no more than so many times what lies between them, wherever they are drawn in."""
 _MEETS = {FinishKind.BAGGED: ("bag", SeamKind.BAGGED), FinishKind.BOUND: ("bind", SeamKind.BOUND)}
 """By the finish of the outer; what else there is holds the lining's raw edge."""
 
