@@ -9,7 +9,7 @@ from typing import Final
 import shapely
 
 from omnipel.core.covers.fields import FIELDS
-from omnipel.core.covers.scheme import Cover, Scheme, one_each
+from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.covers.starting import usual_choices
 from omnipel.core.covers.used import uses
 from omnipel.core.drafting.cutline import Crowded, crowded
@@ -106,7 +106,7 @@ def _no_use(job: Job, scheme: Scheme, plain: CoverChoices) -> Iterator[Finding]:
 def panels(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
     """Hems deeper than there is room for them, and allowances wider than half of what they are on."""
     narrowest: dict[Ref, tuple[float, Panel, Edge]] = {}
-    for panel in one_each(cover.panels).values():
+    for panel in cover.panels:
         if panel.cloth is not Cloth.OUTER:
             continue
         for edge in panel.edges:

@@ -368,11 +368,6 @@ def meeting_notes(brief: Brief) -> tuple[Phrase, ...]:
     return (tr("meet and trim: {spare} of the cut length are for that", spare=mm(spare)),) if spare else ()
 
 
-def one_each(panels: Iterable[Panel]) -> dict[str, Panel]:
-    """Panels by name."""
-    return {panel.name: panel for panel in panels}
-
-
 def passages(depths: Iterable[float], girth: Worked, *spans: Worked) -> tuple[Passage, ...]:
     """The same passage at several depths."""
     return tuple(Passage(depth, girth, spans) for depth in depths)
