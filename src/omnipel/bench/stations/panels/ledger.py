@@ -10,15 +10,20 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.pictures.sheet import seam_title
-from omnipel.core.words.phrases import Phrase, Ratio, bare, listed, mm, tr
+from omnipel.core.words.phrases import Phrase, Ratio, Share, bare, listed, mm, tr
 
 
 def truth(trued: Trued) -> Phrase:
-    """Whether a seam is true, and if not by how much."""
+    """Whether a seam is true, and if not by how much; a lining's edge is shorter than the outer's, which is eased onto it."""
     if trued.true:
-        return tr("true")
+        eased = abs(trued.difference) / trued.length_b if trued.seam.between and trued.length_b else 0.0
+        return tr("eased by {share}", share=Share(eased, 1)) if eased > WORTH else tr("true")
     off = bare(abs(trued.difference), fine=True)
     return tr("over by {off}", off=off) if trued.difference > 0 else tr("short by {off}", off=off)
+
+
+WORTH = 0.001
+"""Less of a share than this is not told."""
 
 
 class Ledger(QWidget):
