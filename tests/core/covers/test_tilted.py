@@ -57,6 +57,7 @@ def test_every_promise_is_kept_over_unequal_ends_and_a_low_front(
         drafted.sewn.nearest.promised, abs=1e-6
     )  # it lies along the object everywhere
     assert "slope-ignored" not in [f.code for f in drafted.findings]
+    assert drafted.fit.tightest.left >= 2.0 * more[1] - 1e-6  # type: ignore[union-attr]
 
 
 def test_its_sizes_are_those_of_pencil_and_paper() -> None:

@@ -117,7 +117,7 @@ def _eased(met: list[Seam], meeting: list[tuple[Piece, Edge]], apart: float) -> 
         "The lining lies inside of the padding and its edge is {less} shorter than that of the outer, {share}: more than can be eased in without pleats "
         "({most}).",
         less=mm(spare),
-        share=Share(spare / whole),
+        share=Share(spare / whole, 1),
         most=Share(MOST_EASE),
     )
     as_one = Remedy(tr("Sew the layers as one"), (Change(refs.LINING_SCHOOL, LiningSchool.AS_ONE),))

@@ -296,21 +296,14 @@ def build(measured: Measured) -> Box:
         around = through(tr("girth"), tr("around both ends and both sides"), taper.girth_of, length, width, left.width)
     deepest = max(height.value, drop.value)
     sections: tuple[Section, ...] = (Section(0.0, around, spans), Section(deepest, around, spans))
-    if height.value - front.value > 1.0:  # the top slopes: at its ridge there is only the length, twice
-        ridge = (length, width * 0.0)
-        sections = (
-            Section(0.0, length * 2.0, ridge),
-            Section(height.value - front.value, around, spans),
-            Section(deepest, around, spans),
-        )
-    lowest = left.height if left is not None and left.height.value < height.value - 1.0 else None
-    if lowest is not None and len(sections) == 2:  # it falls to the left: at its ridge there is only the right end, twice
-        sections = (
-            Section(0.0, width * 2.0, (length * 0.0, width)),
-            Section(height.value - lowest.value, around, spans),
-            Section(deepest, around, spans),
-        )
-    plain = Box(length, width, height, drop, front, rounding if rounding and rounding.slopes else None, sections, things, left)
+    plain = Box(length, width, height, drop, front, None, sections, things, left)
+    low = height.value - float(plain.tilted.corners(0.0, 0.0)[:4, 2].min())
+    if low > 1.0:  # at the ridge there is only the one side that is as high, twice; where it falls to the left too only a corner
+        falls = height.value - front.value > 1.0, left is not None and height.value - left.height.value > 1.0
+        along, across = length * float(not falls[1]), width * float(not falls[0])
+        ridge = Section(0.0, (along if falls[0] else across) * 2.0, (along, across))
+        sections = (ridge, Section(low, around, spans), Section(deepest, around, spans))
+    plain = replace(plain, rounding=rounding if rounding and rounding.slopes else None)
     sides = (length, width, left.width if left is not None else width)
     bumped = with_bumps(sections, things, lambda girth, there: grown(taper.plan, sides, girth, there, _stands))
     return replace(plain, sections=bumped)

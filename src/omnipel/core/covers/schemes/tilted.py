@@ -10,7 +10,7 @@ from typing import Any, Final
 
 import numpy as np
 
-from omnipel.core.covers.scheme import CORNERED, FLAT, Brief, Cover, Passage, inside, passages, slopes, tapers
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Passage, inside, passages, slopes, tapers
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam
@@ -90,21 +90,38 @@ def tilted(body: Any, brief: Brief, seams: Sequence[Seam]) -> Cover:
         pieces,
         [_with_twins(seam, {f"{SIDES[k]} wall" for k in twins}) for seam in seams],
         openings={"lower edge": Run("front wall", "lower edge")},
-        profile=_profile(body, brief, walls, inside(brief, ring, CORNERED), tuple(span - brief.t for span in spans)),
+        profile=_profile(body, brief, shell, inside(brief, ring, CORNERED), tuple(span - brief.t for span in spans)),
         seams_across=4,
         turns=CORNERED,
     )
 
 
-def _profile(body: Any, brief: Brief, walls: Sequence[Panel], ring: Worked, spans: tuple[Worked, ...]) -> tuple[Passage, ...]:
-    """What it lets through: all of its ring from where the lowest corner of the top is, and at its ridge the one wall that reaches up there, twice."""
-    ridge = walls[2] if slopes(body) else walls[1]
+def _profile(body: Any, brief: Brief, shell: Shell, ring: Worked, spans: tuple[Worked, ...]) -> tuple[Passage, ...]:
+    """What it lets through: all of its ring from where the lowest corner of the object's top is, and as much as it is cut there at the level of its highest."""
     low = body.height.value - float(body.tilted.corners(0.0, 0.0)[:4, 2].min())
     full = passages((low, max(body.drop.value, low + 1.0)), ring, *spans)
     if low <= 1.0:
         return full
-    over = (spans[0], spans[1] * 0.0) if slopes(body) else (spans[0] * 0.0, spans[1])
-    return (Passage(0.0, inside(brief, ridge.length * 2.0, FLAT), over), *full)
+    top = body.drop.value
+    around = shell.size(tr("around at the top"), lambda corners: _around(_section(corners, top)))
+    wide = [shell.size(tr("across at the top"), lambda corners, i=i: float(np.ptp(_section(corners, top)[:, i]))) for i in (0, 1)]  # type: ignore[misc]
+    return (Passage(0.0, inside(brief, around, CORNERED), tuple(span - brief.t for span in wide)), *full)
+
+
+def _section(corners: Solid, height: float) -> Points:
+    """The level section of the shell so high above its lower edge: its plan as far as the top is higher than that, `(k, 2)`."""
+    made = []
+    for (x, y, z), (x2, y2, z2) in zip(corners[:4], np.roll(corners[:4], -1, axis=0), strict=True):
+        if z >= height:
+            made.append((x, y))
+        if (z >= height) is not (z2 >= height):
+            share = (height - z) / (z2 - z)
+            made.append((x + share * (x2 - x), y + share * (y2 - y)))
+    return np.array(made or [(0.0, 0.0)])
+
+
+def _around(ring: Points) -> float:
+    return float(np.linalg.norm(ring - np.roll(ring, 1, axis=0), axis=1).sum())
 
 
 def _twins(body: Any) -> dict[int, int]:
