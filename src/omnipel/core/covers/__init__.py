@@ -34,7 +34,6 @@ SCHEMES: Final[dict[str, Scheme]] = {
     for scheme in (
         wall_and_lid.SCHEME,
         gathered_halves.SCHEME,
-        plain_bag.SCHEME,
         cap.SCHEME,
         wheel_both_faces.SCHEME,
         wheel_cap.SCHEME,
@@ -53,6 +52,7 @@ SCHEMES: Final[dict[str, Scheme]] = {
         slip_sleeve.SCHEME,
         envelope.SCHEME,
         wrap.SCHEME,
+        plain_bag.SCHEME,
     )
 }
 
