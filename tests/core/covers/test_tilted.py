@@ -4,7 +4,7 @@ import math
 from dataclasses import replace
 
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from tests.core.space.test_promises import a_surface, clears, closes, keeps_lengths, one_truth
 from tests.wild import tried
@@ -33,6 +33,7 @@ def made(job: Job) -> Drafted:
 
 
 @tried(40)
+@example(box=(150.0, 120.0, 151.0), ends=(0.5, 0.5, 0.985), more=(0.6, 0.0))
 @given(
     st.tuples(st.floats(150.0, 1200.0), st.floats(120.0, 900.0), st.floats(150.0, 900.0)),
     st.tuples(st.floats(0.3, 1.0), st.floats(0.5, 1.0), st.floats(0.5, 1.0)),

@@ -59,8 +59,9 @@ def tilted(body: Any, brief: Brief, seams: Sequence[Seam]) -> Cover:
     """Top and four walls, each a panel of its own, joined as five panels are."""
     u = brief.u((body.length + body.width) * 2.0)
     left = body.left
-    ends = (left.width, left.height) if left is not None else (body.width, body.height)
-    shell = Shell((body.length, body.width, body.height, body.front_height, *ends, body.drop, u))
+    ends = (left.width, left.height) if left is not None and tapers(body) else (body.width, body.height)
+    front = body.front_height if slopes(body) else body.height  # what is level enough is covered as level
+    shell = Shell((body.length, body.width, body.height, front, *ends, body.drop, u))
     at = shell.placed
     if at[:4, 2].min() <= 0.0:
         raise Impossible(tr("the cover ends above the lowest corner of the top"), refs.reading("drop"))
