@@ -310,7 +310,7 @@ def build(measured: Measured) -> Box:
 
 
 def _left_end(measured: Measured, width: Worked, height: Worked) -> taper.LeftEnd | None:
-    """The left end as it was measured, where it was; one that is larger only by what a tape can tell is like the right one.
+    """The left end as it was measured, where it was; one that differs only by what a tape can tell is like the right one.
 
     Raises:
         Impossible: it is wider or higher than the right end.
@@ -325,7 +325,9 @@ def _left_end(measured: Measured, width: Worked, height: Worked) -> taper.LeftEn
             tr("the left end is wider than the right one: look at it from its other side"), refs.reading("left_width")
         )
     wide = wide if wide is not None and wide.value < width.value else width
-    return taper.LeftEnd(wide, high if high is not None and high.value < height.value else height)
+    high = high if high is not None and high.value < height.value else height
+    alike = max(width.value - wide.value, height.value - high.value) <= taper.TELLS
+    return None if alike else taper.LeftEnd(wide, high)
 
 
 def side_outline(length: float, height: float, front: float) -> Points:
