@@ -164,7 +164,10 @@ def closes(drafted: Drafted) -> None:
 
 
 def clears(drafted: Drafted) -> None:
-    """Nowhere nearer than promised, seen much more closely than a draft does; outward is away from the object."""
+    """Nowhere nearer than promised, seen much more closely than a draft does; outward is away from the object. What it does not follow it says so of."""
+    if not SCHEMES[drafted.job.cover.scheme].follows(drafted.body):
+        assert "slope-ignored" in [f.code for f in drafted.findings]
+        return
     for piece, panel in of_surface(drafted):
         if piece.clear is None:
             continue
