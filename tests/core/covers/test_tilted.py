@@ -15,6 +15,7 @@ from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
 from omnipel.core.job.reading import Reading
+from omnipel.core.job.thing import Face, SticksOut
 from omnipel.core.words.units import Unit
 from omnipel.shop.starter import starter
 
@@ -64,6 +65,15 @@ def test_every_promise_is_kept_over_unequal_ends_and_a_low_front(
     )  # it lies along the object everywhere
     assert "slope-ignored" not in [f.code for f in drafted.findings]
     assert drafted.fit.tightest.left >= 2.0 * more[1] - 1e-6  # type: ignore[union-attr]
+
+
+def test_a_knob_on_a_sloping_top_is_cleared() -> None:
+    base = measured(left_height=450.0, front_height=560.0)
+    knob = SticksOut(name="knob", from_top=0.0, reach=60.0, size=50.0, face=Face.TOP)
+    drafted = made(replace(base, thing=replace(base.thing, sticks_out=(knob,))))
+    clears(drafted)
+    assert drafted.sewn.nearest is not None
+    assert drafted.sewn.nearest.gap >= drafted.sewn.nearest.promised - 1e-6
 
 
 def test_its_sizes_are_those_of_pencil_and_paper() -> None:

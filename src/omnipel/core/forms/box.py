@@ -165,7 +165,7 @@ class Box:
     def occupied(self) -> Occupied:
         """The box, and what stands up in the middle of its top and is covered over."""
         body: Occupied = drawn_across(self.ring, self.length.value) if self.left is None else self.tilted.occupied
-        middle = (self.height.value + self.front_height.value) / 2.0  # it stands in the middle, also of a top that slopes
+        middle = self.tilted.top[0]  # it stands in the middle, also of a top that slopes
         up = [lying_box(t.size, t.size, middle, middle + t.reach) for t in covered(self.sticks_out, Face.TOP)]
         return All((body, *up)) if up else body
 

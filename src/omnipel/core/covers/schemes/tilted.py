@@ -15,8 +15,10 @@ from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.drafting.shapes import outline
+from omnipel.core.forms.body import covered
 from omnipel.core.forms.taper import Tilted
 from omnipel.core.job.findings import Impossible
+from omnipel.core.job.thing import Face
 from omnipel.core.plane.curves import Points, line
 from omnipel.core.space.frames import Frame, Solid, vector
 from omnipel.core.space.placements import Flat
@@ -35,6 +37,8 @@ class Shell:
 
     inputs: tuple[Worked, ...]
     """Length, width, height, front, left width, left height, drop, u."""
+    lift: float = 0.0
+    """How much higher its top lies for what stands up on a top that slopes, mm."""
 
     def corners(self, *values: float) -> Solid:
         """Upper then lower corners `(8, 3)`, heights above the lower edge of the cover."""
@@ -42,6 +46,7 @@ class Shell:
         box = Tilted(*sizes)
         made = box.corners(u, box.height - drop)
         made[:, 2] -= box.height - drop
+        made[:4, 2] += self.lift
         return made
 
     @property
@@ -61,7 +66,7 @@ def tilted(body: Any, brief: Brief, seams: Sequence[Seam]) -> Cover:
     left = body.left
     ends = (left.width, left.height) if left is not None and tapers(body) else (body.width, body.height)
     front = body.front_height if slopes(body) else body.height  # what is level enough is covered as level
-    shell = Shell((body.length, body.width, body.height, front, *ends, body.drop, u))
+    shell = Shell((body.length, body.width, body.height, front, *ends, body.drop, u), _lift(body))
     at = shell.placed
     if at[:4, 2].min() <= 0.0:
         raise Impossible(tr("the cover ends above the lowest corner of the top"), refs.reading("drop"))
@@ -123,6 +128,14 @@ def _section(corners: Solid, height: float) -> Points:
 
 def _around(ring: Points) -> float:
     return float(np.linalg.norm(ring - np.roll(ring, 1, axis=0), axis=1).sum())
+
+
+def _lift(body: Any) -> float:
+    """What stands up in the middle is as high on all sides: over its edges a sloping top has to lie higher than the drop over its middle says, mm."""
+    _, to_right, to_back = body.tilted.top
+    up = covered(body.sticks_out, Face.TOP)
+    over = max((thing.reach for thing in up), default=0.0)
+    return max((thing.reach + (abs(to_right) + abs(to_back)) * thing.size / 2.0 for thing in up), default=over) - over
 
 
 def _twins(body: Any) -> dict[int, int]:
