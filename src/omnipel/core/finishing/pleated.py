@@ -100,5 +100,4 @@ def _too_narrow(panel: Panel, own: float) -> Finding:
         less=mm(panel.length.value - own),
     )
     as_needed = Remedy(tr("As wide as is needed"), (Change(refs.LINING_AROUND, 0.0),))
-    pieced = Remedy(tr("Piece it from what there is"), (Change(refs.LINING_AROUND, 0.0), Change(refs.LINING_PIECED, True)))
-    return Finding("lining-narrow", Severity.STOP, text, refs.LINING_AROUND, (as_needed, pieced))
+    return Finding("lining-narrow", Severity.STOP, text, refs.LINING_AROUND, (as_needed,))

@@ -297,7 +297,8 @@ def build(measured: Measured) -> Box:
     deepest = max(height.value, drop.value)
     sections: tuple[Section, ...] = (Section(0.0, around, spans), Section(deepest, around, spans))
     plain = Box(length, width, height, drop, front, None, sections, things, left)
-    low = height.value - float(plain.tilted.corners(0.0, 0.0)[:4, 2].min())
+    level = left is None and front.value >= height.value
+    low = 0.0 if level else height.value - float(plain.tilted.corners(0.0, 0.0)[:4, 2].min())
     if low > 1.0:  # at the ridge there is only the one side that is as high, twice; where it falls to the left too only a corner
         falls = height.value - front.value > 1.0, left is not None and height.value - left.height.value > 1.0
         along, across = length * float(not falls[1]), width * float(not falls[0])
