@@ -3,11 +3,13 @@ can be read."""
 
 import pytest
 from PySide6.QtWidgets import QApplication, QLabel, QWidget
+from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, settle
 from tests.bench.layout import faults
 
 from omnipel.bench.commands.dress import set_dark, set_scale
 from omnipel.bench.parts.look import DARK, LIGHT
+from omnipel.bench.stations.cover.schemes import SchemeCard
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
 
@@ -63,8 +65,13 @@ def test_text_can_be_read_on_every_ground(colours: object) -> None:
 
 
 @pytest.mark.parametrize("station", ["shelf", "object", "tape", "cover", "panels"])
-def test_text_made_larger_and_small_again_leaves_everything_where_it_was(sample_window: Window, station: str) -> None:
+def test_text_made_larger_and_small_again_leaves_everything_where_it_was(
+    sample_window: Window, qtbot: QtBot, station: str
+) -> None:
     def places() -> list[tuple[str, tuple[int, ...]]]:
+        sample_window.session.try_all()
+        cards = [card for card in sample_window.findChildren(SchemeCard) if card.isVisible()]
+        qtbot.waitUntil(lambda: all(card.lines for card in cards), timeout=60_000)  # drafted behind the window
         for _ in range(20):  # a layout may ask for another
             settle(sample_window)
         seen = [w for w in sample_window.findChildren(QWidget) if w.isVisible() and w.width() > 0]

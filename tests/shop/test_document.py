@@ -8,6 +8,8 @@ import pytest
 from tests.jobs import drum
 
 from omnipel.core.covers import lawful_pairs
+from omnipel.core.draft import draft
+from omnipel.core.words.units import Unit
 from omnipel.shop.document import DocumentError, dumped, envelope, loaded, read, schema, write
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
@@ -138,3 +140,16 @@ def test_a_port_of_an_old_file_knows_what_comes_out_through_it() -> None:
     job = loaded(json.dumps(data))
     assert [(feature.id, feature.serves) for feature in job.cover.features] == [("1", job.thing.sticks_out[0].id), ("2", "")]
     assert [(feature.face, feature.was_on) for feature in job.cover.features] == [("", "end"), ("", "end")]
+
+
+@pytest.mark.parametrize("unit", [Unit.MM, Unit.INCH_16])
+def test_a_cosy_of_before_keeps_its_channel_and_heading(unit: Unit) -> None:
+    job = starter("drum", "gathered-halves", unit)
+    data = json.loads(dumped(job))
+    wide, looser, heading = (25.4, 25.4 / 8, 38.1) if unit is Unit.INCH_16 else (20.0, 3.0, 40.0)
+    data["version"], data["job"]["cover"]["options"] = 6, {"channel": wide, "ratio": 2.0}
+    read = loaded(json.dumps(data))
+    assert read.cover.options == {"ratio": 2.0, "heading": heading, "ribbon": pytest.approx(wide - looser)}
+    half = next(p for p in draft(read).panels if p.name == "half")
+    lower, upper = (next(f.points[0, 1] for f in half.figures if f.name == f"channel {line} line") for line in ("lower", "upper"))
+    assert (upper - lower, half.width.value - upper) == pytest.approx((wide, heading))

@@ -110,3 +110,6 @@ MOST_GATHERED: Final = 6.0
 
 FINEST_SIGMA: Final = 0.01
 """Nobody reads better than this with a tape or a rule, whatever is stated, mm."""
+
+SAME_SIZE: Final = 0.01
+"""A box that differs from a size by less has that size, mm."""

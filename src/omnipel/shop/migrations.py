@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any, Final
 
-VERSION: Final = 6
+VERSION: Final = 7
 """Of what this program writes."""
 
 
@@ -122,6 +122,26 @@ def _way(edge: Any) -> str:
     return next((way for word, way in _SIDES.items() if word in str(edge)), "down")
 
 
+def _with_ribbon(data: dict[str, Any]) -> dict[str, Any]:
+    """6 → 7: a cosy says how wide its ribbon is, no longer its channel; its heading stays as high as it was while that was usual."""
+    cover = data.get("cover")
+    if not isinstance(cover, dict) or cover.get("scheme") != "gathered-halves":
+        return data
+    habits = _within(cover, "habits")
+    own, options = _within(habits, "own"), dict(_within(cover, "options"))
+    inches = habits.get("system") == "inch"
+    channel = options.pop("channel", own.get("gathered-halves.channel"))
+    if isinstance(channel, int | float):
+        options["ribbon"] = max(3.0, channel - (3.175 if inches else 3.0))
+    options.setdefault("heading", own.get("gathered-halves.heading", 38.1 if inches else 40.0))
+    return {**data, "cover": {**cover, "options": options}}
+
+
+def _within(holder: dict[str, Any], name: str) -> dict[str, Any]:
+    found = holder.get(name)
+    return found if isinstance(found, dict) else {}
+
+
 def _list(holder: Any, name: str) -> list[Any]:
     found = holder.get(name) if isinstance(holder, dict) else None
     return found if isinstance(found, list) and all(isinstance(item, dict) for item in found) else []
@@ -137,5 +157,6 @@ STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     3: _with_edges,
     4: _by_side,
     5: _unchanged,
+    6: _with_ribbon,
 }
 """From each version to the next."""

@@ -55,7 +55,7 @@ SENSIBLE = {
     "panels": "as gores",
     "dome_bands": "as gores",
     "heading": "as long as half of the cosy is left",
-    "channel": "as long as a quarter of the cosy is left",
+    "ribbon": "as long as a quarter of the cosy is left",
     "rounding": "a large thing may be as round as that",
     "flap": "a large wheel may have as wide a flap",
 }
@@ -100,8 +100,10 @@ def test_no_absurd_choice_of_a_scheme_is_silent(form: str, scheme: str) -> None:
         usual: Any = option.usual(scheme, job.cover.habits)
         whole = option.kind is OptionKind.COUNT
         low = max(float(usual), option.low, 4.0 if whole else 0.01)
-        if option.key == "draw":
-            low = draft(job).cover.sizes["skirt_sew_length"].value / job.cover.cloth.gather_limit  # type: ignore[union-attr]
+        if option.key in ("draw", "drawn"):
+            loose = {"draw": "skirt_sew_length", "drawn": "half_ungathered"}[option.key]
+            low = draft(job).cover.sizes[loose].value / job.cover.cloth.gather_limit  # type: ignore[union-attr]
+            low *= 2.0 if option.key == "drawn" else 1.0
         seen = climbed(job, lambda j, v, o=option: changed(j, Change(refs.option(o.key), v)), low, option.high, whole=whole)  # type: ignore[misc]
         if not usual and not whole:  # 0 means something of its own: what is far too little may be said, too
             seen = seen[seen.index(False) :]

@@ -30,12 +30,14 @@ def wall_and_lid(g: Given) -> Wanted:
 
 def gathered_halves(g: Given) -> Wanted:
     ring = g.r["girth"] + 2 * PI * g.u
-    full, tall = ring / 2 * g.n("ratio"), g.r["drop"] + g.u + g.n("heading") + g.n("channel")
+    drawn = g.n("drawn") or min(ring, ring * g.n("ratio") / g.n("gathers"))
+    channel = g.n("ribbon") + (3.0 if g.o["metric"] else 25.4 / 8)
+    full = ring / 2 * g.n("ratio")
+    tall = g.r["drop"] + g.u + g.t / 2 + max(0.0, ring - drawn) / (2 * PI) + channel + g.n("heading")
     rim = 8.0 if g.o["metric"] else 25.4 * 5 / 16
     pieces = {"base": plate(g, ring / (2 * PI)), "half": strip(g, full, tall, g.seam, 2 * rim, g.seam, 2)}
     seams = {"front half to base": full, "back half to base": full, "right side": tall, "left side": tall}
-    bows = 500.0 if g.o["metric"] else 25.4 * 20
-    return Wanted(pieces, seams, {"ribbon": full / 2 + bows}, (ring - PI * g.t,) * 2, from_below=True, seams_across=2)
+    return Wanted(pieces, seams, {"ribbon": drawn + 2 * g.n("bow")}, (ring - PI * g.t,) * 2, from_below=True, seams_across=2)
 
 
 def plain_bag(g: Given) -> Wanted:

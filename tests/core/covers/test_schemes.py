@@ -24,6 +24,7 @@ from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Outline
 from omnipel.core.tolerances import NOTCH_SPACING, SEAM, SEAM_SOUND
 from omnipel.core.words import refs
+from omnipel.core.words.habits import HABITS
 from omnipel.shop.starter import starter
 
 PAIRS = lawful_pairs()
@@ -236,6 +237,9 @@ def scaled(job: Job, k: float) -> Job:
             closing_allowance=cover.closing_allowance * k,
             hem=replace(hem, width=hem.width * k, turn_under=hem.turn_under * k),
             options={key: v * k if key in lengths else v for key, v in cover.options.items()},  # type: ignore[operator]
+            habits=replace(
+                cover.habits, own={name: HABITS[name].rule.metric * k for name in ("channel", "padding under a channel")}
+            ),
         ),
     )
 

@@ -130,7 +130,9 @@ def test_padding_is_smaller_by_its_inset_and_quilting_is_cut_larger() -> None:
     drafted = draft(drum(padding=6.0, padding_inset=15.0, quilting=TakeUp(along=0.03, across=0.02)))
     panels = {p.name: p for p in drafted.panels}
     wall, pad = panels["wall"], panels["padding wall"]
-    assert (pad.length.value, pad.width.value) == pytest.approx((wall.length.value - 30.0, wall.width.value - 30.0))
+    assert (pad.length.value, pad.width.value) == pytest.approx(
+        (wall.length.value - 30.0, wall.width.value - 15.0 - (25.0 + 2.0))
+    )  # not under the hem
     rough = wall.rough_cut
     assert rough == pytest.approx((wall.cut_length.value / 0.97, wall.cut_width.value / 0.98))
 

@@ -1,6 +1,8 @@
 """What lies between outer and lining: padding on chosen panels, fused, quilted; stiffeners between folds."""
 
+import json
 from dataclasses import replace
+from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -13,8 +15,9 @@ from omnipel.core.covers.used import uses
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.changes import changed
-from omnipel.core.job.document import Job, Lining, LiningSchool
+from omnipel.core.job.document import Job, Lining, LiningSchool, Override
 from omnipel.core.job.findings import Change
+from omnipel.core.job.joining import SeamChoice
 from omnipel.core.job.layers import Fused, Material, Padded, Stiffener
 from omnipel.core.words import refs
 from omnipel.shop.document import dumped, loaded
@@ -46,7 +49,9 @@ def test_padding_lies_on_the_panels_named_and_nowhere_else() -> None:
 def test_padding_to_the_seams_is_as_large_as_its_panel_and_only_fused_foam_may() -> None:
     batting = made(layered("drum", "wall-and-lid", padding=6.0, padded=Padded(at_seam=True)))
     panels = {p.name: shapely.Polygon(p.sew_points) for p in batting.panels}
-    assert panels["padding wall"].symmetric_difference(panels["wall"]).area < 1.0
+    hem = batting.job.cover.hem.width + 2.0
+    short = panels["wall"].difference(shapely.box(-1.0, -1.0, 1e5, hem))  # to the seams, but not under the hem
+    assert panels["padding wall"].symmetric_difference(short).area < 1.0
     assert "padding-in-seam" in [f.code for f in batting.findings]
     foam = Padded(at_seam=True, material=Material.FOAM, fused=Fused.OUTER)
     fused = made(layered("drum", "wall-and-lid", padding=6.0, padded=foam))
@@ -55,6 +60,61 @@ def test_padding_to_the_seams_is_as_large_as_its_panel_and_only_fused_foam_may()
     lined = replace(fused.job.cover, lining=Lining(school=LiningSchool.BAGGED), padded=replace(foam, fused=Fused.BOTH))
     both = made(replace(fused.job, cover=lined))
     assert [h.count for h in both.cover.hardware if str(h.name) == "fusible web"] == [4]
+
+
+CASES = {case["id"]: case for case in json.loads((Path(__file__).parent / "cases.json").read_text())["cases"]}
+
+
+@pytest.mark.parametrize("school", [LiningSchool.NONE, LiningSchool.BAGGED])
+def test_halves_are_gathered_and_their_padding_is_not_and_one_ribbon_draws_both_in(school: LiningSchool) -> None:
+    expect, given_ = (CASES["gathered-half-full"][key] for key in ("expect", "given"))
+    options = {"ratio": given_["ratio"], "heading": float(given_["heading"]), "ribbon": given_["channel"] - 3.0, "drawn": 120.0}
+    job = layered("drum", "gathered-halves", padding=4.0, options=options, lining=Lining(school=school))
+    u = draft(job).cover.sizes["base_sew_radius"].value - job.readings[0].repeats[0] / 2.0 / np.pi  # type: ignore[union-attr]
+    girth = 2.0 * np.pi * (given_["base_radius"] - u)
+    readings = tuple(replace(r, repeats=(girth,)) if r.place == "girth" else r for r in job.readings)
+    by_hand = Override(size="half_finished_height", value=given_["finished_height"], reason="as the pattern has it")
+    drafted = made(replace(job, readings=readings, cover=replace(job.cover, overrides=(by_hand,))))
+    panels, inset = {p.name: p for p in drafted.panels}, job.cover.padding_inset
+    assert panels["half"].length.value == pytest.approx(expect["half_width"], abs=0.001)
+    padding = panels["padding half"]
+    hangs = school is LiningSchool.BAGGED  # then the padding lies inside of the outer
+    nearer = (drafted.cover.sizes["half_ring"].value - 2.0 * inset - padding.length.value) / np.pi
+    assert nearer == pytest.approx((4.0 + job.cover.cloth.thickness) / 2.0 if hangs else 0.0, abs=0.001)
+    assert padding.width.value == pytest.approx(
+        expect["padding_height"] - (nearer if hangs else 0.0), abs=4.5 if hangs else 0.001
+    )
+    ribbons = [h for h in drafted.cover.hardware if str(h.name) == "ribbon"]
+    assert [h.length.value for h in ribbons if h.length] == [pytest.approx(expect["ribbon_drawn_to_120"])]
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_padding_lies_in_no_seam_under_no_hem_and_its_told_size_is_its_own(form: str, scheme: str) -> None:
+    drafted = made(layered(form, scheme, padding=5.0))
+    hosts = {p.name: p for p in drafted.panels}
+    paddings = [p for p in drafted.panels if p.name.startswith("padding ")]
+    assert paddings or not uses(SCHEMES[scheme], refs.PADDING, drafted.job.cover, drafted.cover)
+    for padding in paddings:
+        host, ring = hosts[padding.name.removeprefix("padding ")], shapely.Polygon(padding.sew_points)
+        assert np.ptp(padding.sew_points, axis=0) == pytest.approx((padding.length.value, padding.width.value), abs=0.01)
+        for edge in host.edges if "half" not in padding.name else ():  # that is not gathered
+            if edge.padded is None:
+                short = edge.finish.folded + 2.0 if edge.finish.folded else drafted.job.cover.padding_inset
+                assert (
+                    ring.distance(shapely.LineString(edge.curve.points())) == pytest.approx(short, abs=0.02)
+                    or len(host.edges) > 4
+                )
+                assert ring.distance(shapely.LineString(edge.curve.points())) > short - 0.02, edge.name
+
+
+def test_padding_of_a_strip_that_is_gathered_is_not() -> None:
+    plain = made(layered("drum", "wall-and-lid", padding=5.0))
+    for kind in ("gathered", "eased"):
+        job = layered("drum", "wall-and-lid", padding=5.0, seams={"wall to lid": SeamChoice(kind=kind)})
+        full = made(job)
+        before, after = ({p.name: p for p in drafted.panels} for drafted in (plain, full))
+        assert after["wall"].length.value > before["wall"].length.value * 1.019
+        assert after["padding wall"].sew_points == pytest.approx(before["padding wall"].sew_points)
 
 
 def test_quilting_lines_run_through_the_middle_and_lie_as_far_apart_as_was_said() -> None:

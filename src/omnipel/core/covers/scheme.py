@@ -93,6 +93,7 @@ class Cover:
         directions: choices of an ease that differs by direction, as far as it has any.
         ringed: whether a strip of its lining is closed into a ring, so that its width around is a choice.
         padded: whether its padding follows the job's choices; some schemes have a padding of their own.
+        inset: whether any of that ends at a seam, so that how far short of it is a choice.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -118,6 +119,7 @@ class Cover:
     ribbons: Mapping[str, tuple[Ribbon, ...]] = field(default_factory=dict)
     directions: frozenset[Ref] = frozenset()
     padded: bool = False
+    inset: bool = False
     ringed: bool = False
 
     @cached_property
@@ -311,6 +313,7 @@ class Scheme:
         level: whether its top is cut level, also where the object's slopes.
         tapers: whether it follows a left end that differs from the right one.
         trimmed: panels that are sewn around something and have free ends: cut long, these are trimmed when they have come round.
+        gathered: whether panels are gathered onto others: their padding is drafted for itself, as it is not.
     """
 
     key: str
@@ -326,6 +329,7 @@ class Scheme:
     level: bool = False
     tapers: bool = False
     trimmed: tuple[str, ...] = ()
+    gathered: bool = False
 
     def follows(self, body: Any) -> bool:
         """Whether it can follow the body: one that cuts its top level does not follow a front that is lower than the back, few follow unequal ends."""

@@ -41,12 +41,13 @@ class MarkKind(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Edge:
-    """One edge of a panel on the sew line; `source` is where its finish is decided."""
+    """One edge of a panel on the sew line; `source` is where its finish is decided, `padded` how far inside of it padding ends, where not as usual."""
 
     name: str
     curve: Curve
     finish: Finish
     source: Ref | None = refs.SEAM_ALLOWANCE
+    padded: Worked | None = None
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,14 +13,11 @@ from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import RAW, Finish
 from omnipel.core.plane.curves import Arc, Points, Trace, arc_about, line
-from omnipel.core.tolerances import LONGEST, SHORTEST, STRAIGHT_ANGLE
+from omnipel.core.tolerances import LONGEST, SAME_SIZE, SHORTEST, STRAIGHT_ANGLE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Angle, Phrase, mm, term, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, through, worked
-
-SAME_SIZE = 0.01
-"""A box that differs from a size by less has that size, mm."""
 
 
 def checked(size: Worked, words: Phrase, where: Ref) -> float:
@@ -46,6 +43,7 @@ def rectangle(
     left: Finish,
     names: Mapping[str, str] | None = None,
     sources: Mapping[str, Ref | None] | None = None,
+    padded: Mapping[str, Worked] | None = None,
     **more: Any,
 ) -> Panel:
     """A rectangle, `length` along x and `width` along y.
@@ -60,12 +58,13 @@ def rectangle(
         left: finish of the left side.
         names: other names for the edges "bottom", "right", "top", "left".
         sources: paths in the job of the edges' finishes, for the sums.
+        padded: how far inside of edges padding ends, where not as usual.
         more: further fields of the panel.
 
     Raises:
         Impossible: a size cannot be cut.
     """
-    names, sources = names or {}, sources or {}
+    names, sources, padded = names or {}, sources or {}, padded or {}
     x, y = (
         checked(length, tr("the length of the {panel}", panel=term(name)), refs.panel(name)),
         checked(width, tr("the height of the {panel}", panel=term(name)), refs.panel(name)),
@@ -73,7 +72,13 @@ def rectangle(
     corners = ((0.0, 0.0), (x, 0.0), (x, y), (0.0, y))
     finishes = {"bottom": bottom, "right": right, "top": top, "left": left}
     edges = tuple(
-        Edge(names.get(side, side), line(corners[i], corners[(i + 1) % 4]), finish, sources.get(side, refs.SEAM_ALLOWANCE))
+        Edge(
+            names.get(side, side),
+            line(corners[i], corners[(i + 1) % 4]),
+            finish,
+            sources.get(side, refs.SEAM_ALLOWANCE),
+            padded.get(side),
+        )
         for i, (side, finish) in enumerate(finishes.items())
     )
     return with_cut_sizes(Panel(name, edges, length, width, length, width, **more))

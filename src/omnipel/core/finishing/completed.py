@@ -11,6 +11,7 @@ from omnipel.core.drafting.pieces import counted
 from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.edges import with_edges
 from omnipel.core.finishing.features import through, with_features
+from omnipel.core.finishing.fuller import ungathered
 from omnipel.core.finishing.inward import Inward
 from omnipel.core.finishing.joined import with_seams
 from omnipel.core.finishing.layers import with_layers
@@ -49,13 +50,14 @@ def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stand
         cover = with_features(cover, choices, stands)
     openings, there = through(cover, choices)
 
-    def sewn_inside(drafted: Cover) -> Cover:
-        made = _sewn(drafted, choices, scheme, cover.joins)
+    def sewn_inside(drafted: Cover, cloth: Cloth) -> Cover:
+        how = ungathered(choices) if cloth is Cloth.PADDING else choices
+        made = _sewn(drafted, how, scheme, cover.joins)
         return with_features(made, openings, there) if openings.features else made
 
     if refs.CLOSURE not in scheme.without:
         cover = with_closure(cover, choices)
-    cover = with_layers(cover, choices, inward.sewn_by(sewn_inside))
+    cover = with_layers(cover, choices, inward, sewn_inside)
     first = frozenset(
         (cover.panel_of[run.piece], run.edge) for edge in cover.edges if edge.order is HemOrder.HEM_FIRST for run in edge.runs
     )

@@ -52,6 +52,12 @@ def chosen_ratio(chosen: SeamChoice) -> float:
     return 1.0 if how is None or how.fuller is None else chosen.fuller or how.fuller[0]
 
 
+def ungathered(choices: CoverChoices) -> CoverChoices:
+    """The choices with seams plain that would be gathered or eased."""
+    plain = {name: replace(chosen, kind="") if chosen_ratio(chosen) > 1.0 else chosen for name, chosen in choices.seams.items()}
+    return replace(choices, seams=plain)
+
+
 def with_fullness(cover: Cover, choices: CoverChoices) -> tuple[Cover, CoverChoices]:
     """The cover with strips made fuller where a seam is to be gathered or eased; and the choices without what no strip allows."""
     asked = {name: ratio for name, chosen in choices.seams.items() if (ratio := chosen_ratio(chosen)) > 1.0}

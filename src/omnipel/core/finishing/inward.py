@@ -8,9 +8,11 @@ from collections.abc import Callable
 from dataclasses import dataclass, fields, is_dataclass, replace
 from typing import Any, Final
 
+from omnipel.core.covers.layering import HANGS
 from omnipel.core.covers.scheme import Brief, Cover, Scheme
 from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.pieces import Piece
+from omnipel.core.finishing.fuller import chosen_ratio
 from omnipel.core.job.document import LiningSchool
 from omnipel.core.job.findings import Impossible
 from omnipel.core.words.phrases import tr
@@ -40,6 +42,10 @@ class Inner:
         return replace(piece, place=own.place, clear=own.clear)
 
 
+Sewn = Callable[[Cover, Cloth], Cover]
+"""What is done to the draft of a layer: seams, edges and openings as the outer has them."""
+
+
 @dataclass(frozen=True)
 class Inward:
     """Drafts the layers inside of an outer.
@@ -48,36 +54,39 @@ class Inward:
         scheme: which drafted the outer.
         brief: which it drafted it from.
         body: which it covers.
-        sewn: what is done to every layer after its scheme.
     """
 
     scheme: Scheme
     brief: Brief
     body: Any
-    sewn: Callable[[Cover], Cover] = lambda cover: cover
 
-    def sewn_by(self, sewn: Callable[[Cover], Cover]) -> "Inward":
-        """The same, with what is done to every layer after its scheme."""
-        return replace(self, sewn=sewn)
-
-    def layer(self, cloth: Cloth, outer: Cover) -> Inner:
+    def layer(self, cloth: Cloth, outer: Cover, sewn: Sewn) -> Inner:
         """The cover at the gap of a layer; a bagged lining is a little longer than its drop, so that it does not draw the edge up.
 
-        Where nothing is left of it within the others, or it is made of other pieces than the `outer` and other edges stay free, it is cut like that.
+        Where layers are one, or nothing is left of it within the others, or it is made of other pieces than the `outer` and other edges stay free, it is
+        cut like that; but for padding of what is gathered, which is not.
         """
+        if not self._own(cloth):
+            return Inner(None)
         brief = self.brief.of(cloth)
         body, looser = self.body, self._looser(cloth)
         if looser:
             more = worked(tr("looser"), looser)
             body = replace(body, drop=body.drop + more)
         try:
-            made = self.sewn(self.scheme.draft(body, brief))
+            made = sewn(self.scheme.draft(body, brief), cloth)
         except Impossible:
             return Inner(None)
         if not _corresponds(outer, made):
             return Inner(None)
         between = (self.brief.t.value - brief.t.value) / 2.0
         return Inner(made, CORNERS * between + looser)
+
+    def _own(self, cloth: Cloth) -> bool:
+        """Whether a layer is drafted for itself."""
+        choices = self.brief.choices
+        gathered = self.scheme.gathered or any(chosen_ratio(chosen) > 1.0 for chosen in choices.seams.values())
+        return choices.lining.school in HANGS or (cloth is Cloth.PADDING and gathered)
 
     def _looser(self, cloth: Cloth) -> float:
         """How much longer a layer hangs."""

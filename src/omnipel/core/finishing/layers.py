@@ -19,8 +19,9 @@ from omnipel.core.drafting.pieces import Piece, named
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.drafting.walking import walk
-from omnipel.core.finishing.inner import padded, stiffened
-from omnipel.core.finishing.inward import Inner, Inward, free_edges
+from omnipel.core.finishing.inner import stiffened
+from omnipel.core.finishing.inward import Inner, Inward, Sewn, free_edges
+from omnipel.core.finishing.padding import padded
 from omnipel.core.finishing.pieced import pieced
 from omnipel.core.finishing.pleated import pleated
 from omnipel.core.job.document import CoverChoices, LiningSchool
@@ -33,18 +34,18 @@ from omnipel.core.words.habits import Habits
 from omnipel.core.words.phrases import Rule, Share, mm, term, tr
 
 
-def with_layers(cover: Cover, choices: CoverChoices, inward: Inward) -> Cover:
-    """The cover with lining and padding panels, their seams and checks; `inward` drafts those that have a gap of their own."""
+def with_layers(cover: Cover, choices: CoverChoices, inward: Inward, sewn: Sewn) -> Cover:
+    """The cover with lining and padding panels, their seams and checks; `inward` drafts those that have a gap of their own, each then `sewn`."""
     surface = {piece.panel for piece in cover.pieces if not piece.on}
     hosts = [p for p in cover.panels if p.cloth is Cloth.OUTER and p.name in surface]
     hangs, outer = choices.lining.school in HANGS, cover
     if choices.lining.school is not LiningSchool.NONE and not any(p.cloth is Cloth.LINING for p in cover.panels):
-        cover = _lined(cover, hosts, choices, inward.layer(Cloth.LINING, outer) if hangs else Inner(None))
+        cover = _lined(cover, hosts, choices, inward.layer(Cloth.LINING, outer, sewn))
         cover = pleated(cover, choices) if hangs else cover
         if choices.lining.pieced and hangs:
             cover = pieced(cover, choices)
     if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):
-        cover = padded(cover, hosts, choices, inward.layer(Cloth.PADDING, outer) if hangs else Inner(None))
+        cover = padded(cover, hosts, choices, inward.layer(Cloth.PADDING, outer, sewn))
     if choices.stiffener.thickness:
         cover = stiffened(cover, hosts, choices)
     return cover
