@@ -9,6 +9,7 @@ from tests.core.covers.test_schemes import checked
 from tests.jobs import drum, job
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
+from omnipel.core.covers.used import uses
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
@@ -117,6 +118,43 @@ def test_a_lining_wider_around_than_is_needed_is_pleated_evenly(form: str, schem
     assert max(drafted.sewn.apart) < CLOSES
     assert surface(drafted.panels, drafted.cover.pieces, drafted.cover.seams).sound
     assert not [f for f in drafted.findings if f.code in ("promise-broken", "seam-not-true", "lining-narrow")]
+
+
+@pytest.mark.parametrize("share", [0.28, 0.6, 0.85, 0.995])
+@pytest.mark.parametrize(
+    ("form", "scheme"), [("drum", "wall-and-lid"), ("drum", "plain-bag"), ("box", "wall-and-top"), ("bottle", "sleeve-tied")]
+)
+def test_a_lining_narrower_around_than_is_needed_is_pieced_off_the_corners(form: str, scheme: str, share: float) -> None:
+    base = starter(form, scheme)
+    lined = replace(base, cover=replace(base.cover, lining=replace(base.cover.lining, school=LiningSchool.BAGGED)))
+    whole = draft(lined)
+    plain = {p.name: p for p in whole.panels}["lining wall"]
+    own = plain.length.value * share
+    stopped = draft(changed(lined, Change(refs.LINING_AROUND, own)))
+    told = next(f for f in stopped.findings if f.code == "lining-narrow")
+    drafted = draft(changed(stopped.job, *told.remedies[0].changes))
+    assert isinstance(drafted, Drafted)
+    assert not {"lining-narrow", "promise-broken", "seam-not-true", "our-fault"} & {f.code for f in drafted.findings}
+    parts = [p for p in drafted.panels if p.name.startswith("lining wall, ")]
+    assert max(p.length.value for p in parts) <= own + 1e-6
+    assert min(p.length.value for p in parts) >= 50.0 - 1e-6
+    assert sum(p.length.value for p in parts) == pytest.approx(plain.length.value)
+    assert sum(shapely.Polygon(p.sew_points).area for p in parts) == pytest.approx(shapely.Polygon(plain.sew_points).area)
+    joins = [t for t in drafted.seams if t.seam.name.startswith("piecing of lining wall")]
+    assert len(joins) == len(parts) - 1
+    assert all(t.true and t.length_a == pytest.approx(plain.width.value) for t in joins)
+    assert surface(drafted.panels, drafted.cover.pieces, drafted.cover.seams).sound
+    assert len(drafted.cover.openings) == len(whole.cover.openings)
+    assert max(drafted.sewn.apart) < CLOSES
+    assert uses(SCHEMES[scheme], refs.LINING_PIECED, drafted.job.cover, drafted.cover)
+    if form == "box" and len(parts) < 4:  # with four parts of little more than a side, a join may have nowhere else to lie
+        pieces = {piece.name: piece for piece in drafted.cover.pieces}
+        for join in joins:
+            run = join.seam.a[0]
+            at = pieces[run.piece].place.at(np.array([drafted.cover.flat[run.piece].edge(run.edge).curve.at(0.5)]))[0]
+            outside = pieces["wall"].place.at(drafted.cover.flat["wall"].sew_points)
+            off = np.sort(np.abs(np.abs(at[:2]) - np.abs(outside[:, :2]).max(axis=0)))
+            assert off[1] > 45.0, (run.piece, at)
 
 
 def sewn_radius(drafted: Drafted, piece: str) -> float:

@@ -3,8 +3,10 @@
 Parting changes no shape: the parts of an edge together are the edge, the parts of a panel together are the panel.
 """
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from typing import Final
 
 import numpy as np
 import shapely
@@ -14,7 +16,7 @@ from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.job.finish import Finish
-from omnipel.core.plane.curves import Arc, Curve, Trace, line
+from omnipel.core.plane.curves import Arc, Curve, Points, Trace, line
 from omnipel.core.tolerances import SAME_POINT
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked
@@ -134,6 +136,44 @@ def parted_across(
     return Halves(halves[0], halves[1], parts, new)
 
 
+def parted_upright(
+    panel: Panel, at: float, names: tuple[str, str], sizes: tuple[Worked, Worked], cut: tuple[Finish, Ref]
+) -> Halves | None:
+    """The panel parted by the upright line `at` to the right of its leftmost point, mm, into a left (`lower`) and a right part (`upper`).
+
+    `sizes` are their finished lengths; all else as in `parted_across`, None likewise.
+    """
+    halves = parted_across(_quarter(panel, 1.0), at, names, sizes, cut)
+    return halves and replace(halves, lower=_quarter(halves.lower, -1.0), upper=_quarter(halves.upper, -1.0))
+
+
+def _quarter(panel: Panel, way: float) -> Panel:
+    """The panel turned by a quarter, counter-clockwise where `way` is 1, clockwise where it is −1."""
+
+    def turned(points: Points) -> Points:
+        return np.column_stack((-way * points[:, 1], way * points[:, 0]))
+
+    def curve(old: Curve) -> Curve:
+        if isinstance(old, Trace):
+            return Trace(turned(old.vertices))
+        (x, y), *_ = turned(np.array([old.start]))
+        return replace(old, start=(float(x), float(y)), heading=old.heading + way * math.pi / 2.0)
+
+    made = outline(
+        panel.name,
+        tuple(replace(edge, curve=curve(edge.curve)) for edge in panel.edges),
+        panel.width,
+        panel.length,
+        cloth=panel.cloth,
+        grain=panel.grain + way * math.pi / 2.0,
+        figures=tuple(replace(figure, points=turned(figure.points)) for figure in panel.figures),
+        take_up=(panel.take_up[1], panel.take_up[0]),
+        notes=panel.notes,
+        mitred=panel.mitred,
+    )
+    return replace(made, notches=panel.notches)
+
+
 def _crossings(curve: Curve, level: float) -> list[float]:
     """Fractions of a curve at which it crosses a height."""
     if isinstance(curve, Trace):
@@ -193,13 +233,20 @@ def _clipped(figures: Sequence[Figure], level: float, upper: bool) -> list[Figur
     return made
 
 
-def pieces_parted(pieces: Sequence[Piece], panel: str, names: tuple[str, str]) -> tuple[Piece, ...]:
-    """The pieces of a panel parted as it was: each into its lower and its upper part, where they lay."""
+ACROSS: Final = ("lower part", "upper part")
+UPRIGHT: Final = ("left part", "right part")
+"""What the parts of a piece are called."""
+
+
+def pieces_parted(
+    pieces: Sequence[Piece], panel: str, names: tuple[str, str], parts: tuple[str, str] = ACROSS
+) -> tuple[Piece, ...]:
+    """The pieces of a panel parted as it was: each into its two parts, where they lay."""
     made: list[Piece] = []
     for piece in pieces:
         if piece.panel != panel:
             made.append(piece)
             continue
-        own = (f"{piece.name}, {part}" for part in ("lower part", "upper part"))
+        own = (f"{piece.name}, {part}" for part in parts)
         made += [replace(piece, name=name, panel=part) for name, part in zip(own, names, strict=True)]
     return tuple(made)

@@ -5,7 +5,7 @@ from dataclasses import replace
 import numpy as np
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.drafting.parting import Halves, parted_across, pieces_parted, seams_parted
+from omnipel.core.drafting.parting import ACROSS, Halves, parted_across, pieces_parted, seams_parted
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.job.document import CoverChoices
@@ -36,7 +36,7 @@ def _parted(cover: Cover, choices: CoverChoices, parting: Parting) -> Cover:
     at = high - parting.at if parting.from_top else parting.at
     halves = None
     if 0.0 < at < high:
-        names = (f"{panel.name}, lower part", f"{panel.name}, upper part")
+        names = parts_of(panel.name)
         here = worked(tr("parted at"), parting.at, where.at("at"))
         rest = panel.width - here
         sizes = (rest, here) if parting.from_top else (here, rest)
@@ -54,6 +54,11 @@ def _parted(cover: Cover, choices: CoverChoices, parting: Parting) -> Cover:
     return with_halves(cover, panel.name, halves, f"parting of {panel.name}", "zipped")
 
 
+def parts_of(name: str, words: tuple[str, str] = ACROSS) -> tuple[str, str]:
+    """What the two parts of a panel are called."""
+    return f"{name}, {words[0]}", f"{name}, {words[1]}"
+
+
 def _closes(piece: Piece, halves: Halves) -> bool:
     """Whether the line a panel is parted by closes on itself when it is sewn: around a wall that is closed into a ring."""
     curve = halves.lower.edge(halves.edge).curve
@@ -61,8 +66,8 @@ def _closes(piece: Piece, halves: Halves) -> bool:
     return float(np.linalg.norm(begin - end)) < CLOSES
 
 
-def with_halves(cover: Cover, name: str, halves: Halves, called: str, kind: str) -> Cover:
-    """The cover with a panel in two parts: seams and openings run over them, and what was one piece is joined, by seams of a name and kind."""
+def with_halves(cover: Cover, name: str, halves: Halves, called: str, kind: str, words: tuple[str, str] = ACROSS) -> Cover:
+    """The cover with a panel in two parts, called by `words`: seams and openings run over them, and what was one piece is joined, by seams of a kind."""
     panel_of = cover.panel_of
     upper = {edge.name for edge in halves.upper.edges}
     names = (halves.lower.name, halves.upper.name)
@@ -70,16 +75,15 @@ def with_halves(cover: Cover, name: str, halves: Halves, called: str, kind: str)
     def run(old: Run) -> Run:
         if panel_of[old.piece] != name:
             return old
-        part = "upper part" if old.edge in upper else "lower part"
-        return replace(old, piece=f"{old.piece}, {part}")
+        return replace(old, piece=f"{old.piece}, {words[old.edge in upper]}")
 
     parts = {(p.name, edge): names_ for p in cover.pieces if p.panel == name for edge, names_ in halves.names.items()}
     seams = tuple(replace(s, a=tuple(map(run, s.a)), b=tuple(map(run, s.b))) for s in seams_parted(cover.seams, parts))
     joins = tuple(
         Seam(
             called,
-            (Run(f"{piece.name}, lower part", halves.edge),),
-            (Run(f"{piece.name}, upper part", halves.edge, reversed=True),),
+            (Run(f"{piece.name}, {words[0]}", halves.edge),),
+            (Run(f"{piece.name}, {words[1]}", halves.edge, reversed=True),),
             kind=kind,
             ring=_closes(piece, halves),
         )
@@ -88,5 +92,5 @@ def with_halves(cover: Cover, name: str, halves: Halves, called: str, kind: str)
     )
     panels = tuple(part for panel in cover.panels for part in ((halves.lower, halves.upper) if panel.name == name else (panel,)))
     openings = {key: run(old) for key, old in cover.openings.items()}
-    pieces = pieces_parted(cover.pieces, name, names)
+    pieces = pieces_parted(cover.pieces, name, names, words)
     return replace(cover, panels=panels, pieces=pieces, seams=(*seams, *joins), openings=openings)

@@ -1,4 +1,4 @@
-"""A lining of a width of its own, wider than is needed: the surplus is laid in pleats, evenly, where the lining is sewn above and below."""
+"""A lining of a width of its own: what is more than is needed is laid in pleats, evenly, where it is sewn above and below; what is less is pieced."""
 
 import math
 from dataclasses import replace
@@ -8,6 +8,7 @@ from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, MarkKind, Notch, Panel
 from omnipel.core.drafting.seams import Seam
 from omnipel.core.finishing.fuller import drawn_in, fuller, levels
+from omnipel.core.finishing.pieced import LEAST, filled
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.words import refs
@@ -31,12 +32,14 @@ def strips(cover: Cover) -> list[Panel]:
 
 
 def pleated(cover: Cover, choices: CoverChoices) -> Cover:
-    """The cover with strips of its lining as wide around as was chosen, the surplus in pleats; one that is too narrow is said to be so."""
+    """The cover with strips of its lining as wide around as was chosen, the surplus in pleats; one that is too narrow is pieced, or said to be so."""
     own, free = choices.lining.around, [panel for panel in strips(cover) if _level_seams(cover, panel) is not None]
     cover = replace(cover, ringed=bool(free))
     for panel in free if own else ():
         ratio = own / panel.length.value
-        if ratio < 1.0 - 1e-9:
+        if ratio < 1.0 - 1e-9 and choices.lining.pieced and own > LEAST:
+            cover = filled(cover, panel, own, choices)
+        elif ratio < 1.0 - 1e-9:
             cover = replace(cover, findings=(*cover.findings, _too_narrow(panel, own)))
         elif ratio > 1.0 + 1e-9:
             cover = _pleated(cover, panel, ratio, choices.habits.mm("pleat"))
@@ -100,4 +103,6 @@ def _too_narrow(panel: Panel, own: float) -> Finding:
         less=mm(panel.length.value - own),
     )
     as_needed = Remedy(tr("As wide as is needed"), (Change(refs.LINING_AROUND, 0.0),))
-    return Finding("lining-narrow", Severity.STOP, text, refs.LINING_AROUND, (as_needed,))
+    pieced = Remedy(tr("Piece the lining"), (Change(refs.LINING_PIECED, True),))
+    remedies = (pieced, as_needed) if own > LEAST else (as_needed,)
+    return Finding("lining-narrow", Severity.STOP, text, refs.LINING_AROUND, remedies)

@@ -294,7 +294,7 @@ CATALOGUE: dict[str, Entry] = {
         tr("Leave a hand's breadth open, and half as much again at the most."),
     ),
     "lining-narrow": Entry(
-        STOP, "A lining of a width of its own is narrower than is needed.", tr("Make it as wide as is needed.")
+        STOP, "A lining of a width of its own is narrower than is needed.", tr("Piece it, or make it as wide as is needed.")
     ),
     "lining-eased": Entry(
         LOOK,
