@@ -2,11 +2,11 @@
 
 from collections.abc import Callable, Iterator
 from pathlib import Path
-from typing import TypeVar
+from typing import Any, TypeVar
 
 import pytest
 from PySide6.QtCore import QEvent, Qt, QTimer
-from PySide6.QtWidgets import QApplication, QDialog
+from PySide6.QtWidgets import QApplication, QDialog, QRadioButton
 from pytestqt.qtbot import QtBot
 
 from omnipel.bench.parts.look import LIGHT, LOOK, load_type
@@ -92,3 +92,13 @@ def type_into_focus(
     assert widget is not None
     qtbot.keyClicks(widget, words)
     qtbot.keyClick(widget, key, modifier)
+
+
+@pytest.fixture
+def hands(open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path) -> Any:
+    window = open_window(tmp_path / "empty.sqlite")
+    settle(window)
+    qtbot.waitUntil(lambda: isinstance(QApplication.focusWidget(), QRadioButton))
+    from tests.bench.hands import Hands  # which uses what stands here
+
+    return Hands(window, qtbot, tmp_path)

@@ -5,116 +5,29 @@ What is expected is reckoned here from the trade's formulas, with pencil-and-pap
 
 import io
 import math
-from collections.abc import Callable
-from pathlib import Path
 
 import numpy as np
 import pytest
 from pdfminer.high_level import extract_pages, extract_text
 from pdfminer.layout import LTCurve, LTTextContainer
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QLineEdit, QPushButton, QRadioButton
+from PySide6.QtWidgets import QApplication, QComboBox, QPushButton, QWidget
 from pytestqt.qtbot import QtBot
-from tests.bench.conftest import in_dialog, settle
+from tests.bench.conftest import settle
+from tests.bench.hands import CTRL, Hands, Keys
 
-from omnipel.bench.commands.papers import PapersDialog
-from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.parts.tapefield import TapeField
-from omnipel.bench.window.window import Window
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, LiningSchool
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_length
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
-from omnipel.shop.document import file_name
 
-Opener = Callable[..., Window]
-Keys = Qt.Key
-CTRL = Qt.KeyboardModifier.ControlModifier
 POINT = 1.0 / 72.0
 TILE = (841.0 - 30.0) / 25.4
 """The frame of a tile on the largest paper, in."""
 T = 0.5 / 25.4
 """Thickness of the cloth a new job begins with, in."""
-
-
-class Hands:
-    """Somebody at the keyboard, who looks where the focus is."""
-
-    def __init__(self, window: Window, qtbot: QtBot, folder: Path) -> None:
-        self.window, self.qtbot, self.folder = window, qtbot, folder
-
-    def press(self, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier, times: int = 1) -> None:
-        for _ in range(times):
-            self.qtbot.keyClick(QApplication.focusWidget() or self.window, key, modifier)
-            QApplication.processEvents()
-
-    def write(self, words: str) -> None:
-        """Type and press Enter."""
-        focused = QApplication.focusWidget()
-        assert isinstance(focused, QLineEdit)
-        self.qtbot.keyClicks(focused, words)
-        self.press(Keys.Key_Return)
-
-    def write_over(self, words: str) -> None:
-        self.press(Keys.Key_A, CTRL)
-        self.write(words)
-
-    def first_start(self) -> None:
-        """I measure in inches; measure something now."""
-        asked = QApplication.focusWidget()
-        assert isinstance(asked, QRadioButton)
-        for _ in range(4):
-            if QApplication.focusWidget().accessibleName() == "I measure in inches to 1/16":
-                break
-            self.press(Keys.Key_Left)
-        self.press(Keys.Key_Tab)
-        self.press(Keys.Key_Space)
-        assert self.window.here == "object"
-        assert self.window.session.unit is Unit.INCH_16
-
-    def begin_box(self, name: str) -> None:
-        """From the first start to the line of the tape card of a box."""
-        self.first_start()
-        self.qtbot.mouseClick(self.window.stations["object"].cards["box"], Qt.MouseButton.LeftButton)
-        self.write(name)
-        self.press(Keys.Key_2, CTRL)
-        self.window.stations["tape"].readings.card.setFocus()
-
-    def go(self, words: str) -> None:
-        """Ctrl+K, a few letters, Enter."""
-
-        def pick(dialog: PickDialog) -> None:
-            self.qtbot.keyClicks(dialog.line, words)
-            self.qtbot.keyClick(dialog.line, Keys.Key_Return)
-
-        in_dialog(PickDialog, pick)
-        self.press(Keys.Key_K, CTRL)
-        settle(self.window)  # without a screen nobody gives the window back its place
-
-    def print_it(self, paper: str, downs: int) -> bytes:
-        """Ctrl+P, the paper by the arrow keys, Enter."""
-        file = self.folder / file_name(self.window.session.open_job.name, ".pdf")
-
-        def in_the_dialog(dialog: PapersDialog) -> None:
-            assert dialog.file.name == file.name
-            dialog.file = file
-            for _ in range(downs):
-                self.qtbot.keyClick(QApplication.focusWidget(), Keys.Key_Down)
-            assert dialog.paper() == paper
-            self.qtbot.keyClick(dialog, Keys.Key_Return)
-
-        in_dialog(PapersDialog, in_the_dialog)
-        self.press(Keys.Key_P, CTRL)
-        return file.read_bytes()
-
-
-@pytest.fixture
-def hands(open_window: Opener, qtbot: QtBot, tmp_path: Path) -> Hands:
-    window = open_window(tmp_path / "empty.sqlite")
-    settle(window)
-    qtbot.waitUntil(lambda: isinstance(QApplication.focusWidget(), QRadioButton))
-    return Hands(window, qtbot, tmp_path)
 
 
 def drawn(pdf: bytes, panel: str) -> tuple[float, float]:
@@ -277,12 +190,7 @@ def test_a_choice_that_is_not_what_it_reads_says_so_and_typing_it_takes_it(hands
 def test_a_drum_whose_stops_are_put_right_by_the_one_button(hands: Hands, qtbot: QtBot) -> None:
     """A port too near the lid, a hem deeper than the wall, a zip of which nobody said how long it is."""
     window, session = hands.window, hands.window.session
-    hands.first_start()
-    hands.press(Keys.Key_Space)
-    hands.write("Brine drum")
-    hands.press(Keys.Key_2, CTRL)
-    hands.write("69 7/16")
-    hands.write("12 3/4")
+    hands.begin_drum("Brine drum", "69 7/16", "12 3/4")
     hands.press(Keys.Key_3, CTRL)
     cover = window.stations["cover"]
     qtbot.mouseClick(next(b for b in cover.features.findChildren(QPushButton) if b.text() == "Add it"), Qt.MouseButton.LeftButton)
@@ -358,12 +266,7 @@ def test_a_box_with_ease_by_direction_padding_and_a_pocket(hands: Hands, qtbot: 
 
 def test_a_lined_and_padded_drum_by_keys_alone(hands: Hands) -> None:
     """The lining's inside keeps the gap; padding and outer lie outside of it, each at its own girth; the lining hangs 3/16 longer."""
-    hands.first_start()
-    hands.press(Keys.Key_Space)
-    hands.write("Wool barrel no. 3/4")
-    hands.press(Keys.Key_2, CTRL)
-    hands.write("44 3/8")
-    hands.write("21")
+    hands.begin_drum("Wool barrel no. 3/4", "44 3/8", "21")
     hands.go("thickness of padding")
     hands.write_over("1/4")
     session = hands.window.session
@@ -379,3 +282,112 @@ def test_a_lined_and_padded_drum_by_keys_alone(hands: Hands) -> None:
     expect = rings["lining wall"] + 2 * own, 21 + 3 / 16 + lining + 2 * own
     assert told(pdf, "lining wall") == pytest.approx([sixteenth(s) for s in expect])
     assert drawn(pdf, "lining lid") == pytest.approx([rings["lining wall"] / math.pi + 2 * own] * 2, abs=0.005)
+
+
+def test_a_chest_whose_left_end_is_narrower_and_lower(hands: Hands, qtbot: QtBot) -> None:
+    """By the line of the tape card; the one remedy leads to five panels, each cut out of planes that stand off by the gap all round."""
+    window, session = hands.window, hands.window.session
+    hands.begin_box("Ø chest, «left»")
+    hands.write("A 24, B 16, C 20 1/2, L 12 1/4, M 18")
+    session.try_all()
+    look = next(card for card in window.tally.cards if card.finding.code == "slope-ignored")
+    qtbot.mouseClick(look.remedies[0].button, Qt.MouseButton.LeftButton)
+    settle(window)
+    assert session.open_job.cover.scheme == "five-panels"
+    pdf = hands.print_it("A0", 1)
+    u, a, below = 1 / 2 + T / 2, 1 / 2, 1 + 5 / 8
+    turn, tilt = (16 - 12.25) / 2 / 24, (20.5 - 18) / 24
+    out, up = u * math.hypot(1, turn), u * math.hypot(1, tilt)
+    wide = {x: 2 * (8 + (x - 12) * turn + out) for x in (12 + u, -12 - u)}
+    high = {x: 20.5 + (x - 12) * tilt + up for x in (12 + u, -12 - u)}
+    right, left = 12 + u, -12 - u
+    long = (right - left) * math.hypot(1, turn)
+    assert told(pdf, "right wall") == pytest.approx([sixteenth(s) for s in (wide[right] + 2 * a, high[right] + a + below)])
+    assert told(pdf, "left wall") == pytest.approx([sixteenth(s) for s in (wide[left] + 2 * a, high[left] + a + below)])
+    sewn = np.array(
+        [(0, 0), (long, 0), (long, high[right]), (0, high[left])]
+    )  # its upper edge rises: the seam allowance leans with it
+    rise = math.atan2(high[right] - high[left], long)
+    tall = sewn[2, 1] + a * math.cos(rise) + a * (math.tan(rise) + math.sin(rise) * math.tan(rise)) + below
+    assert told(pdf, "long wall") == pytest.approx([sixteenth(long + 2 * a), sixteenth(tall)], abs=1 / 16)
+    assert drawn(pdf, "right wall") == pytest.approx((wide[right] + 2 * a, high[right] + a + below), abs=0.005)
+
+
+def test_a_cosy_with_its_sides_open_for_spout_and_handle(hands: Hands, qtbot: QtBot) -> None:
+    """Two things stick out to the sides, told by keys; the halves are gathered, their padding is not, and the sides stay open where they were proposed to."""
+    window, session = hands.window, hands.window.session
+    hands.first_start()
+    hands.press(Keys.Key_Space)
+    hands.write("Stove pot")
+    hands.sticks_out("spout", "right", "port", from_the_top="3", stands_out="2 1/2", size="1 1/4")
+    hands.sticks_out("handle", "left", "port", from_the_top="3 1/2", stands_out="2", size="2")
+    assert [(t.name, t.face.value) for t in session.open_job.thing.sticks_out] == [("spout", "right"), ("handle", "left")]
+    hands.press(Keys.Key_2, CTRL)
+    window.stations["tape"].field.setFocus()
+    hands.write("22 1/2")
+    hands.write("7 3/4")
+    hands.press(Keys.Key_3, CTRL)
+    cards = window.stations["cover"].strip.cards
+    qtbot.mouseClick(next(c for c in cards if c.scheme.key == "gathered-halves"), Qt.MouseButton.LeftButton)
+    settle(window)
+    assert session.open_job.cover.cloth.gather_limit == 3.0  # nobody had chosen a cloth: the scheme's own
+    for _ in range(2):
+        session.try_all()
+        card = next(card for card in window.tally.cards if card.finding.code == "port-missing")
+        opened = next(b for b in card.remedies if " open over " in b.text.text())
+        qtbot.mouseClick(opened.button, Qt.MouseButton.LeftButton)
+        settle(window)
+    assert not session.draft.findings  # type: ignore[union-attr]
+    pdf = hands.print_it("A0", 1)
+    pad, inset, a = 4 / 25.4, 1 / 2, 1 / 4
+    t = 0.3 / 25.4 + pad
+    u = 1 / 2 + t / 2
+    ring = 22.5 + 2 * math.pi * u
+    body = 7.75 + u + t / 2 + ring * (1 - 2.4 / 3) / (2 * math.pi)
+    high = body + 5 / 8 + 1 / 8 + 3 / 4
+    half = ring / 2 * 2.4 + 2 * a, high + a + 2 * 5 / 16
+    assert told(pdf, "front half") == told(pdf, "back half") == pytest.approx([sixteenth(size) for size in half])
+    assert told(pdf, "padding front half") == pytest.approx([sixteenth(s) for s in (ring / 2 - 2 * inset, body - 1 / 4)])
+    assert drawn(pdf, "padding front half") == pytest.approx((ring / 2 - 2 * inset, body - 1 / 4), abs=0.005)
+    for side, name, down, size in (("right", "spout", 3, 1.25), ("left", "handle", 3.5, 2)):
+        opened = session.open_job.cover.seams[f"{side} side"]
+        middle = high - (7.75 - down + t / 2)  # from the upper edge down the side
+        room = size / 2 + 1 / 2 + 1 / 8
+        kept = (opened.open_from / 25.4, opened.open_to / 25.4)
+        assert kept == pytest.approx((middle - room, middle + room), abs=0.2), name
+    ribbons = [h for h in session.draft.cover.hardware if str(h.name) == "ribbon"]  # type: ignore[union-attr]
+    assert [h.length.value / 25.4 for h in ribbons if h.length] == [pytest.approx(ring * 0.8 + 20)]
+
+
+def test_a_drum_with_a_gathered_wall_and_a_piped_edge(hands: Hands) -> None:
+    """A seam and an edge are decided by their lists, by keys; what is cut and bought follows."""
+    window, session = hands.window, hands.window.session
+    hands.begin_drum("Frilled <i>stool</i>", "38 1/4", "14 1/2")
+    hands.press(Keys.Key_3, CTRL)
+    cover = window.stations["cover"]
+
+    def pick(field: QWidget, wanted: str) -> None:
+        """By the arrow keys, until the list reads what is wanted."""
+        field.setFocus()
+        name = field.accessibleName()
+        for _ in range(30):
+            now = [w for w in cover.findChildren(QComboBox) if w.isVisible() and w.accessibleName() == name][-1]
+            if now.currentText() == wanted:
+                return
+            hands.press(Keys.Key_Down)
+            settle(window)
+        raise AssertionError((wanted, now.currentText(), QApplication.focusWidget().accessibleName()))
+
+    pick(cover.seams.card.fields["kind"], "gathered")
+    cover.seams.card.fields["fuller"].setFocus()
+    hands.write_over("1.6")
+    settle(window)
+    pick(cover.edges.by_name["lower edge"].fields["finish"], "piped")
+    assert not [f for f in session.draft.findings if f.severity.value != "note"]  # type: ignore[union-attr]
+    pdf = hands.print_it("A0", 1)
+    u, a = 1 / 2 + T / 2, 1 / 2
+    ring = 38.25 + 2 * math.pi * u
+    assert told(pdf, "wall") == pytest.approx([sixteenth(ring * 1.6 + 2 * a), sixteenth(14.5 + u + 2 * a)])
+    assert told(pdf, "lid") == pytest.approx([sixteenth(ring / math.pi + 2 * a)] * 2)
+    bought = {str(h.name): h.length.value / 25.4 for h in session.draft.cover.hardware if h.length}  # type: ignore[union-attr]
+    assert bought["piping cord"] == pytest.approx(ring * 1.6)

@@ -80,7 +80,7 @@ def subject(finding: Finding) -> Phrase:
         "nothing-to-cover": tr("a thing to leave free at the top"),
         "covers-too-far": tr("a cover that reaches too far"),
         "sticks-out-unreckoned": tr("what sticks out"),
-        "slope-ignored": tr("a top that slopes"),
+        "slope-ignored": tr("a slope or unequal ends"),
         "feature-unplaced": tr("where something lies"),
         "feature-in-gathers": tr("something in gathered cloth"),
         "drain-not-lowest": tr("where water runs out"),

@@ -7,13 +7,14 @@ from typing import Final
 from omnipel.core.advice.byhand import dropped
 from omnipel.core.covers import following
 from omnipel.core.covers.layering import HANGS
-from omnipel.core.covers.scheme import Cover, Scheme, tapers
+from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.fit.sewn import Sewn
 from omnipel.core.forms.body import Body
 from omnipel.core.forms.form import Form, Measured
+from omnipel.core.forms.taper import tapers
 from omnipel.core.job.document import Job, Override
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.tape.readings import value

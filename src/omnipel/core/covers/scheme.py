@@ -4,7 +4,7 @@ import math
 from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Any, Final
+from typing import Any
 
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.layering import all_layers, twice_within
@@ -14,6 +14,7 @@ from omnipel.core.drafting.pieces import Piece, by_piece, counted
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.forms.abilities import Ability
 from omnipel.core.forms.form import Form
+from omnipel.core.forms.taper import slopes, tapers
 from omnipel.core.job.document import ClearanceSchool, CoverChoices, RingSchool
 from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Act, Change, Finding, Impossible, Remedy, Severity
@@ -276,23 +277,6 @@ class Brief:
     def picked(self, key: str) -> str:
         """A scheme's own choice, as one of its picks."""
         return str(self.options[key])
-
-
-LEVEL_ENOUGH: Final = 3.0
-"""A front lower than the back by no more than this is level, and ends that differ by no more are equal, mm."""
-
-
-def slopes(body: Any) -> bool:
-    """Whether the front is lower than the back."""
-    front, height = getattr(body, "front_height", None), getattr(body, "height", None)
-    return front is not None and height is not None and height.value - front.value > LEVEL_ENOUGH
-
-
-def tapers(body: Any) -> bool:
-    """Whether the left end is narrower, wider or lower than the right one."""
-    left = getattr(body, "left", None)
-    sizes = ((left.width, body.width), (left.height, body.height)) if left is not None else ()
-    return any(abs(one.value - other.value) > LEVEL_ENOUGH for one, other in sizes)
 
 
 @dataclass(frozen=True, slots=True)

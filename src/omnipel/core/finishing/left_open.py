@@ -20,6 +20,10 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Ref
 
+STITCH = 2.0
+"""Nothing shorter than this is sewn, mm."""
+LEAST_SHARE = 2e-4
+"""Nor so small a share of a seam: shares are known no finer where two sides differ by what is eased."""
 LEVEL = 1.0
 """Two ends of a seam that lie no further apart than this in height, mm, are level."""
 
@@ -85,10 +89,21 @@ def left_open(cover: Cover, choices: CoverChoices, name: str) -> Cover:
 
 
 def _stretch(cover: Cover, seam: Seam, chosen: SeamChoice) -> tuple[float, float]:
-    """The stretch left open, as shares of the first side's length."""
+    """The stretch left open, as shares of the first side's length; what would leave less than a stitch up to a corner goes on to it."""
     whole = sewn_length(cover, seam)
     begin, end = (min(at, whole) / whole for at in (chosen.open_from, chosen.open_to))
-    return (1.0 - end, 1.0 - begin) if begins(cover, seam).turned else (begin, end)
+    begin, end = (1.0 - end, 1.0 - begin) if begins(cover, seam).turned else (begin, end)
+    ways = [Way(side, cover.flat) for side in seam.sides]
+    corners = np.array([0.0, 1.0, *(at / way.ends[-1] for way in ways for at in way.ends)])
+
+    def led(at: float) -> float:
+        nearest = float(corners[np.abs(corners - at).argmin()])
+        return nearest if abs(nearest - at) < max(STITCH / whole, LEAST_SHARE) else at
+
+    first, last = led(begin), led(end)
+    if first < last or begin >= end:
+        return first, last
+    return (first, end) if end > first else (begin, last)  # all of it is that short
 
 
 def _parted_at(cover: Cover, seams: list[Seam], stretches: list[tuple[float, float]]) -> Cover:

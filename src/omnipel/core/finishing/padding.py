@@ -36,8 +36,9 @@ def padded(cover: Cover, hosts: list[Panel], choices: CoverChoices, layer: Inner
     how = choices.padded
     made, findings = [], [*cover.findings, *missing(cover, hosts, how.on, refs.PADDING_ON)]
     first = {piece.panel: piece for piece in reversed(cover.pieces) if not piece.on}
+    slits = {(cover.panel_of[run.piece], run.edge) for edge in cover.edges if edge.name in cover.slits for run in edge.runs}
     for outer in chosen(hosts, how.on):
-        host = replace(layer.panel(first[outer.name], outer), name=outer.name)
+        host = _as_sewn(replace(layer.panel(first[outer.name], outer), name=outer.name), slits, choices)
         inner = _within(host, choices)
         if inner is None:
             findings.append(_too_small(host, hosts, choices))
@@ -72,6 +73,16 @@ def padded(cover: Cover, hosts: list[Panel], choices: CoverChoices, layer: Inner
     )
 
 
+def _as_sewn(host: Panel, slits: set[tuple[str, str]], choices: CoverChoices) -> Panel:
+    """The panel with the padding along what is left open of a seam as short as along the seam, at least: it has no steps there."""
+
+    def ends(edge: Edge) -> Worked:
+        return max(_short(edge, choices), _inset(choices), key=lambda end: end.value)
+
+    edges = (replace(edge, padded=ends(edge)) if (host.name, edge.name) in slits else edge for edge in host.edges)
+    return replace(host, edges=tuple(edges))
+
+
 def _short(edge: Edge, choices: CoverChoices) -> Worked:
     """How far inside of an edge padding ends: short of a seam as was chosen, beyond what is folded onto it, or as its scheme says."""
     if edge.padded is not None:
@@ -79,6 +90,10 @@ def _short(edge: Edge, choices: CoverChoices) -> Worked:
     if covers := _covers(edge):
         hem = edge.finish.worked(edge.source)[0] if edge.finish.folded else worked(term(edge.finish.kind), covers)
         return hem + worked(tr("beside it"), choices.habits.mm("padding under a hem"))
+    return _inset(choices)
+
+
+def _inset(choices: CoverChoices) -> Worked:
     return worked(tr("inset"), 0.0 if choices.padded.at_seam else choices.padding_inset, refs.PADDING_INSET)
 
 

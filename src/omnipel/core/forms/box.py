@@ -6,14 +6,14 @@ The over-the-top path runs from the ground up the front, over and down the back;
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
-from typing import ClassVar
+from typing import Any, ClassVar, Final
 
 import numpy as np
 import shapely
 
 from omnipel.core.forms import taper
 from omnipel.core.forms.abilities import Ability
-from omnipel.core.forms.body import WAYS, bump, covered, grown, level_path, on_side, rectangle_section, with_bumps
+from omnipel.core.forms.body import WAYS, bump, covered, grown, level_path, on_side, with_bumps
 from omnipel.core.forms.boxplaces import (
     BELOW,
     DIAGONAL,
@@ -244,36 +244,54 @@ class Box:
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""
-        x, y, h = self.length.value / 2.0, self.width.value / 2.0, self.height.value
-        front, low = self.front_height.value, max(0.0, h - self.drop.value)
+        upper, ground = np.split(self.tilted.corners(0.0, 0.0), 2)
+        front_left, front_right, back_right, back_left = upper
+        out, up = np.array((1.02, 1.02, 1.0)), np.array((1.0, 1.0, 1.01))
+        before, behind = (front_left + front_right) / 2.0, (back_left + back_right) / 2.0
+        down, low = front_left * 0.2 + front_right * 0.8, max(0.0, self.height.value - self.drop.value)
+        on_the_left, on_the_right = (front_left + back_left) / 2.0, (front_right + back_right) / 2.0
         match place:
             case "length":
-                return np.array([(-x, -y, front * 1.005), (x, -y, front * 1.005)])
+                return _laid(front_left, front_right, by=up)
             case "width":
-                return np.array([(x, -y, front), (x, y, h)]) + (0.0, 0.0, h * 0.01)
+                return _laid(front_right, back_right, by=up)
             case "height":
-                return np.array([(-x, -y * 1.03, 0.0), (-x, -y * 1.03, front)])
+                return _upright(back_right if self.left or taper.slopes(self) else front_left, out)
             case "front_height":
-                return np.array([(0.0, -y * 1.02, 0.0), (0.0, -y * 1.02, front)])
+                return _upright(before, out)
             case "drop":
-                return np.array([(x * 0.6, -y * 1.02, front), (x * 0.6, -y * 1.02, low)])
+                return _upright(down, out, low)
             case "below":
-                return np.array([(x * 0.6, -y * 1.02, 0.0), (x * 0.6, -y * 1.02, max(low, 0.02 * h))])
+                return _upright((*down[:2], max(low, 0.02 * self.height.value)), out)
             case "path":
-                return np.array([(0.0, -y * 1.02, 0.0), (0.0, -y * 1.02, front), (0.0, y, h * 1.01), (0.0, y * 1.02, 0.0)])
+                return _laid(before * LEVEL, before, behind * up, behind * LEVEL)
             case "string":
-                return np.array([(-x * 1.02, 0.0, 0.0), (-x * 1.02, 0.0, h), (x * 1.02, 0.0, h * 1.01), (x * 1.02, 0.0, 0.0)])
+                return _laid(on_the_left * LEVEL, on_the_left, on_the_right * up, on_the_right * LEVEL)
             case "girth":
-                return level_path(rectangle_section(2 * x, 2 * y), front * 0.5)
+                return level_path(ground[:, :2], self.front_height.value * 0.5)
             case "diagonal":
-                return np.array([(-x, -y, front * 1.01), (x, y, h * 1.01)])
+                return _laid(front_left, back_right, by=up)
             case "left_width":
-                return np.array([(-x * 1.01, -y, front * 0.5), (-x * 1.01, y, front * 0.5)])
+                return _laid(front_left, back_left, by=(1.01, 1.0, 0.5))
             case "left_height":
-                return np.array([(-x * 1.02, y, 0.0), (-x * 1.02, y, self.left.height.value if self.left else h)])
+                return _upright(back_left, out)
             case "edges":
-                return np.array([(x * 1.01, -y * 1.02, 0.0), (x * 1.01, -y * 1.02, front), (x * 1.01, y, h), (-x, y, h * 1.01)])
+                return _laid(front_right * LEVEL, front_right, back_right, back_left * up, by=out)
         return np.empty((0, 3))
+
+
+LEVEL: Final = (1.0, 1.0, 0.0)
+"""What brings a point down to the ground."""
+
+
+def _laid(*points: Any, by: Any = 1.0) -> Solid:
+    """A tape from point to point, a little outside of the box."""
+    return np.asarray(np.array(points) * by)
+
+
+def _upright(top: Any, out: Any, low: float = 0.0) -> Solid:
+    """A tape from a height up to a point."""
+    return _laid((*top[:2], low), top, by=out)
 
 
 def build(measured: Measured) -> Box:

@@ -6,7 +6,7 @@ Seen from above the front and the back run straight from end to end; both ends a
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -25,7 +25,6 @@ LEFT_WIDTH: Final = Place(
     240.0,
     ("left_width",),
     effort=3.0,
-    asked=False,
 )
 LEFT_HEIGHT: Final = Place(
     "left_height",
@@ -34,10 +33,9 @@ LEFT_HEIGHT: Final = Place(
     560.0,
     ("left_height",),
     effort=3.0,
-    asked=False,
 )
 TELLS: Final = 3.0
-"""Ends that differ by no more than this are equal, mm."""
+"""Ends that differ by no more than this are equal, and a front that is lower than the back by no more is level, mm."""
 UPRIGHT: Final = ((1, 4), (1, 2), (3, 2), (3, 4))
 """The two walls that meet in each corner, from the front left around to the right, by their numbers among the planes."""
 PARTS: Final[Mapping[str, Part]] = {
@@ -52,6 +50,19 @@ class LeftEnd:
 
     width: Worked
     height: Worked
+
+
+def slopes(body: Any) -> bool:
+    """Whether the front is lower than the back."""
+    front, height = getattr(body, "front_height", None), getattr(body, "height", None)
+    return front is not None and height is not None and height.value - front.value > TELLS
+
+
+def tapers(body: Any) -> bool:
+    """Whether the left end is narrower, wider or lower than the right one."""
+    left = getattr(body, "left", None)
+    sizes = ((left.width, body.width), (left.height, body.height)) if left is not None else ()
+    return any(abs(one.value - other.value) > TELLS for one, other in sizes)
 
 
 def girth_of(length: float, width: float, left: float) -> float:

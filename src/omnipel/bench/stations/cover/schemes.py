@@ -12,9 +12,9 @@ from omnipel.bench.parts.picture import thumbnail
 from omnipel.bench.parts.widgets import emptied
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.core.covers import following, schemes_for
+from omnipel.core.covers import SCHEMES, following, schemes_for
 from omnipel.core.covers.scheme import Scheme
-from omnipel.core.covers.starting import begins_with
+from omnipel.core.covers.starting import begins_with, usual_choices, with_cloth
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
@@ -35,9 +35,16 @@ PAUSE_MS = 180
 
 
 def with_scheme(job: Job, scheme: Scheme) -> Job:
-    """The job cut by another scheme; cloth and clearance stay, the scheme's own choices begin afresh."""
-    start = {key: value for key, value in begins_with(scheme, job.cover.habits).items() if key != "cloth"}
-    return replace(job, cover=replace(job.cover, **{**start, "scheme": scheme.key, "options": {}, "overrides": ()}))
+    """The job cut by another scheme; what somebody chose stays, but what only belonged to a scheme begins afresh, or goes with it."""
+    cover, before = job.cover, SCHEMES.get(job.cover.scheme)
+    start = {key: value for key, value in begins_with(scheme, cover.habits).items() if key != "cloth"}
+    if before is not None:
+        then, now = (usual_choices(each, cover.habits) for each in (before, scheme))
+        begun = {key for key in begins_with(before, cover.habits) if getattr(cover, key) == getattr(then, key)}
+        start = {key: getattr(now, key) for key in begun - {"cloth"}} | start
+        if cover.cloth == then.cloth:
+            cover = with_cloth(cover, now.cloth)
+    return replace(job, cover=replace(cover, **{**start, "scheme": scheme.key, "options": {}, "overrides": ()}))
 
 
 def cut_diagram(drafted: Draft) -> Drawing:

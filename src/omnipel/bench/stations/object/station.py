@@ -11,6 +11,7 @@ from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.pick import picked_from
 from omnipel.bench.parts.picker import combo, of_enum
+from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, reveal, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
@@ -234,10 +235,11 @@ class ObjectStation(QWidget):
         self._proposals(job)
         shape = (job.thing.sticks_out, job.unit)
         if shape != self.made_for:
-            emptied(self.stick)
-            self.sticking = [StickCard(self.session, thing) for thing in job.thing.sticks_out]
-            for sticking in self.sticking:
-                self.stick.addWidget(sticking)
+            with same_focus(self):
+                emptied(self.stick)
+                self.sticking = [StickCard(self.session, thing) for thing in job.thing.sticks_out]
+                for sticking in self.sticking:
+                    self.stick.addWidget(sticking)
             self.made_for = shape
 
     def go_to(self, ref: Ref) -> None:

@@ -4,12 +4,13 @@ from itertools import pairwise
 
 from omnipel.core.covers.boxy import boxy
 from omnipel.core.covers.places import facing
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, passages, slopes, tapers
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, passages
 from omnipel.core.covers.schemes.tilted import SIDES, tilted
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.forms.abilities import Ability, Boxy
+from omnipel.core.forms.taper import slopes, tapers
 from omnipel.core.space.frames import Side
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr

@@ -10,13 +10,13 @@ from typing import Any, Final
 
 import numpy as np
 
-from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Passage, inside, passages, slopes, tapers
+from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Passage, inside, passages
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.forms.body import covered
-from omnipel.core.forms.taper import Tilted
+from omnipel.core.forms.taper import Tilted, slopes, tapers
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Face
 from omnipel.core.plane.curves import Points, line
