@@ -46,6 +46,16 @@ def test_padding_lies_on_the_panels_named_and_nowhere_else() -> None:
     assert "layer-on-nothing" not in [f.code for f in after.findings]
 
 
+def test_a_lining_sewn_as_one_lies_on_the_panels_named() -> None:
+    lining = Lining(school=LiningSchool.AS_ONE, on=("lid",))
+    drafted = made(layered("drum", "wall-and-lid", lining=lining))
+    assert {p.name for p in drafted.panels if p.cloth is Cloth.LINING} == {"lining lid"}
+    whole = made(layered("drum", "wall-and-lid", lining=replace(lining, on=())))
+    assert {p.name for p in whole.panels if p.cloth is Cloth.LINING} == {"lining lid", "lining wall"}
+    sizes = {p.name: (p.length.value, p.width.value) for p in whole.panels}
+    assert all(sizes[p.name] == (p.length.value, p.width.value) for p in drafted.panels)  # the gap is kept where it is thickest
+
+
 def test_padding_to_the_seams_is_as_large_as_its_panel_and_only_fused_foam_may() -> None:
     batting = made(layered("drum", "wall-and-lid", padding=6.0, padded=Padded(at_seam=True)))
     panels = {p.name: shapely.Polygon(p.sew_points) for p in batting.panels}
@@ -156,6 +166,7 @@ def test_a_folded_panel_has_one_sheet_for_each_face() -> None:
 LAYERS: dict[Any, Any] = {
     refs.PADDING_MATERIAL: Material.FLEECE,
     refs.PADDING_ON: ("nowhere",),
+    refs.LINING_ON: ("nowhere",),
     refs.PADDING_AT_SEAM: True,
     refs.FUSED: Fused.OUTER,
     refs.GRID: 45.0,
@@ -168,7 +179,8 @@ LAYERS: dict[Any, Any] = {
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
 @pytest.mark.parametrize("thick", [0.0, 5.0])
 def test_what_is_asked_about_layers_changes_something(form: str, scheme: str, thick: float) -> None:
-    job = layered(form, scheme, padding=thick, stiffener=Stiffener(thickness=thick))
+    school = LiningSchool.AS_ONE if thick else LiningSchool.BAGGED
+    job = layered(form, scheme, padding=thick, stiffener=Stiffener(thickness=thick), lining=Lining(school=school))
     drafted = made(job)
     for ref, other in LAYERS.items():
         value = 0.0 if ref == refs.STIFFENER and thick else other

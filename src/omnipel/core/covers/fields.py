@@ -31,6 +31,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.LINING_SCHOOL: tr("lining"),
     refs.LINING_ALLOWANCE: tr("lining seam allowance"),
     refs.LINING_WIDTH: tr("usable width of the lining"),
+    refs.LINING_ON: tr("panels that are lined"),
     refs.LINING_AROUND: tr("width of the lining around, 0 for as needed"),
     refs.LINING_PIECED: tr("piece a lining that its cloth is too small for"),
     refs.TURNING_GAP: tr("turning gap"),

@@ -19,7 +19,7 @@ from omnipel.core.drafting.pieces import Piece, named
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import outline
 from omnipel.core.drafting.walking import walk
-from omnipel.core.finishing.inner import stiffened
+from omnipel.core.finishing.inner import chosen, missing, stiffened
 from omnipel.core.finishing.inward import Inner, Inward, Sewn, free_edges
 from omnipel.core.finishing.padding import padded
 from omnipel.core.finishing.pieced import pieced
@@ -53,9 +53,12 @@ def with_layers(cover: Cover, choices: CoverChoices, inward: Inward, sewn: Sewn)
 
 def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner) -> Cover:
     lining, school = choices.lining, choices.lining.school
+    as_one = school is LiningSchool.AS_ONE
+    if as_one:
+        cover = replace(cover, findings=(*cover.findings, *missing(cover, hosts, lining.on, refs.LINING_ON)), underlined=True)
+        hosts = chosen(hosts, lining.on)
     mine = {p.name for p in hosts}
     outer = [piece for piece in cover.pieces if piece.panel in mine and not piece.on]
-    as_one = school is LiningSchool.AS_ONE
     pieces = [
         replace(
             inner.piece(piece),

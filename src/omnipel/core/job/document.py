@@ -16,7 +16,7 @@ from omnipel.core.job.feature import Choice, Feature
 from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
 from omnipel.core.job.ids import with_ids
 from omnipel.core.job.joining import Parting, SeamChoice
-from omnipel.core.job.layers import Padded, Stiffener
+from omnipel.core.job.layers import Padded, Panels, Stiffener
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
 from omnipel.core.tolerances import LONGEST, MOST_GATHERED
@@ -128,9 +128,10 @@ class ClosureKind(StrEnum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Lining:
-    """The lining: how it is put in, its own cloth and allowance, the gap to turn it through; whether it is pieced where it is wider than its cloth.
+    """The lining: how it is put in, its own cloth and allowance, the gap to turn it through; whether it is pieced where its cloth is too small.
 
-    `around` is the width of its own that a strip of it has around, mm, what is over laid in pleats; 0 for as wide as is needed.
+    `around` is the width of its own that a strip of it has around, mm, what is over laid in pleats; 0 for as wide as is needed. `on` are the panels that it
+    is sewn as one with, none for all of them; one that hangs by itself hangs in all.
     """
 
     __pydantic_config__ = CONFIG
@@ -142,6 +143,7 @@ class Lining:
     seam_allowance: Allowance = 10.0
     turning_gap: Gap = 120.0
     pieced: bool = False
+    on: Panels = ()
     around: Annotated[float, Ge(0), Le(LONGEST)] = 0.0
 
 

@@ -7,7 +7,7 @@ from omnipel.core.job.finish import double_hem
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import ComesOff, Lives, SticksOut
 from omnipel.core.words.units import Unit
-from omnipel.shop.sample.making import ANSEL, CHECK, MOSS, ODA, SLATE, TICKING, TILDA, WAXED, made
+from omnipel.shop.sample.making import ANSEL, CHECK, MOSS, ODA, SLATE, TILDA, WAXED, made
 
 
 def extractor() -> Job:
@@ -150,10 +150,11 @@ def wax_melter() -> Job:
         "drum",
         "gathered-halves",
         {"girth": 597.0, "drop": 240.0},
-        TICKING,
+        CHECK,
         owner=TILDA,
         place="candle room",
         thing={"gets_hot": True},
+        options={"ratio": 2.0},
         clearance=Clearance(amount=4.0),
         notes="Only when it is off and cold.",
     )

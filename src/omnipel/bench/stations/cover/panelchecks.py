@@ -5,6 +5,7 @@ from functools import partial
 from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.widgets import check, emptied
 from omnipel.bench.session import Session
 from omnipel.core.draft import Drafted
@@ -37,11 +38,13 @@ class PanelChecks(QWidget):
         if shape == self.made_for:
             return
         self.made_for = shape
-        emptied(self.row)
-        for name in dict.fromkeys((*names, *on)):
-            box = check(term(name), partial(self._ticked, name), full=tr("{what}: {panel}", what=self.words, panel=term(name)))
-            box.setChecked(not on or name in on)
-            self.row.addWidget(box)
+        with same_focus(self):
+            emptied(self.row)
+            for name in dict.fromkeys((*names, *on)):
+                full = tr("{what}: {panel}", what=self.words, panel=term(name))
+                box = check(term(name), partial(self._ticked, name), full=full)
+                box.setChecked(not on or name in on)
+                self.row.addWidget(box)
 
     def _ticked(self, name: str, ticked: bool) -> None:
         names, on = self.made_for

@@ -239,6 +239,7 @@ class CoverStation(QWidget):
         form.head(tr("Lining"))
         schools = [school for school in LiningSchool if school is not LiningSchool.BOUND or scheme.edges]
         form.pick(refs.LINING_SCHOOL, of_enum(schools), why=lambda c: LINING_WHY[c.lining.school])
+        self._panels(refs.LINING_ON)
         form.length(refs.LINING_ALLOWANCE)
         form.length(refs.TURNING_GAP)
         form.length(refs.LINING_WIDTH, strict=True)
@@ -262,10 +263,14 @@ class CoverStation(QWidget):
         form.length(refs.GRID)
         form.length(refs.STIFFENER, fine=True)
         form.length(refs.STIFFENER_SHORT)
-        for ref in (refs.PADDING_ON, refs.STIFFENER_ON):
-            checks = PanelChecks(self.session, ref, FIELDS[ref])
-            form.row(ref, checks)
-            form.fills.append(checks.filled)
+        self._panels(refs.PADDING_ON)
+        self._panels(refs.STIFFENER_ON)
+
+    def _panels(self, ref: Ref) -> None:
+        """The panels that a layer lies on."""
+        checks = PanelChecks(self.session, ref, FIELDS[ref])
+        self.choices.row(ref, checks)
+        self.choices.fills.append(checks.filled)
 
     # Changing
 
