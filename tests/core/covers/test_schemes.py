@@ -83,7 +83,7 @@ def checked(drafted: Draft) -> None:
 
 @pytest.mark.parametrize(("form", "scheme"), PAIRS)
 def test_random_valid_sizes(form: str, scheme: str) -> None:
-    @tried(200)
+    @tried(60)
     @given(jobs(form, scheme))
     def run(job: Job) -> None:
         checked(draft(job))

@@ -9,7 +9,7 @@ from omnipel.core.drafting.cutline import cut_size
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.job.finish import Finish
 from omnipel.core.plane.curves import Arc, Trace
-from omnipel.core.tolerances import CLOSES, SAME_POINT
+from omnipel.core.tolerances import CLOSES, SAME_POINT, SAME_SIZE
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, worked
@@ -54,6 +54,8 @@ def _cut(panel: Panel, axis: int, size: Worked) -> Worked:
     measured = cut_size(panel)[axis]
     if cut is not None and abs(cut.value - measured) < CLOSES:
         return cut
+    if abs(measured - size.value) < SAME_SIZE:
+        return Worked(size.terms)
     return size + worked(tr("allowances"), measured - size.value, how=tr("cut line around the outline"))
 
 

@@ -126,9 +126,8 @@ def _sizes(host: Panel, inner: Points, choices: CoverChoices) -> tuple[Worked, W
 def _taken(host: Panel, inner: Points, axis: int, way: int, choices: CoverChoices) -> Worked:
     """What is taken off at one end of an axis: that of an edge which reaches so far, where it is one."""
     end, left = (float((way * points[:, axis]).max()) for points in (host.sew_points, inner))
-    along = sorted(
-        host.edges, key=lambda edge: float(np.ptp(edge.curve.points()[:, axis]))
-    )  # what lies there before what only touches it
+    # What lies along that end comes before what only touches it.
+    along = sorted(host.edges, key=lambda edge: float(np.ptp(edge.curve.points()[:, axis])))
     reaching = (edge for edge in along if (way * edge.curve.points()[:, axis]).max() > end - TOUCHES)
     fits = (short for edge in reaching if abs((short := _short(edge, choices)).value - (end - left)) < SAME_SIZE)
     return next(fits, worked(tr("short of its edges"), end - left, refs.PADDING_INSET))
@@ -137,7 +136,7 @@ def _taken(host: Panel, inner: Points, axis: int, way: int, choices: CoverChoice
 def _too_small(host: Panel, hosts: list[Panel], choices: CoverChoices) -> Finding:
     """What there is to say when nothing is left of a padding: to end it nearer to the seams where that helps, else to leave it out."""
     text = tr(
-        "Nothing is left of the padding of the {panel} within its inset of {inset}.",
+        "Nothing is left of the padding of the {panel}: it ends {inset} short of its seams, and beside what is hemmed.",
         panel=term(host.name),
         inset=mm(choices.padding_inset),
     )

@@ -68,6 +68,11 @@ def _pieced(cover: Cover, panel: Panel, choices: CoverChoices, left: int) -> Cov
     return _pieced(made, halves.upper, choices, left - 1)
 
 
+def can_be_filled(panel: Panel, own: float) -> bool:
+    """Whether a strip can be pieced from parts of its `own` width, some of it left for joins to lie off corners: of no more than can be handled."""
+    return panel.length.value <= MOST * (own - 2.0 * LEAST)
+
+
 def filled(cover: Cover, panel: Panel, own: float, choices: CoverChoices, left: int = MOST) -> Cover:
     """The cover with a closed strip of its lining in parts that are no longer than its `own` width around, the last of them what is missing."""
     whole = panel.length.value

@@ -8,7 +8,7 @@ from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, MarkKind, Notch, Panel
 from omnipel.core.drafting.seams import Seam
 from omnipel.core.finishing.fuller import drawn_in, fuller, levels
-from omnipel.core.finishing.pieced import LEAST, filled
+from omnipel.core.finishing.pieced import can_be_filled, filled
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.words import refs
@@ -37,7 +37,7 @@ def pleated(cover: Cover, choices: CoverChoices) -> Cover:
     cover = replace(cover, ringed=bool(free))
     for panel in free if own else ():
         ratio = own / panel.length.value
-        if ratio < 1.0 - 1e-9 and choices.lining.pieced and own > LEAST:
+        if ratio < 1.0 - 1e-9 and choices.lining.pieced and can_be_filled(panel, own):
             cover = filled(cover, panel, own, choices)
         elif ratio < 1.0 - 1e-9:
             cover = replace(cover, findings=(*cover.findings, _too_narrow(panel, own)))
@@ -104,5 +104,5 @@ def _too_narrow(panel: Panel, own: float) -> Finding:
     )
     as_needed = Remedy(tr("As wide as is needed"), (Change(refs.LINING_AROUND, 0.0),))
     pieced = Remedy(tr("Piece the lining"), (Change(refs.LINING_PIECED, True),))
-    remedies = (pieced, as_needed) if own > LEAST else (as_needed,)
+    remedies = (pieced, as_needed) if can_be_filled(panel, own) else (as_needed,)
     return Finding("lining-narrow", Severity.STOP, text, refs.LINING_AROUND, remedies)
