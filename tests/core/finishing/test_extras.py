@@ -5,8 +5,11 @@ from dataclasses import replace
 import numpy as np
 import pytest
 import shapely
+from hypothesis import given
+from hypothesis import strategies as st
 from tests.core.covers.test_schemes import checked
 from tests.jobs import drum, job
+from tests.wild import tried
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.used import uses
@@ -17,7 +20,9 @@ from omnipel.core.drafting.topology import surface
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Closure, ClosureKind, Lining, LiningSchool, TakeUp
 from omnipel.core.job.edges import EdgeChoice, Hold
+from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.findings import Change
+from omnipel.core.job.joining import SeamChoice
 from omnipel.core.tolerances import CLOSES
 from omnipel.core.words import refs
 from omnipel.core.words.units import Unit
@@ -155,6 +160,41 @@ def test_a_lining_narrower_around_than_is_needed_is_pieced_off_the_corners(form:
             outside = pieces["wall"].place.at(drafted.cover.flat["wall"].sew_points)
             off = np.sort(np.abs(np.abs(at[:2]) - np.abs(outside[:, :2]).max(axis=0)))
             assert off[1] > 45.0, (run.piece, at)
+
+
+@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+def test_a_lining_pieced_or_pleated_closes_beside_seams_opened_and_gathered_and_openings(form: str, scheme: str) -> None:
+    base = starter(form, scheme)
+    joins = dict(draft(base).cover.joins)  # type: ignore[union-attr]
+
+    @tried(6)
+    @given(st.data())
+    def run(data: st.DataObject) -> None:
+        lining = replace(
+            base.cover.lining,
+            school=data.draw(st.sampled_from((LiningSchool.BAGGED, LiningSchool.BOUND))),
+            pieced=data.draw(st.booleans()),
+            around=data.draw(st.sampled_from((0.0, 300.0, 900.0, 2945.0))),
+            cloth=replace(base.cover.lining.cloth, usable_width=data.draw(st.sampled_from((150.0, 300.0, 1400.0)))),
+        )
+        seams = {}
+        if joins and data.draw(st.booleans()):
+            name = data.draw(st.sampled_from(sorted(joins)))
+            begin = data.draw(st.floats(0.0, joins[name]))
+            kind = data.draw(st.sampled_from(("", "gathered", "bound")))
+            seams[name] = SeamChoice(kind=kind, open_from=begin, open_to=begin + data.draw(st.sampled_from((0.0, 1.0, 120.0))))
+        port = Feature(
+            kind="port", name="it", face=Facing.FRONT, width=60.0, height=60.0, from_top=data.draw(st.floats(20.0, 200.0))
+        )
+        features = (port,) if data.draw(st.booleans()) else ()
+        padding = data.draw(st.sampled_from((0.0, 12.0)))
+        drafted = draft(replace(base, cover=replace(base.cover, lining=lining, padding=padding, seams=seams, features=features)))
+        assert isinstance(drafted, Drafted)
+        assert not {"promise-broken", "our-fault", "seam-not-true"} & {f.code for f in drafted.findings}
+        assert not surface(drafted.panels, drafted.cover.pieces, drafted.cover.seams).faults
+        assert max(drafted.sewn.apart, default=0.0) < CLOSES
+
+    run()
 
 
 def sewn_radius(drafted: Drafted, piece: str) -> float:

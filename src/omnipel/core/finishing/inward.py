@@ -106,7 +106,8 @@ def surface_of(cover: Cover) -> set[str]:
 
 
 def free_edges(cover: Cover) -> frozenset[tuple[str, str]]:
-    """Edges of the outer's surface that are in no seam, by piece and edge: where a lining meets it."""
-    taken = {(run.piece, run.edge) for seam in cover.seams for side in seam.sides for run in side}
+    """Edges of the outer's surface that are in no seam, by piece and edge: where a lining meets it. What others are only caught on is free."""
+    sewn = (run for seam in cover.seams for side in ((seam.a,) if seam.onto else seam.sides) for run in side)
+    taken = {(run.piece, run.edge) for run in sewn}
     mine = {(name, edge.name) for name in surface_of(cover) for edge in cover.flat[name].edges}
     return frozenset(mine - taken)

@@ -91,6 +91,7 @@ def _level_seams(cover: Cover, panel: Panel) -> dict[int, bool] | None:
 
 def _drawn(seam: Seam, ratio: float, *, swap: bool) -> Seam:
     a, b = (seam.b, seam.a) if swap else (seam.a, seam.b)
+    ratio *= 1.0 / seam.ratio if swap else seam.ratio  # it may be gathered besides
     return replace(seam, a=a, b=b, ratio=ratio, tolerance=seam.tolerance * ratio, kind=seam.kind if seam.between else PLEATED)
 
 
