@@ -135,9 +135,8 @@ def _drafted(job: Job) -> Draft:
         others = other_bodies(job, form, measured)
         fit = doubted(fit, [(other, marked) for other in others], sorted(in_doubt), job.readings, job.cover.sewing_sigma)
     in_space = sewn(seen, marked, seams, closely=bool(job.cover.overrides))
-    if not scheme.follows(
-        body
-    ):  # it is cut as if the body were another, which is said: how near it comes is no promise of its own
+    if not scheme.follows(body):
+        # It is cut as if the body were another, which is said: how near it comes is no promise of its own.
         in_space = replace(in_space, nearest=None)
     findings = of_drafted(job, form, scheme, measured, body, marked, seams, fit, in_space)
     return Drafted(job, measured, body, marked, seams, fit, findings, in_space, in_doubt)

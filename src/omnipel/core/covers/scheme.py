@@ -93,7 +93,6 @@ class Cover:
         ribbons: webbing and tape that hang on it, by the id of what they belong to.
         directions: choices of an ease that differs by direction, as far as it has any.
         ringed: whether a strip of its lining is closed into a ring, so that its width around is a choice.
-        underlined: whether a lining is sewn as one with its panels, so that with which is a choice.
         padded: whether its padding follows the job's choices; some schemes have a padding of their own.
         inset: whether any of that ends at a seam, so that how far short of it is a choice.
     """
@@ -123,7 +122,6 @@ class Cover:
     padded: bool = False
     inset: bool = False
     ringed: bool = False
-    underlined: bool = False
 
     @cached_property
     def panel_of(self) -> dict[str, str]:

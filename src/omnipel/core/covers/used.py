@@ -165,7 +165,9 @@ _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, Cover | None], bool]]
     refs.QUILTING_ACROSS: lambda s, c, k: c.padding > 0.0,
     refs.LINING_ALLOWANCE: lambda s, c, k: _sewn_alone(c) and _decides(k, refs.LINING_ALLOWANCE),
     refs.TURNING_GAP: lambda s, c, k: _bagged(c) and _turned(k),
-    refs.LINING_ON: lambda s, c, k: k is not None and c.lining.school is LiningSchool.AS_ONE and k.underlined,
+    refs.LINING_ON: lambda s, c, k: (
+        c.lining.school is LiningSchool.AS_ONE and not _reversible(c) and refs.LINING_SCHOOL not in s.without
+    ),
     refs.LINING_AROUND: lambda s, c, k: _sewn_alone(c) and k is not None and k.ringed,
     refs.LINING_PIECED: lambda s, c, k: _sewn_alone(c) and k is not None and _pieced(c, k),
     refs.LINING_WIDTH: lambda s, c, k: (

@@ -14,7 +14,7 @@ import shapely
 from omnipel.core.drafting.panel import Edge, Figure, Notch, Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Seam
-from omnipel.core.drafting.shapes import outline
+from omnipel.core.drafting.shapes import reshaped
 from omnipel.core.job.finish import Finish
 from omnipel.core.plane.curves import Arc, Curve, Points, Trace, line
 from omnipel.core.tolerances import SAME_POINT
@@ -119,20 +119,9 @@ def parted_across(
         edges = (*chain, Edge(new, line(start, stop), *cut))
         level_sides = abs(start[1] - stop[1]) < SAME_POINT
         wide = abs(abs(start[0] - stop[0]) - panel.length.value) < SAME_POINT * max(1.0, panel.length.value)
-        made = outline(
-            name,
-            edges,
-            panel.length if wide else None,
-            high if level_sides else None,
-            cloth=panel.cloth,
-            grain=panel.grain,
-            figures=tuple(_clipped(panel.figures, level, upper)),
-            take_up=panel.take_up,
-            notes=panel.notes,
-            mitred=panel.mitred,
-        )
-        own = {edge.name for edge in chain}
-        halves.append(replace(made, notches=tuple(notch for notch in whole.notches if notch.edge in own)))
+        figures = tuple(_clipped(panel.figures, level, upper))
+        sides = panel.length if wide else None, high if level_sides else None
+        halves.append(reshaped(whole, edges, *sides, name=name, figures=figures))
     return Halves(halves[0], halves[1], parts, new)
 
 
@@ -159,19 +148,10 @@ def _quarter(panel: Panel, way: float) -> Panel:
         (x, y), *_ = turned(np.array([old.start]))
         return replace(old, start=(float(x), float(y)), heading=old.heading + way * math.pi / 2.0)
 
-    made = outline(
-        panel.name,
-        tuple(replace(edge, curve=curve(edge.curve)) for edge in panel.edges),
-        panel.width,
-        panel.length,
-        cloth=panel.cloth,
-        grain=panel.grain + way * math.pi / 2.0,
-        figures=tuple(replace(figure, points=turned(figure.points)) for figure in panel.figures),
-        take_up=(panel.take_up[1], panel.take_up[0]),
-        notes=panel.notes,
-        mitred=panel.mitred,
-    )
-    return replace(made, notches=panel.notches)
+    edges = tuple(replace(edge, curve=curve(edge.curve)) for edge in panel.edges)
+    figures = tuple(replace(figure, points=turned(figure.points)) for figure in panel.figures)
+    grain, take_up = panel.grain + way * math.pi / 2.0, (panel.take_up[1], panel.take_up[0])
+    return reshaped(panel, edges, panel.width, panel.length, figures=figures, grain=grain, take_up=take_up)
 
 
 def _crossings(curve: Curve, level: float) -> list[float]:

@@ -230,4 +230,17 @@ def outline(name: str, edges: tuple[Edge, ...], length: Worked | None = None, wi
     return with_cut_sizes(replace(draft, length=finished[0], width=finished[1]))
 
 
+def reshaped(
+    panel: Panel, edges: tuple[Edge, ...], length: Worked | None = None, width: Worked | None = None, **changed: Any
+) -> Panel:
+    """The panel with another outline: its cloth, marks and notes stay but for what is `changed`, match marks where their edges are still there.
+
+    Raises:
+        Impossible: the outline crosses itself.
+    """
+    kept = {name: getattr(panel, name) for name in ("name", "cloth", "grain", "figures", "take_up", "notes", "mitred")} | changed
+    made, own = outline(edges=edges, length=length, width=width, **kept), {edge.name for edge in edges}
+    return replace(made, notches=tuple(notch for notch in panel.notches if notch.edge in own))
+
+
 _ZERO = worked(tr("nothing"), 0.0)

@@ -11,7 +11,7 @@ from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.patterns import regrouped
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Seam
-from omnipel.core.drafting.shapes import outline
+from omnipel.core.drafting.shapes import reshaped
 from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
@@ -144,19 +144,9 @@ def fuller(panel: Panel, ratio: float, note: Phrase | None = None) -> Panel:
         return replace(e, curve=line((float(start[0]), float(start[1])), (float(end[0]), float(end[1]))))
 
     figures = tuple(replace(f, points=moved(f.points)) for f in panel.figures)
-    made = outline(
-        panel.name,
-        tuple(map(edge, panel.edges)),
-        panel.length * ratio,
-        panel.width,
-        cloth=panel.cloth,
-        grain=panel.grain,
-        figures=figures,
-        take_up=panel.take_up,
-        notes=(*panel.notes, note or tr("cut fuller, {ratio}: two rows to draw it in", ratio=Ratio(ratio))),
-        mitred=panel.mitred,
-    )
-    return replace(made, notches=panel.notches)
+    notes = (*panel.notes, note or tr("cut fuller, {ratio}: two rows to draw it in", ratio=Ratio(ratio)))
+    edges = tuple(map(edge, panel.edges))
+    return reshaped(panel, edges, panel.length * ratio, panel.width, figures=figures, notes=notes)
 
 
 def drawn_in(piece: Piece, plain: Panel, ratio: float) -> Piece:

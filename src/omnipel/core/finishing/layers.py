@@ -55,7 +55,7 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner
     lining, school = choices.lining, choices.lining.school
     as_one = school is LiningSchool.AS_ONE
     if as_one:
-        cover = replace(cover, findings=(*cover.findings, *missing(cover, hosts, lining.on, refs.LINING_ON)), underlined=True)
+        cover = replace(cover, findings=(*cover.findings, *missing(cover, hosts, lining.on, refs.LINING_ON)))
         hosts = chosen(hosts, lining.on)
     mine = {p.name for p in hosts}
     outer = [piece for piece in cover.pieces if piece.panel in mine and not piece.on]

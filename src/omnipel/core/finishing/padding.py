@@ -117,19 +117,20 @@ def _within(host: Panel, choices: CoverChoices) -> Points | None:
 def _sizes(host: Panel, inner: Points, choices: CoverChoices) -> tuple[Worked, Worked]:
     """Length and width of padding: the panel's, less what it ends short of on both sides."""
     told = []
+    edges = [(edge.curve.points(), _short(edge, choices)) for edge in host.edges]
     for axis, size in enumerate((host.length, host.width)):
-        low, high = (_taken(host, inner, axis, way, choices) for way in (-1, 1))
+        low, high = (_taken(host, inner, axis, way, edges) for way in (-1, 1))
         told.append(size - low * 2.0 if low == high else size - low - high)
     return told[0], told[1]
 
 
-def _taken(host: Panel, inner: Points, axis: int, way: int, choices: CoverChoices) -> Worked:
+def _taken(host: Panel, inner: Points, axis: int, way: int, edges: list[tuple[Points, Worked]]) -> Worked:
     """What is taken off at one end of an axis: that of an edge which reaches so far, where it is one."""
     end, left = (float((way * points[:, axis]).max()) for points in (host.sew_points, inner))
     # What lies along that end comes before what only touches it.
-    along = sorted(host.edges, key=lambda edge: float(np.ptp(edge.curve.points()[:, axis])))
-    reaching = (edge for edge in along if (way * edge.curve.points()[:, axis]).max() > end - TOUCHES)
-    fits = (short for edge in reaching if abs((short := _short(edge, choices)).value - (end - left)) < SAME_SIZE)
+    along = sorted(edges, key=lambda edge: float(np.ptp(edge[0][:, axis])))
+    reaching = (short for points, short in along if (way * points[:, axis]).max() > end - TOUCHES)
+    fits = (short for short in reaching if abs(short.value - (end - left)) < SAME_SIZE)
     return next(fits, worked(tr("short of its edges"), end - left, refs.PADDING_INSET))
 
 

@@ -91,8 +91,9 @@ def _level_seams(cover: Cover, panel: Panel) -> dict[int, bool] | None:
 
 def _drawn(seam: Seam, ratio: float, *, swap: bool) -> Seam:
     a, b = (seam.b, seam.a) if swap else (seam.a, seam.b)
-    ratio *= 1.0 / seam.ratio if swap else seam.ratio  # it may be gathered besides
-    return replace(seam, a=a, b=b, ratio=ratio, tolerance=seam.tolerance * ratio, kind=seam.kind if seam.between else PLEATED)
+    fuller_by = ratio / seam.ratio if swap else ratio  # it may be gathered besides
+    made = replace(seam, a=a, b=b, ratio=fuller_by if swap else fuller_by * seam.ratio, tolerance=seam.tolerance * fuller_by)
+    return made if seam.between else replace(made, kind=PLEATED)
 
 
 def _too_narrow(panel: Panel, own: float) -> Finding:

@@ -97,6 +97,12 @@ def covered(things: Sequence[SticksOut], *faces: Face) -> list[SticksOut]:
     return [t for t in things if t.treatment is Treatment.COVER and t.face in faces]
 
 
+def over_top(things: Sequence[SticksOut], slope: float = 0.0) -> tuple[float, SticksOut | None]:
+    """How far a cover's top has to be lifted over what stands up in the middle of it, mm, and for which thing; more over the edges of a `slope`."""
+    found = [(thing.reach + slope * thing.size / 2.0, thing) for thing in covered(things, Face.TOP)]
+    return max(found, key=lambda pair: pair[0], default=(0.0, None))
+
+
 def with_bumps(
     sections: Sequence[Section], things: Sequence[SticksOut], at: Callable[[Worked, list[SticksOut]], Worked]
 ) -> tuple[Section, ...]:

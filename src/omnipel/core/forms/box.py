@@ -13,7 +13,7 @@ import shapely
 
 from omnipel.core.forms import taper
 from omnipel.core.forms.abilities import Ability
-from omnipel.core.forms.body import WAYS, bump, covered, grown, level_path, on_side, with_bumps
+from omnipel.core.forms.body import WAYS, bump, covered, grown, level_path, on_side, over_top, with_bumps
 from omnipel.core.forms.boxplaces import (
     BELOW,
     DIAGONAL,
@@ -158,8 +158,7 @@ class Box:
     @property
     def ends(self) -> float:
         """Height at which the cover ends, mm."""
-        over = max((t.reach for t in covered(self.sticks_out, Face.TOP)), default=0.0)
-        return self.height.value - (self.drop.value - over)
+        return self.height.value - (self.drop.value - over_top(self.sticks_out)[0])
 
     @property
     def occupied(self) -> Occupied:
@@ -212,11 +211,10 @@ class Box:
     @property
     def sides(self) -> tuple[Worked, ...]:
         """What its side is made from; over what stands up on top and is covered over, all of the top is lifted."""
-        up = covered(self.sticks_out, Face.TOP)
-        if not up:
-            return self.width, self.height, self.front_height
         slope = (self.height.value - self.front_height.value) / self.width.value
-        t = max(up, key=lambda t: t.reach + slope * t.size / 2.0)
+        _, t = over_top(self.sticks_out, slope)
+        if t is None:
+            return self.width, self.height, self.front_height
         over = worked(tr("over the {thing}", thing=Name(t.name)), t.reach, refs.sticks_out(t.id).at("reach"))
         if slope:
             words, on = (tr("as the top slopes"), tr("from its middle to its edge")), (self.height, self.front_height, self.width)

@@ -51,12 +51,18 @@ OPTIONS = (
 
 @dataclass(frozen=True)
 class _Top:
-    """What becomes of a half above the side: how far it is drawn in, and the widths of channel and heading."""
+    """What becomes of a half above the side: how far it is drawn in, the widths of channel and heading, and what of it is not padded below them."""
 
     drawn: Worked
     over: Worked
     channel: Worked
     heading: Worked
+    below: Worked
+
+    @property
+    def padded(self) -> Worked:
+        """From the end of the padding, below the channel, to the upper edge."""
+        return self.above + self.below
 
     @property
     def above(self) -> Worked:
@@ -79,12 +85,13 @@ def draft(body: Round, brief: Brief) -> Cover:
     high = brief.size(
         "half_finished_height", body.drop + u + brief.t / 2.0 + top.over + top.channel + top.heading, refs.ANY_CLEARANCE
     )
-    below = high - top.above - worked(tr("below the channel"), brief.habit("padding under a channel"))
     ribbon = top.drawn + brief.length("bow") * 2.0
 
     # Panels
     base, half = _base(brief, radius), _half(brief, long, high, top)
-    brief.note(base_cut_radius=base.sizes["cut radius"], half_cut_length=half.cut_length, padding_height=below, ribbon=ribbon)
+    brief.note(
+        base_cut_radius=base.sizes["cut radius"], half_cut_length=half.cut_length, padding_height=high - top.padded, ribbon=ribbon
+    )
 
     # Pieces
     floor = body.ends - brief.t.value / 2.0
@@ -126,7 +133,8 @@ def _top(brief: Brief, ring: Worked) -> _Top:
     reach, how = tr("over the top"), tr("from the ring in to the ribbon")
     over = ((ring - drawn) / (2.0 * math.pi)).named(reach, how) if drawn.value < ring.value else worked(reach, 0.0)
     channel = brief.length("ribbon") + worked(tr("for it to run in"), brief.habit("channel"))
-    return _Top(drawn, over, channel, brief.length("heading"))
+    below = worked(tr("below the channel"), brief.habit("padding under a channel"))
+    return _Top(drawn, over, channel, brief.length("heading"), below)
 
 
 def _meridian(floor: float, loose: float, high: float, top: _Top, fullness: float) -> Path:
@@ -187,7 +195,6 @@ def _half(brief: Brief, long: Worked, high: Worked, top: _Top) -> Panel:
         Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]))
         for words, y in (("lower line", upper - top.channel.value), ("upper line", upper))
     )
-    ends = top.heading + top.channel + worked(tr("below the channel"), brief.habit("padding under a channel"))
     return rectangle(
         "half",
         long,
@@ -198,7 +205,7 @@ def _half(brief: Brief, long: Worked, high: Worked, top: _Top) -> Panel:
         left=a,
         names={"bottom": "base edge"},
         sources={"top": None},
-        padded={"bottom": worked(tr("to the seam of the base"), 0.0), "top": ends},
+        padded={"bottom": worked(tr("to the seam of the base"), 0.0), "top": top.padded},
         figures=lines,
         notes=(tr("leave one side open between the lines of the channel: the ribbon goes in and comes out there"),),
     )

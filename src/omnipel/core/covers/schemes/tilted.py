@@ -15,10 +15,9 @@ from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.drafting.pieces import Piece, placed
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.drafting.shapes import outline
-from omnipel.core.forms.body import covered
+from omnipel.core.forms.body import over_top
 from omnipel.core.forms.taper import Tilted, slopes, tapers
 from omnipel.core.job.findings import Impossible
-from omnipel.core.job.thing import Face
 from omnipel.core.plane.curves import Points, line
 from omnipel.core.space.frames import Frame, Solid, vector
 from omnipel.core.space.placements import Flat
@@ -133,9 +132,7 @@ def _around(ring: Points) -> float:
 def _lift(body: Any) -> float:
     """What stands up in the middle is as high on all sides: over its edges a sloping top has to lie higher than the drop over its middle says, mm."""
     _, to_right, to_back = body.tilted.top
-    up = covered(body.sticks_out, Face.TOP)
-    over = max((thing.reach for thing in up), default=0.0)
-    return max((thing.reach + (abs(to_right) + abs(to_back)) * thing.size / 2.0 for thing in up), default=over) - over
+    return over_top(body.sticks_out, abs(to_right) + abs(to_back))[0] - over_top(body.sticks_out)[0]
 
 
 def _twins(body: Any) -> dict[int, int]:
