@@ -152,6 +152,9 @@ def test_a_lining_narrower_around_than_is_needed_is_pieced_off_the_corners(form:
     assert len(drafted.cover.openings) == len(whole.cover.openings)
     assert max(drafted.sewn.apart) < CLOSES
     assert uses(SCHEMES[scheme], refs.LINING_PIECED, drafted.job.cover, drafted.cover)
+    linings = [p for p in drafted.panels if p.cloth is Cloth.LINING]
+    assert sum(n.label == "gap" for p in linings for n in p.notches) == 2  # one gap, in one part, which alone says so
+    assert sum("turning gap" in str(note) for p in linings for note in p.notes) == 1
     if form == "box" and len(parts) < 4:  # with four parts of little more than a side, a join may have nowhere else to lie
         pieces = {piece.name: piece for piece in drafted.cover.pieces}
         for join in joins:

@@ -30,7 +30,6 @@ from omnipel.core.job.finish import RAW, FinishKind, seam
 from omnipel.core.plane.curves import Arc
 from omnipel.core.tolerances import LEAST_GAP, MOST_EASE, MOST_GAP, SEAM
 from omnipel.core.words import refs
-from omnipel.core.words.habits import Habits
 from omnipel.core.words.phrases import Rule, Share, mm, term, tr
 
 
@@ -44,6 +43,7 @@ def with_layers(cover: Cover, choices: CoverChoices, inward: Inward, sewn: Sewn)
         cover = pleated(cover, choices) if hangs else cover
         if choices.lining.pieced and hangs:
             cover = pieced(cover, choices)
+        cover = _with_gap(cover, choices)
     if choices.padding and not any(p.cloth is Cloth.PADDING for p in cover.panels):
         cover = padded(cover, hosts, choices, inward.layer(Cloth.PADDING, outer, sewn))
     if choices.stiffener.thickness:
@@ -88,9 +88,6 @@ def _lined(cover: Cover, hosts: list[Panel], choices: CoverChoices, inner: Inner
     met = [_met(piece, e, lies, hung, inner) for piece, e in meeting]
     seams += met
     findings += _eased(met, meeting, inner.apart)
-    if meeting and all(e.finish.kind is FinishKind.BAGGED for _, e in meeting):
-        panels, found = _with_gap(panels, free, lining.turning_gap, choices.habits)
-        findings += found
     return replace(cover, panels=(*cover.panels, *panels), seams=(*cover.seams, *seams), openings={}, findings=tuple(findings))
 
 
@@ -157,10 +154,23 @@ def _lining_runs(side: tuple[Run, ...]) -> tuple[Run, ...]:
     return tuple(replace(run, piece=f"lining {run.piece}") for run in side)
 
 
-def _with_gap(
-    panels: list[Panel], free: frozenset[tuple[str, str]], gap: float, habits: Habits
-) -> tuple[list[Panel], list[Finding]]:
-    """The gap in the middle of the longest straight seam of the lining, as two marks; and whether a hand goes through."""
+def _with_gap(cover: Cover, choices: CoverChoices) -> Cover:
+    """The cover with the gap that a bagged lining is turned through, as two marks in the middle of its longest straight seam; and whether a hand goes through.
+
+    There is one where the lining meets the outer in bagged edges only.
+    """
+    flat, gap = cover.flat, choices.lining.turning_gap
+    cloths = [({flat[run.piece].cloth for side in seam.sides for run in side}, seam) for seam in cover.seams]
+    met = [seam for cloth, seam in cloths if cloth == {Cloth.OUTER, Cloth.LINING}]
+    if not met or any(seam.kind != SeamKind.BAGGED for seam in met):
+        return cover
+    sewn = {
+        (cover.panel_of[run.piece], run.edge)
+        for cloth, seam in cloths
+        if cloth == {Cloth.LINING}
+        for side in seam.sides
+        for run in side
+    }
     where = refs.TURNING_GAP
     findings = []
     if not LEAST_GAP <= gap <= MOST_GAP:
@@ -172,21 +182,22 @@ def _with_gap(
                 "The turning gap of {gap} is longer than closes neatly: {least} to {most}.", gap=mm(gap), least=least, most=most
             )
         )
-        usual = habits.mm("turning gap")
+        usual = choices.habits.mm("turning gap")
         remedy = Remedy(tr("Leave {gap} open", gap=mm(usual)), (Change(where, usual),))
         findings.append(Finding("turning-gap", Severity.LOOK, text, where, (remedy,)))
+    linings = [panel for panel in cover.panels if panel.cloth is Cloth.LINING]
     _, at, host, edge = max(
-        (_closed_straight(p, e, free), e.curve.length, i, e.name) for i, p in enumerate(panels) for e in p.edges
+        (((panel.name, e.name) in sewn, _straight(e)), e.curve.length, i, e.name)
+        for i, panel in enumerate(linings)
+        for e in panel.edges
     )
     share = min(0.45, gap / at / 2.0)
     marks = tuple(Notch(edge, 0.5 + side * share, "gap", MarkKind.POINT) for side in (-1.0, 1.0))
-    panels = list(panels)
-    note = tr("turning gap of {gap} in the {edge}", gap=mm(gap), edge=term(edge))
-    panels[host] = replace(panels[host], notches=(*panels[host].notches, *marks), notes=(note,))
-    return panels, findings
+    note, panel = tr("turning gap of {gap} in the {edge}", gap=mm(gap), edge=term(edge)), linings[host]
+    opened = replace(panel, notches=(*panel.notches, *marks), notes=(*panel.notes, note))
+    panels = tuple(opened if p.name == panel.name else p for p in cover.panels)
+    return replace(cover, panels=panels, findings=(*cover.findings, *findings))
 
 
-def _closed_straight(panel: Panel, edge: Edge, free: frozenset[tuple[str, str]]) -> tuple[bool, bool]:
-    """What a gap is best left in: a seam of the lining itself, and a straight one."""
-    sewn = (panel.name.removeprefix("lining "), edge.name) not in free
-    return sewn, isinstance(edge.curve, Arc) and not edge.curve.curvature
+def _straight(edge: Edge) -> bool:
+    return isinstance(edge.curve, Arc) and not edge.curve.curvature

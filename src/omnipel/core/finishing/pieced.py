@@ -101,11 +101,11 @@ def _off_corners(piece: Piece, panel: Panel, longest: float) -> float:
     places = np.column_stack((np.linspace(low[0], high[0], LOOKS), np.full(LOOKS, low[1] + (high[1] - low[1]) * 0.37)))
     facing = normals(piece.place, places)
     corners = places[1:, 0][(facing[1:] * facing[:-1]).sum(axis=1) < FOLDED] - low[0]
-    holes = [end - low[0] for figure in panel.figures for end in (figure.points[:, 0].min(), figure.points[:, 0].max())]
-    off = np.array([*corners, *holes])
+    holes = [(figure.points[:, 0].min() - low[0], figure.points[:, 0].max() - low[0]) for figure in panel.figures]
+    off = [*((at, at) for at in corners), *holes]
 
     def clear(at: float) -> float:
-        return float(np.abs(off - at).min()) if len(off) else np.inf
+        return min((max(begin - at, at - end) for begin, end in off), default=np.inf)
 
     steps = np.arange(0.0, min(2.0 * LEAST, longest - LEAST) + 1.0, LEAST / 5.0)
     ways = [at for step in steps for at in (longest - step, whole - longest + step)]
