@@ -33,7 +33,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.LINING_WIDTH: tr("usable width of the lining"),
     refs.LINING_ON: tr("panels that are lined"),
     refs.LINING_AROUND: tr("width of the lining around, 0 for as needed"),
-    refs.LINING_PIECED: tr("piece a lining that its cloth is too small for"),
+    refs.LINING_PIECED: tr("piece the lining"),
     refs.TURNING_GAP: tr("turning gap"),
     refs.PADDING_INSET: tr("padding ends short of the seam by"),
     refs.PADDING_MATERIAL: tr("padding is of"),
