@@ -15,9 +15,11 @@ from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.pictures.drawing import Drawing, Path
 from omnipel.core.pictures.kept import packed
-from omnipel.core.pictures.sewn import shell
+from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheet import board, panel_drawing
-from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.pictures.unrolled import Unrolling, taken_apart
+from omnipel.core.pictures.view import View
+from omnipel.core.pictures.worn import cover_sheets, uncovered, worn
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words.phrases import Voice
 from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MOST, NotExported, Order, exported
@@ -64,11 +66,16 @@ def wrong_pictures(drafted: Drafted, voice: Voice) -> Iterator[str]:
     pictures = [panel_drawing(panel, voice, 5.0) for panel in drafted.panels]
     pictures.append(board(drafted.panels, voice, 5.0, 1.6))
     body, cover = drafted.body, drafted.cover
-    pictures += [sketch(mesh, View()) for mesh in (body.mesh(), shell(cover), shell(cover, apart=True))]
+    rolls = [Unrolling(sheet) for sheet in cover_sheets(cover, plain=True) if sheet.flat]
+    pictures += [
+        drawn(worn(cover, body), View()),
+        drawn(uncovered(body), View()),
+        drawn(taken_apart(rolls, (), 0.8, View()), View()),
+    ]
     for number, picture in enumerate(pictures):
         if unfinite(picture):
             yield f"picture {number} is not finite"
-        if not packed(picture).startswith(b"K1"):
+        if not packed(picture).startswith(b"K2"):
             yield f"picture {number} cannot be kept"
 
 

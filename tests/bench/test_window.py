@@ -14,8 +14,8 @@ from omnipel.bench.commands.goto import goals
 from omnipel.bench.commands.jobs import bring_in
 from omnipel.bench.commands.papers import PapersDialog, write_export
 from omnipel.bench.commands.registry import all_commands
-from omnipel.bench.parts.look import LOOK
 from omnipel.bench.window.window import Window
+from omnipel.core.pictures.pens import Layer
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
@@ -150,11 +150,9 @@ def test_a_click_on_an_edge_lights_both_sides_of_its_seam(sample_window: Window)
     assert station.board.lit == {refs.panel("wall", "lid edge"), refs.panel("lid", "rim")}
     assert station.ledger.chosen == "wall to lid"
     assert station.where.isVisible()
-    accent = LOOK.colours.accent
-    lit = {part.split(":")[1] for part, colour in station.where.tints.items() if colour.name() == accent}
-    assert lit == {"wall", "lid"}
+    assert [item for item in station.where.drawing.items if item.layer is Layer.LIT]  # a line along the object
     station.board.clicked.emit(refs.panel("lid"))
-    assert {part.split(":")[1] for part, colour in station.where.tints.items() if colour.name() == accent} == {"lid"}
+    assert station.where.shining == {refs.panel("lid")}
     station.board.clicked.emit(None)
     assert not station.where.isVisible()
 
@@ -314,7 +312,7 @@ def test_what_sticks_out_is_dragged_to_its_place(sample_window: Window, qtbot: Q
     open_job(sample_window, "Press motor", "object")
     sketch = sample_window.stations["object"].sketch
     before = sample_window.session.open_job.thing.sticks_out[0]
-    face = next(i for i in reversed(sketch.drawing.items) if getattr(i, "fill", "").startswith("sticks out:"))
+    face = next(i for i in reversed(sketch.drawing.items) if getattr(i, "fill", "") == "sticks out" and i.rings)
     at = sketch.to_screen(*face.points.mean(axis=0)).toPoint()
     assert sketch.bump_at(at.toPointF()) == "1"
     yaw = sketch.view.yaw

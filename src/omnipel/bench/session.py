@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, NoReturn
 from PySide6.QtCore import QObject, Signal
 
 from omnipel.bench.deliverer import Deliverer, Pace
+from omnipel.bench.pictures import Pictures
 from omnipel.bench.speech import SPEECH
 from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
 from omnipel.core.words.refs import Of, Ref
@@ -67,6 +68,7 @@ class Session(QObject):
         self.pace = Pace()
         self.works = Works(self.deliverer.came.emit, self.pace.wait)
         self.trying: Trying | None = None
+        self.pictures = Pictures(self)
 
     # Opening
 

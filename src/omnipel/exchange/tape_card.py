@@ -13,7 +13,9 @@ from omnipel.core.forms.body import Body
 from omnipel.core.forms.form import Place
 from omnipel.core.job.document import Job
 from omnipel.core.pictures.pens import PAPERS
-from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.pictures.sketch import sketch
+from omnipel.core.pictures.view import View
+from omnipel.core.pictures.worn import uncovered
 from omnipel.core.words.phrases import Name, Voice, plain, term, tr
 from omnipel.exchange.paper import PLAIN, STRONG, load_type, replay
 
@@ -69,7 +71,7 @@ def _head(canvas: Any, job: Job, voice: Voice, left: float, right: float, top: f
 def _row(canvas: Any, mark: str, place: Place, body: Body | None, voice: Voice, left: float, right: float, y: float) -> float:
     """One reading: small sketch with its path, words, boxes; where the next one begins."""
     if body is not None:
-        drawing = sketch(body.mesh(), View(), body.tape(place.key), "", 0.0)
+        drawing = sketch(uncovered(body), View(), body.tape(place.key), "", 0.0)
         x0, y0, x1, y1 = drawing.bounds
         scale = min(28.0 / max(x1 - x0, 1e-6), (HIGH - 4.0) / max(y1 - y0, 1e-6))
         canvas.saveState()

@@ -29,10 +29,12 @@ class Looked:
 
 def stand_of(looked: Looked) -> Kept:
     """How a job stands, with its picture. A document that cannot be read is a job that stops and says so."""
-    from omnipel.core.draft import draft
+    from omnipel.core.draft import Drafted, draft
     from omnipel.core.pictures.drawing import Drawing
     from omnipel.core.pictures.kept import packed
-    from omnipel.core.pictures.sketch import View, sketch
+    from omnipel.core.pictures.seen import drawn
+    from omnipel.core.pictures.view import View
+    from omnipel.core.pictures.worn import uncovered, worn
     from omnipel.core.remedies import advised
     from omnipel.core.standing import next_step, whole
     from omnipel.shop.document import DocumentError, lawful, of_row
@@ -44,14 +46,17 @@ def stand_of(looked: Looked) -> Kept:
         return Kept(State.STOP.value, Voice(tongue=looked.tongue).say(error.phrase), b"", looked.mark)
     drafted = advised(draft(job), lawful, most=1)  # a card says no more than the first
     body = drafted.body or plausible(job)
-    picture = sketch(body.mesh(), View()) if body is not None else Drawing(())
+    if isinstance(drafted, Drafted):
+        picture = drawn(worn(drafted.cover, drafted.body, plain=True), View())
+    else:
+        picture = drawn(uncovered(body), View()) if body is not None else Drawing(())
     step = Voice(job.unit, looked.tongue).say(next_step(drafted).words)
     return Kept(whole(drafted).value, step, packed(picture), looked.mark)
 
 
 WANTED: Final = (
     *("numpy", "shapely", "pydantic", "omnipel.core.forms", "omnipel.core.covers", "omnipel.core.draft", "omnipel.core.remedies"),
-    *("omnipel.core.pictures.sheet", "omnipel.core.pictures.sewn", "omnipel.shop.document", "omnipel.shop.starter"),
+    *("omnipel.core.pictures.sheet", "omnipel.core.pictures.worn", "omnipel.shop.document", "omnipel.shop.starter"),
 )
 """What a job that is opened needs, in pieces that take no longer than a blink."""
 

@@ -1,7 +1,6 @@
 """Replays a drawing on screen: zoom, pan, and what lies under the pointer."""
 
 import math
-from collections.abc import Sequence
 
 import numpy as np
 from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
@@ -9,7 +8,7 @@ from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPain
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.strokes import Stroke, Thumbnail, paint_strokes, pen
+from omnipel.bench.parts.strokes import Shape, Stroke, Thumbnail, paint_strokes, pen, shaped
 from omnipel.bench.speech import say
 from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.pens import Layer
@@ -20,23 +19,15 @@ NEAR = 7.0
 """A line this near to the pointer counts as pointed at, px."""
 
 
-def polygons_of(drawing: Drawing) -> list[QPolygonF | None]:
-    """The drawing's paths as Qt wants them, y down; None for labels."""
-    return [
-        QPolygonF([QPointF(x, -y) for x, y in item.points.tolist()]) if isinstance(item, Path) else None for item in drawing.items
-    ]
-
-
-def strokes_of(drawing: Drawing, polygons: Sequence[QPolygonF | None]) -> list[tuple[Stroke, QPolygonF]]:
-    """The drawing's paths with their polygons, without its labels."""
-    pairs = zip(drawing.items, polygons, strict=True)
-    return [(item, polygon) for item, polygon in pairs if isinstance(item, Path) and polygon is not None]
+def strokes_of(drawing: Drawing) -> list[tuple[Stroke, Shape]]:
+    """The drawing's paths as Qt wants them, without its labels."""
+    return [(item, shaped(item, item.points.tolist())) for item in drawing.items if isinstance(item, Path)]
 
 
 def thumbnail(drawing: Drawing) -> Thumbnail:
     """A drawing made ready to be painted small."""
     x0, y0, x1, y1 = drawing.bounds
-    return Thumbnail(strokes_of(drawing, polygons_of(drawing)), QRectF(x0, -y1, x1 - x0, y1 - y0))
+    return Thumbnail(strokes_of(drawing), QRectF(x0, -y1, x1 - x0, y1 - y0))
 
 
 class PictureView(QWidget):
@@ -52,11 +43,9 @@ class PictureView(QWidget):
         super().__init__()
         self.setAccessibleName(say(words))
         self.drawing = Drawing(())
-        self.polygons: list[QPolygonF | None] = []
-        self.strokes: list[tuple[Stroke, QPolygonF]] = []
+        self.strokes: list[tuple[Stroke, Shape]] = []
         self.cloth = QColor("#9db08a")
         self.lit: frozenset[Ref] = frozenset()
-        self.tints: dict[str, QColor] = {}
         self.zoom, self.middle = 1.0, QPointF(0.0, 0.0)
         self.fitted = True
         self.grabbed: QPoint | None = None
@@ -73,8 +62,7 @@ class PictureView(QWidget):
     def set_drawing(self, drawing: Drawing) -> None:
         """Show another drawing, at the same zoom unless it is still fitted."""
         self.drawing = drawing
-        self.polygons = polygons_of(drawing)
-        self.strokes = strokes_of(drawing, self.polygons)
+        self.strokes = strokes_of(drawing)
         if self.fitted:
             self.fit()
         self.update()
@@ -124,7 +112,7 @@ class PictureView(QWidget):
         painter.translate(self.width() / 2.0, self.height() / 2.0)
         painter.scale(self.zoom, self.zoom)
         painter.translate(-self.middle.x(), -self.middle.y())
-        paint_strokes(painter, self.strokes, self.cloth, self.lit, self.tints)
+        paint_strokes(painter, self.strokes, self.cloth, self.lit)
         painter.restore()
         for item in self.drawing.items:
             if isinstance(item, Label) and item.words:
@@ -185,15 +173,9 @@ class PictureView(QWidget):
         if found is not None:
             return found
         at = QPointF(float(here[0]), -float(here[1]))
-        for item, polygon in zip(reversed(self.drawing.items), reversed(self.polygons), strict=True):
-            if (
-                isinstance(item, Path)
-                and item.closed
-                and item.ref
-                and polygon is not None
-                and polygon.containsPoint(at, Qt.FillRule.OddEvenFill)
-            ):
-                return item.ref
+        for stroke, shape in reversed(self.strokes):
+            if stroke.closed and stroke.ref and isinstance(shape, QPolygonF) and shape.containsPoint(at, Qt.FillRule.OddEvenFill):
+                return stroke.ref
         return None
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:

@@ -1,45 +1,56 @@
-"""The measured sketch on screen; turned by dragging or by the arrow keys."""
+"""A picture in space on screen: turned by dragging or by the arrow keys, with the tape path over it where one is asked for."""
 
-from PySide6.QtCore import QPoint, Qt
+from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QKeyEvent
 
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.picture import PictureView
+from omnipel.bench.parts.picture import NEAR, PictureView
 from omnipel.core.pictures.drawing import Drawing, Label
-from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.pictures.scene import Scene
+from omnipel.core.pictures.seen import Met, Seen
+from omnipel.core.pictures.sketch import over
+from omnipel.core.pictures.view import View
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.mesh import Mesh
 from omnipel.core.words.phrases import Phrase
+from omnipel.core.words.refs import Ref
 
 TURN_STEP = 0.12
+LOWEST, HIGHEST = -0.9, 1.5
+"""How far one may look from below and from above, radians."""
 
 
 class SketchView(PictureView):
-    """Shows a mesh and the tape path in focus."""
+    """Shows a picture in space. While it is turned it keeps its scale, unless it would leave the frame."""
 
     def __init__(self, words: Phrase) -> None:
         super().__init__(words)
-        self.mesh, self.tape_words = Mesh(), ""
+        self.scene, self.tape_words = Scene(()), ""
         self.tape: Solid | None = None
         self.view = View()
-        self.over = ""
+        self.seen: Seen | None = None
+        self.shining: frozenset[Ref] = frozenset()
 
-    def show_mesh(self, mesh: Mesh, tape: Solid | None = None, words: str = "", *, over: str = "") -> None:
-        """Show a surface and a tape path; parts that begin with `over` are drawn last."""
-        self.over = over
-        self.mesh, self.tape, self.tape_words = mesh, tape, words
+    def show_scene(self, scene: Scene, tape: Solid | None = None, words: str = "", *, lit: frozenset[Ref] = frozenset()) -> None:
+        """Show a picture and a tape path; what is `lit` stands out."""
+        self.scene, self.tape, self.tape_words, self.shining = scene, tape, words, lit
         self._redraw()
 
-    def _redraw(self) -> None:
-        drawing = sketch(self.mesh, self.view, self.tape, self.tape_words, 1.0, over=self.over)
-        x0, y0, x1, y1 = drawing.bounds
-        room = max(self.width() - 90.0, 60.0), max(self.height() - 90.0, 60.0)
-        scale = max((x1 - x0) / room[0], (y1 - y0) / room[1], 1e-3)
-        self.set_drawing(
-            sketch(self.mesh, self.view, self.tape, self.tape_words, LOOK.px(17) * scale, over=self.over)
-            if self.tape is not None
-            else drawing
-        )
+    def light(self, lit: frozenset[Ref]) -> None:
+        """Let something else stand out in the same picture."""
+        if lit != self.shining:
+            self.shining = lit
+            self._redraw(turned=False)
+
+    def _redraw(self, *, turned: bool = True) -> None:
+        if turned or self.seen is None:
+            self.seen = Seen(self.scene, self.view)
+        drawing = self.seen.drawing(self.shining)
+        if self.tape is not None and len(self.tape):
+            x0, y0, x1, y1 = drawing.bounds
+            room = max(self.width() - 90.0, 60.0), max(self.height() - 90.0, 60.0)
+            scale = max((x1 - x0) / room[0], (y1 - y0) / room[1], 1e-3)
+            drawing = Drawing((*drawing.items, *over(self.tape, self.view, self.tape_words, LOOK.px(17) * scale)))
+        self.set_drawing(drawing)
 
     def fit(self) -> None:
         """Fit to the paths; words may stand beside them."""
@@ -49,9 +60,26 @@ class SketchView(PictureView):
         self.drawing = whole
 
     def turn(self, yaw: float, pitch: float) -> None:
-        """Turn the sketch, radians."""
-        self.view = View(self.view.yaw + yaw, min(1.45, max(-0.35, self.view.pitch + pitch)))
+        """Turn the picture, radians."""
+        self.look_from(View(self.view.yaw + yaw, min(HIGHEST, max(LOWEST, self.view.pitch + pitch))))
+
+    def look_from(self, view: View) -> None:
+        """Show it from a side."""
+        self.view = view
+        zoom, fitted = self.zoom, self.fitted
         self._redraw()
+        if fitted and zoom < self.zoom:
+            self.zoom = zoom
+            self.update()
+
+    def met_at(self, point: QPointF) -> Met | None:
+        """What is seen under a point of the screen."""
+        return self.seen.met(*self.from_screen(point)) if self.seen is not None else None
+
+    def ref_at(self, point: QPointF) -> Ref | None:
+        if self.seen is None:
+            return None
+        return self.seen.ref_at(*self.from_screen(point), NEAR / self.zoom)
 
     def drag(self, step: QPoint) -> None:
         self.turn(-step.x() * 0.009, step.y() * 0.009)

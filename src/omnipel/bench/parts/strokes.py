@@ -1,17 +1,20 @@
 """How the paths of a drawing are painted on screen, and small pictures made ready once. Knows no geometry: the shelf is painted with it."""
 
 import struct
-from collections.abc import Mapping, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
-from typing import Protocol
+from typing import Final, Protocol
 
-from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QPainter, QPen, QPolygonF
+from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
 
 from omnipel.bench.parts.look import LOOK, Colours
-from omnipel.core.pictures.pens import FAR, FILLS, HEAD, LAYERS, PATH, PENS, Layer
+from omnipel.core.pictures.pens import FAR, FILLS, FULL, HEAD, LAYERS, PATH, PENS, Layer, Pen
 from omnipel.core.words.refs import Ref
+
+Shape = QPolygonF | QPainterPath | list[QLineF]
+"""A path ready to be painted, y down: one line or ring, several rings, or separate lines."""
 
 
 class Stroke(Protocol):
@@ -31,6 +34,10 @@ class Stroke(Protocol):
     def pairs(self) -> bool: ...
     @property
     def far(self) -> bool: ...
+    @property
+    def rings(self) -> tuple[int, ...]: ...
+    @property
+    def hatched(self) -> bool: ...
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,7 +50,23 @@ class Plain:
     tone: float
     pairs: bool
     far: bool
+    rings: tuple[int, ...] = ()
+    hatched: bool = False
     ref: Ref | None = None
+
+
+def shaped(item: Stroke, points: Sequence[Sequence[float]], flip: float = -1.0) -> Shape:
+    """A path's points as Qt wants them; `flip` turns y over."""
+    if item.pairs:
+        return [QLineF(a[0], flip * a[1], b[0], flip * b[1]) for a, b in zip(points[::2], points[1::2], strict=True)]
+    if item.rings:
+        path = QPainterPath()
+        path.setFillRule(Qt.FillRule.OddEvenFill if item.layer is Layer.PRINT else Qt.FillRule.WindingFill)
+        for start, stop in zip(item.rings, (*item.rings[1:], len(points)), strict=True):
+            path.addPolygon(QPolygonF([QPointF(x, flip * y) for x, y in points[start:stop]]))
+            path.closeSubpath()
+        return path
+    return QPolygonF([QPointF(x, flip * y) for x, y in points])
 
 
 def pen(layer: Layer, *, lit: bool = False, far: bool = False) -> QPen:
@@ -54,8 +77,12 @@ def pen(layer: Layer, *, lit: bool = False, far: bool = False) -> QPen:
 @lru_cache(maxsize=256)
 def _pen(layer: Layer, lit: bool, far: bool, _colours: Colours) -> QPen:
     known = FAR if far else PENS[layer]
-    made = QPen(LOOK.colour("accent" if lit else known.ink), 3.2 if lit else known.px)
-    if known.px_dash and not lit:
+    return _made(known, LOOK.colour("accent" if lit else known.ink), 3.2 if lit else known.px, dashed=not lit)
+
+
+def _made(known: Pen, colour: QColor, wide: float, *, dashed: bool = True) -> QPen:
+    made = QPen(colour, wide)
+    if known.px_dash and dashed:
         made.setDashPattern(known.px_dash)
     made.setCosmetic(True)
     made.setCapStyle(Qt.PenCapStyle.FlatCap)
@@ -63,54 +90,127 @@ def _pen(layer: Layer, lit: bool, far: bool, _colours: Colours) -> QPen:
     return made
 
 
+DEPTHS: Final = {
+    Layer.WEAVE: 0.13,
+    Layer.PLEAT: 0.45,
+    Layer.STITCH: 0.6,
+    Layer.PIPING: 0.5,
+    Layer.SEAM: 0.8,
+    Layer.RIM: 0.85,
+    Layer.CREASE: 0.75,
+    Layer.ZIP: 0.85,
+    Layer.PRINT: 0.85,
+}
+"""How far lines on a sheet stand out from its own colour."""
+
+
+@lru_cache(maxsize=512)
+def _pen_on(layer: Layer, stuff: str, cloth: int, _colours: Colours) -> QPen:
+    """The pen of a layer on a sheet of some stuff."""
+    known = PENS[layer]
+    depth = DEPTHS.get(layer)
+    colour = LOOK.colour(known.ink) if depth is None else _marked(stuff_colour(stuff, QColor.fromRgb(cloth)), depth)
+    return _made(known, colour, known.px)
+
+
+def stuff_colour(stuff: str, cloth: QColor) -> QColor:
+    """The colour of what a sheet is of."""
+    match stuff:
+        case "object":
+            return LOOK.colour("body")
+        case "sticks out":
+            return mixed(LOOK.colour("body"), LOOK.colour("soft"), 0.22)
+        case "webbing" | "trim":
+            return _marked(cloth, 0.4)
+        case "window":
+            return mixed(LOOK.colour("body"), QColor("#8fb6c4"), 0.5)
+        case "print":
+            return _marked(cloth, DEPTHS[Layer.PRINT])
+        case _:
+            return cloth
+
+
+def _marked(colour: QColor, depth: float) -> QColor:
+    """A colour that stands out from another: darker, or lighter where that is dark itself."""
+    return mixed(colour, QColor("#ffffff") if luminance(colour) < DARK_CLOTH else QColor("#17130c"), depth)
+
+
+DARK_CLOTH: Final = 0.14
+"""On cloth darker than this lines are light."""
+
+
+def luminance(colour: QColor) -> float:
+    """Relative luminance, 0 … 1."""
+    parts = (colour.redF(), colour.greenF(), colour.blueF())
+    linear = [part / 12.92 if part <= 0.04045 else ((part + 0.055) / 1.055) ** 2.4 for part in parts]
+    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+
+def mixed(one: QColor, other: QColor, share: float) -> QColor:
+    """So much of the other in the one."""
+    return QColor.fromRgbF(
+        *(
+            a + (b - a) * share
+            for a, b in zip((one.redF(), one.greenF(), one.blueF()), (other.redF(), other.greenF(), other.blueF()), strict=True)
+        )
+    )
+
+
 def paint_strokes(
-    painter: QPainter,
-    strokes: Sequence[tuple[Stroke, QPolygonF]],
-    cloth: QColor,
-    lit: frozenset[Ref] = frozenset(),
-    tints: Mapping[str, QColor] | None = None,
+    painter: QPainter, strokes: Sequence[tuple[Stroke, Shape]], cloth: QColor, lit: frozenset[Ref] = frozenset()
 ) -> None:
     """Paint paths in the painter's own frame; those whose ref is `lit` stand out."""
-    for item, polygon in strokes:
-        if item.pairs:
-            painter.setPen(pen(item.layer))
-            painter.drawLines(polygon.toList())
-            continue
-        if item.layer is Layer.FACE:
-            brush = _tinted(item, tints) if tints and item.fill in tints else _brush(item, cloth)
-            # Facets are drawn hard-edged, in half the time; the lines over them are smooth. A hairline in the facet's own colour
-            # closes the gaps, but where one sees through them it would draw a net.
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
-            hair = QPen(brush.color(), 1.0) if brush.isOpaque() else QPen(Qt.PenStyle.NoPen)
-            hair.setCosmetic(True)
-            painter.setPen(hair)
-            painter.setBrush(brush)
-            painter.drawPolygon(polygon)
-            painter.setRenderHint(QPainter.RenderHint.Antialiasing, True)
-            continue
-        shines = bool(lit) and item.ref in lit and item.layer in (Layer.SEW, Layer.CUT)
-        painter.setPen(pen(item.layer, lit=shines, far=item.far))
-        if item.closed:
+    for item, shape in strokes:
+        if isinstance(shape, list):
+            painter.setPen(_pen_on(item.layer, item.fill, cloth.rgb(), LOOK.colours) if item.fill else pen(item.layer))
+            painter.drawLines(shape)
+        elif item.layer is Layer.FACE or item.layer is Layer.PRINT:
+            _fill(painter, item, shape, cloth)
+        elif item.closed and not isinstance(shape, QPainterPath):
+            painter.setPen(pen(item.layer, lit=_shines(item, lit), far=item.far))
             painter.setBrush(_brush(item, cloth))
-            painter.drawPolygon(polygon)
-        else:
+            painter.drawPolygon(shape)
+        elif not isinstance(shape, QPainterPath):
+            painter.setPen(pen(item.layer, lit=_shines(item, lit), far=item.far))
             painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.drawPolyline(polygon)
+            painter.drawPolyline(shape)
 
 
-def _tinted(item: Stroke, tints: Mapping[str, QColor]) -> QBrush:
-    """A face of the cover in its own colour, seen through as much as its alpha says."""
-    colour = tints[item.fill]
-    shaded = _shaded(colour, item.tone)
-    shaded.setAlpha(colour.alpha())
-    return QBrush(shaded)
+def _shines(item: Stroke, lit: frozenset[Ref]) -> bool:
+    return bool(lit) and item.ref in lit and item.layer in (Layer.SEW, Layer.CUT)
+
+
+def _fill(painter: QPainter, item: Stroke, shape: QPolygonF | QPainterPath, cloth: QColor) -> None:
+    """A face in its own colour, hatched where it lies in the shade."""
+    colour = shaded(stuff_colour(item.fill, cloth), item.tone)
+    # A hairline in the face's own colour closes the gap to what lies beside it.
+    hair = QPen(colour, 0.7)
+    hair.setCosmetic(True)
+    painter.setPen(hair)
+    painter.setBrush(QBrush(colour))
+    _draw(painter, shape)
+    if item.hatched:
+        painter.setPen(Qt.PenStyle.NoPen)
+        line = _marked(colour, HATCHED)
+        brush = QBrush(line, Qt.BrushStyle.BDiagPattern)
+        inverted, _ = painter.transform().inverted()
+        brush.setTransform(inverted)  # the hatch keeps its size and its slant whatever the zoom
+        painter.setBrush(brush)
+        _draw(painter, shape)
+
+
+def _draw(painter: QPainter, shape: QPolygonF | QPainterPath) -> None:
+    if isinstance(shape, QPainterPath):
+        painter.drawPath(shape)
+    else:
+        painter.drawPolygon(shape)
+
+
+HATCHED: Final = 0.1
+"""How far the hatch stands out from the shade."""
 
 
 def _brush(item: Stroke, cloth: QColor) -> QBrush:
-    if item.layer is Layer.FACE:
-        kind = item.fill.partition(":")[0]
-        base = {"object": LOOK.colour("body"), "sticks out": LOOK.colour("glow")}.get(kind, cloth)
-        return QBrush(_shaded(base, item.tone))
     if not item.fill:
         return QBrush(Qt.BrushStyle.NoBrush)
     tint = QColor(cloth)
@@ -118,16 +218,15 @@ def _brush(item: Stroke, cloth: QColor) -> QBrush:
     return QBrush(tint)
 
 
-def _shaded(colour: QColor, tone: float) -> QColor:
-    """A colour in light of 0 … 1."""
-    shade = 0.74 + 0.26 * tone
-    return QColor.fromRgbF(colour.redF() * shade, colour.greenF() * shade, colour.blueF() * shade)
+def shaded(colour: QColor, tone: float) -> QColor:
+    """A colour in light of 0 … 1; a little over 1 is lighter than it is."""
+    return QColor.fromRgbF(*(min(1.0, part * tone) for part in (colour.redF(), colour.greenF(), colour.blueF())))
 
 
 class Thumbnail:
     """A picture made ready once, to be painted small into any box; it fills `bounds`, y down."""
 
-    def __init__(self, strokes: Sequence[tuple[Stroke, QPolygonF]], bounds: QRectF) -> None:
+    def __init__(self, strokes: Sequence[tuple[Stroke, Shape]], bounds: QRectF) -> None:
         self.strokes, self.bounds = strokes, bounds
 
     def paint(self, painter: QPainter, box: QRectF) -> None:
@@ -143,18 +242,24 @@ class Thumbnail:
 
 def unpacked(picture: bytes) -> Thumbnail:
     """A kept picture, as `core/pictures/kept.py` packs it; an empty one for what is none."""
-    strokes: list[tuple[Stroke, QPolygonF]] = []
+    strokes: list[tuple[Stroke, Shape]] = []
     try:
         mark, wide, high = struct.unpack_from(HEAD, picture)
+        if mark != b"K2":
+            return Thumbnail((), QRectF())
         at = struct.calcsize(HEAD)
         while at < len(picture):
-            layer, flags, tone, fill, count = struct.unpack_from(PATH, picture, at)
+            layer, flags, tone, fill, more, count = struct.unpack_from(PATH, picture, at)
             at += struct.calcsize(PATH)
+            begins = struct.unpack_from(f"<{more}H", picture, at)
+            at += 2 * more
             flat = struct.unpack_from(f"<{2 * count}h", picture, at)
             at += 4 * count
-            polygon = QPolygonF([QPointF(x, y) for x, y in zip(flat[::2], flat[1::2], strict=True)])
-            made = Plain(LAYERS[layer], bool(flags & 1), FILLS[fill], tone / 255.0, bool(flags & 2), bool(flags & 4))
-            strokes.append((made, polygon))
-    except (struct.error, IndexError):
+            rings = (0, *begins) if LAYERS[layer] in (Layer.FACE, Layer.PRINT) else ()
+            made = Plain(
+                LAYERS[layer], bool(flags & 1), FILLS[fill], tone / FULL, bool(flags & 2), bool(flags & 4), rings, bool(flags & 8)
+            )
+            strokes.append((made, shaped(made, list(zip(flat[::2], flat[1::2], strict=True)), 1.0)))
+    except (struct.error, IndexError, ValueError):
         return Thumbnail((), QRectF())
-    return Thumbnail(strokes if mark == b"K1" else (), QRectF(0.0, 0.0, wide, high))
+    return Thumbnail(strokes, QRectF(0.0, 0.0, wide, high))

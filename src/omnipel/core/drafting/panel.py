@@ -60,17 +60,40 @@ class Notch:
     kind: MarkKind = MarkKind.NOTCH
 
 
+class Shows(StrEnum):
+    """What is seen of a figure on the sewn cover."""
+
+    NOTHING = "nothing"
+    STITCHES = "stitches"
+    EDGE = "edge"
+    FASTENER = "fastener"
+    PRINT = "print"
+
+
 @dataclass(frozen=True)
 class Figure:
-    """Something drawn inside a panel: a fold line, a placement line, a hole. Points `(n, 2)`."""
+    """Something drawn inside a panel: a fold line, a placement line, a hole. Points `(n, 2)`.
+
+    `shows` says what is seen of it on the sewn cover, None what its kind tells; `feature` is the id of what was put on the cover that it belongs to, ""
+    where it is the scheme's.
+    """
 
     name: str
     points: Points
     kind: MarkKind = MarkKind.LINE
     closed: bool = False
+    shows: Shows | None = None
+    feature: str = ""
 
     def __post_init__(self) -> None:
         self.points.setflags(write=False)
+
+    @property
+    def seen(self) -> Shows:
+        """What is seen of it on the sewn cover."""
+        if self.shows is not None:
+            return self.shows
+        return {MarkKind.CUT_OUT: Shows.EDGE, MarkKind.POINT: Shows.FASTENER}.get(self.kind, Shows.NOTHING)
 
 
 @dataclass(slots=True)

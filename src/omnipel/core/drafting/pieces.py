@@ -7,6 +7,7 @@ edges of pieces. A mirrored piece is cut from the pattern turned over.
 from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
@@ -29,6 +30,8 @@ class Piece:
         clear: how far from the object it is promised to lie at least, mm; None where nothing is promised.
         on: the piece on whose face it lies; "" for a piece of the surface itself.
         behind: whether others hang before it, so that it is not seen from outside.
+        feature: the id of what was put on the cover that it belongs to; "" for a piece of the cover itself.
+        inside: whether it lies on the wrong side of the piece that it is on.
     """
 
     name: str
@@ -38,6 +41,8 @@ class Piece:
     clear: float | None = None
     on: str = ""
     behind: bool = False
+    feature: str = ""
+    inside: bool = False
 
 
 def placed(
@@ -49,9 +54,11 @@ def placed(
     clear: float | None = None,
     on: str = "",
     behind: bool = False,
+    feature: str = "",
+    inside: bool = False,
 ) -> Piece:
     """A piece cut from a panel; without a name of its own it is called like the panel."""
-    return Piece(name or panel.name, panel.name, place, mirrored, clear, on, behind)
+    return Piece(name or panel.name, panel.name, place, mirrored, clear, on, behind, feature, inside)
 
 
 def counted(panels: Iterable[Panel], pieces: Sequence[Piece]) -> tuple[Panel, ...]:
@@ -81,23 +88,52 @@ def facets(piece: Piece, panel: Panel, chord_error: float) -> list[Solid]:
     return [points[::-1] for points in made] if piece.mirrored else made
 
 
-def flat_facets(place: Placement, panel: Panel, chord_error: float) -> list[Points]:
-    """The parts of a flat panel, cut-outs and what is boxed off left out, that are flat in space; rings without repeated end, counter-clockwise."""
+@dataclass(frozen=True, slots=True)
+class FlatParts:
+    """A flat panel, cut-outs and what is boxed off left out, parted so that each part is flat in space.
+
+    Args:
+        rings: the parts, without repeated end, counter-clockwise.
+        cells: convex polygons that cover the panel; each ring lies in one of them.
+        cell: which cell each ring lies in.
+        outline: what is there of the panel.
+    """
+
+    rings: list[Points]
+    cells: list[Points]
+    cell: list[int]
+    outline: BaseGeometry
+
+
+def flat_parts(place: Placement, panel: Panel, chord_error: float, *, thinned: float = 0.0) -> FlatParts:
+    """A flat panel parted where it is bent in space; its outline may be `thinned` to one that stays so near to it, mm."""
     outline: BaseGeometry = shapely.Polygon(panel.sew_points)
     for figure in panel.figures:
         if figure.kind in (MarkKind.CUT_OUT, MarkKind.BOXED) and figure.closed:
             outline = outline.difference(shapely.make_valid(shapely.Polygon(figure.points)))
+    if thinned:
+        outline = outline.simplify(thinned)
     low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
     cells = place.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error)
     shapely.prepare(outline)
-    made: list[Points] = []
-    for cell in cells:
-        polygon = shapely.Polygon(cell)
-        if outline.covers(polygon):
-            made.append(cell)
-            continue
-        made += [ring for part in _polygons(outline.intersection(polygon)) for ring in _without_holes(part)]
-    return made
+    corners = np.concatenate([np.vstack((cell, cell[:1])) for cell in cells])
+    owner = np.repeat(np.arange(len(cells)), [len(cell) + 1 for cell in cells])
+    polygons = np.asarray(shapely.polygons(shapely.linearrings(corners, indices=owner)))
+    whole = np.asarray(shapely.covers(outline, polygons))
+    parts = shapely.intersection(outline, polygons[~whole])
+    left = iter(parts)
+    rings: list[Points] = []
+    of: list[int] = []
+    for i, (cell, all_of_it) in enumerate(zip(cells, whole, strict=True)):
+        found = [cell] if all_of_it else [ring for part in _polygons(next(left)) for ring in _without_holes(part)]
+        rings += found
+        of += [i] * len(found)
+    return FlatParts(rings, cells, of, outline)
+
+
+def flat_facets(place: Placement, panel: Panel, chord_error: float) -> list[Points]:
+    """The parts of a flat panel, cut-outs and what is boxed off left out, that are flat in space; rings without repeated end, counter-clockwise."""
+    return flat_parts(place, panel, chord_error).rings
 
 
 def _polygons(shape: shapely.Geometry) -> list[shapely.Polygon]:

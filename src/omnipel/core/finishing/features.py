@@ -223,14 +223,15 @@ def _laid(panel: Panel, laid: Laid, put: Put, name: str) -> Piece:
     """A panel of a feature on the outside of the piece that it lies on."""
     spot = laid.spot
     if laid.place is not None:
-        return placed(panel, laid.place, name, on=spot.piece.name)
+        return placed(panel, laid.place, name, on=spot.piece.name, feature=put.feature.id)
     at = spot.at + laid.right * spot.right - laid.up * spot.down
     px, py = middle(panel)
     move = at - px * spot.right + py * spot.down
     under = LaidOn(
         spot.piece.place, (float(move[0]), float(move[1])), (float(spot.right[0]), float(spot.right[1])), spot.piece.mirrored
     )
-    return placed(panel, Beside(under, put.choices.cloth.thickness), name, on=spot.piece.name)
+    thick = put.choices.cloth.thickness * (-1.0 if laid.inside else 1.0)
+    return placed(panel, Beside(under, thick), name, on=spot.piece.name, feature=put.feature.id, inside=laid.inside)
 
 
 def _named(panel: Panel, taken: set[str]) -> Panel:

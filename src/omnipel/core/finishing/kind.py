@@ -12,7 +12,7 @@ from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.options import Option
 from omnipel.core.covers.scheme import Hardware
-from omnipel.core.drafting.panel import Figure, MarkKind, Notch, Panel
+from omnipel.core.drafting.panel import Figure, MarkKind, Notch, Panel, Shows
 from omnipel.core.finishing.ground import Ground
 from omnipel.core.finishing.spots import Spot
 from omnipel.core.finishing.strips import binding_width, strip
@@ -44,13 +44,17 @@ class Lies(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Laid:
-    """A panel of its own: its middle so far to the right of and above the middle of what it belongs to, on its right side; or standing out as `place` says."""
+    """A panel of its own: its middle so far to the right of and above the middle of what it belongs to; or standing out as `place` says.
+
+    It lies on the right side of the cloth, or on the wrong side when it is `inside`.
+    """
 
     panel: Panel
     spot: Spot
     right: float = 0.0
     up: float = 0.0
     place: Placement | None = None
+    inside: bool = False
 
 
 @dataclass
@@ -152,20 +156,29 @@ class Put:
         return shapely.make_valid(shapely.Polygon(flat))
 
     def draw(
-        self, name: str, points: Points, kind: MarkKind = MarkKind.LINE, *, closed: bool = False, spot: Spot | None = None
+        self,
+        name: str,
+        points: Points,
+        kind: MarkKind = MarkKind.LINE,
+        *,
+        closed: bool = False,
+        spot: Spot | None = None,
+        shows: Shows | None = None,
     ) -> None:
         """Draw something on its panel, from its own frame."""
         on = spot or self.spot
-        figure = Figure(name, on.flat(np.asarray(points, dtype=np.float64)), kind, closed)
+        figure = Figure(name, on.flat(np.asarray(points, dtype=np.float64)), kind, closed, shows, self.feature.id)
         self.made.figures.setdefault(on.piece.name, []).append(figure)
 
     def mark(self, notch: Notch, piece: str = "") -> None:
         """A mark on an edge."""
         self.made.notches.setdefault(piece or self.spot.piece.name, []).append(notch)
 
-    def lay(self, panel: Panel, right: float = 0.0, up: float = 0.0, place: Placement | None = None) -> None:
-        """A panel of its own, its middle so far from the middle of it; or standing out from there."""
-        self.made.panels.append(Laid(panel, self.spot, right, up, place))
+    def lay(
+        self, panel: Panel, right: float = 0.0, up: float = 0.0, place: Placement | None = None, *, inside: bool = False
+    ) -> None:
+        """A panel of its own, its middle so far from the middle of it; or standing out from there; on the wrong side of the cloth if `inside`."""
+        self.made.panels.append(Laid(panel, self.spot, right, up, place, inside))
 
     def hang(self, *ribbons: Ribbon) -> None:
         """What hangs on the cover there, in space."""

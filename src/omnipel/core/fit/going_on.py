@@ -119,13 +119,19 @@ def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma
     sigmas = {reading.place: spread(reading) for reading in readings}
     parts = _variances(tightest.slack, sigmas)
     parts[SEWING] = (_sewing_slope(tightest, cover) * sewing_sigma) ** 2
-    variance = math.fsum(parts.values())
+    variance = spread_of(tightest, cover, sigmas, sewing_sigma)
     ranked = sorted(((name, part / variance if variance else 0.0) for name, part in parts.items()), key=lambda pair: -pair[1])
     by_reading = [name for name, part in ranked if name != SEWING and part > 0.0]
     chance = chance_of(everything, cover, sigmas, sewing_sigma)
     surer = _surer(everything, cover, sigmas, sewing_sigma) if tightest.left >= 0.0 and chance < SURE_CHANCE else 0.0
     most = by_reading[0] if by_reading else ""
     return Fit(around, across, tightest, math.sqrt(variance), chance, most, tuple(ranked), surer=surer)
+
+
+def spread_of(slack: Slack, cover: Cover, sigmas: Mapping[str, float], sewing_sigma: float) -> float:
+    """The variance of a slack, mm²: of the readings it rests on, by their spreads, and of the sewing."""
+    sewing = (_sewing_slope(slack, cover) * sewing_sigma) ** 2
+    return math.fsum((*_variances(slack.slack, sigmas).values(), sewing))
 
 
 def _surer(slacks: Sequence[Slack], cover: Cover, sigmas: Mapping[str, float], sewing_sigma: float) -> float:

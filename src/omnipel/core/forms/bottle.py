@@ -3,7 +3,7 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import ClassVar, Final
 
 import numpy as np
 
@@ -101,6 +101,10 @@ def places(readings: Sequence[Reading], thing: Thing) -> tuple[Place, ...]:
     return PLACES
 
 
+SHOULDER: Final = 5
+"""A sketched shoulder has so many bands."""
+
+
 @dataclass(frozen=True, slots=True)
 class Bottle:
     """A measured bottle; `neck` and `neck_height` are None when it has no neck."""
@@ -125,12 +129,20 @@ class Bottle:
 
     @property
     def profile(self) -> tuple[tuple[float, float], ...]:
-        """Radius and height from the ground up; what was not measured between belly and neck is as sketched."""
+        """Radius and height from the ground up; what was not measured between belly and neck is sketched: a shoulder that is a quarter circle.
+
+        It ends as far below the neck's height as cloth of that length, drawn in from the belly to the neck, ends below its own length.
+        """
         r, h = self.diameter.value / 2.0, self.height.value
         if self.neck_across is None or self.neck_height is None:
             return (r, 0.0), (r, h)
         n, at = self.neck_across.value / 2.0, self.neck_height.value
-        return (r, 0.0), (r, at * 0.72), ((r + n) / 1.9, at * 0.9), (n, at), (n, max(h, at * 1.02))
+        neck, quarter = (n, max(h, at * 1.02)), math.pi / 2.0 * (r - n)
+        if quarter > at:
+            return (r, 0.0), (n, math.sqrt(max(at * at - (r - n) ** 2, (0.1 * at) ** 2))), neck
+        turns = np.linspace(0.0, math.pi / 2.0, SHOULDER + 1)
+        shoulder = ((n + (r - n) * math.cos(turn), at - quarter + (r - n) * math.sin(turn)) for turn in turns)
+        return (r, 0.0), *shoulder, neck
 
     @property
     def occupied(self) -> Occupied:
@@ -139,7 +151,7 @@ class Bottle:
 
     def mesh(self) -> Mesh:
         """Its surface."""
-        return loft([ring(r, z, 36) for r, z in self.profile])
+        return loft([ring(r, z) for r, z in self.profile])
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""

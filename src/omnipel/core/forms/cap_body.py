@@ -25,7 +25,8 @@ from omnipel.core.words.working import Worked, given, worked
 BELOW_RIM = 0.9
 """Girth under the rim as a share of the rim, where it has not been measured; for the sketch only."""
 LIP = 0.92
-"""The lip goes down to this share of the height; for the sketch, too."""
+LIP_DEEP = 0.015
+"""The lip goes down to this share of the height, and no deeper than this share of what the rim is across; for the sketch, too."""
 MOST_AROUND = 60
 """No more points than this of a traced rim are drawn."""
 TRACED = "outline"
@@ -116,7 +117,8 @@ class CapBody:
         """Radius and height from the ground up, the rim at the top; what was not measured below it is as sketched."""
         r, h = self.diameter.value / 2.0, self.height.value
         under = self.below.value / (2.0 * math.pi) if self.below else r * BELOW_RIM
-        return (under * 0.72, 0.0), (under, h * 0.55), (under, h * (LIP - 0.02)), (r, h * LIP), (r, h)
+        lip = h - min(h * (1.0 - LIP), 2.0 * r * LIP_DEEP)
+        return (under * 0.72, 0.0), (under, h * 0.55), (under, lip - 0.25 * (h - lip)), (r, lip), (r, h)
 
     @property
     def rim_outline(self) -> Points:
@@ -133,8 +135,9 @@ class CapBody:
         if self.ring is None:
             return TurnedBody(np.array(self.profile))
         high, scale = self.height.value, self.profile[2][0] / self.profile[-1][0]
-        lip = Prism(self.rim_outline, high * LIP, high, Frame())
-        return All((lip, Prism(self.rim_outline * scale, 0.0, high * LIP, Frame())))
+        under = self.profile[-2][1]
+        lip = Prism(self.rim_outline, under, high, Frame())
+        return All((lip, Prism(self.rim_outline * scale, 0.0, under, Frame())))
 
     def mesh(self) -> Mesh:
         """Its surface."""

@@ -86,7 +86,7 @@ class Flat:
         if self.ring is not None:
             outline = self.ring - self.ring.max(axis=0) / 2.0
         thin = max(self.length.value, self.width.value) * 0.01
-        return loft([level(outline, 0.0), level(outline, thin)])
+        return loft([level(outline, -thin), level(outline, 0.0)])
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -14,7 +14,10 @@ from omnipel.core.words.refs import Ref
 
 @dataclass(frozen=True)
 class Path:
-    """A polyline, or separate segments when `pairs`. `tone` 0 … 1 shades a filled face; `ref` says what was drawn; `far` that it lies behind."""
+    """A polyline, or separate segments when `pairs`, or several rings that are filled as one where `rings` tells at which point each begins.
+
+    `tone` 0 … 1 shades a filled face, which lies in the shade if `hatched`; `ref` says what was drawn; `far` that it lies behind.
+    """
 
     points: Points
     layer: Layer
@@ -24,6 +27,8 @@ class Path:
     ref: Ref | None = None
     pairs: bool = False
     far: bool = False
+    rings: tuple[int, ...] = ()
+    hatched: bool = False
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,14 +79,14 @@ def together(drawings: Iterable[Drawing]) -> Drawing:
 def _turned(item: Item) -> Item:
     if isinstance(item, Path):
         points = np.column_stack((-item.points[:, 1], item.points[:, 0]))
-        return Path(points, item.layer, item.closed, item.fill, item.tone, item.ref, item.pairs, item.far)
+        return replace(item, points=points)
     at = (-item.at[1], item.at[0])
     return Label(at, item.words, item.size, item.layer, item.anchor, item.angle + math.pi / 2.0, item.strong, item.ref)
 
 
 def _moved(item: Item, dx: float, dy: float) -> Item:
     if isinstance(item, Path):
-        return Path(item.points + (dx, dy), item.layer, item.closed, item.fill, item.tone, item.ref, item.pairs, item.far)
+        return replace(item, points=item.points + (dx, dy))
     return Label(
         (item.at[0] + dx, item.at[1] + dy), item.words, item.size, item.layer, item.anchor, item.angle, item.strong, item.ref
     )

@@ -25,13 +25,26 @@ class Layer(StrEnum):
     DIMENSION = "dimension"
     TAPE = "tape"
     COVER = "cover"
+    CONTOUR = "contour"
+    CREASE = "crease"
+    SEAM = "seam"
+    RIM = "rim"
+    STITCH = "stitch"
+    PLEAT = "pleat"
+    WEAVE = "weave"
+    PIPING = "piping"
+    ZIP = "zip"
+    LIT = "lit"
+    PRINT = "print"
 
 
 LAYERS: Final = tuple(Layer)
-FILLS: Final = ("", "object", "sticks out", "cloth")
-"""What may fill a path of a kept picture."""
+FILLS: Final = ("", "object", "sticks out", "cloth", "window", "webbing", "trim", "print")
+"""What may fill a path of a kept picture, or what its lines lie on."""
 HEAD: Final = "<2shh"
-PATH: Final = "<BBBBH"
+PATH: Final = "<BBBBHH"
+FULL: Final = 200
+"""A tone of 1 is kept as this."""
 SIDE: Final = 20_000
 """Of a kept picture (`kept.py`): how it begins, how each path begins, and how long its longer side is."""
 LAYER_WORDS = {
@@ -79,6 +92,17 @@ PENS: Final[Mapping[Layer, Pen]] = {
     Layer.TAPE: Pen(0.8, ink="accent", px=3.0),
     Layer.COVER: Pen(0.4, ink="accent", px=1.2),
     Layer.TEXT: Pen(0.2),
+    Layer.CONTOUR: Pen(0.5, px=2.0),
+    Layer.CREASE: Pen(0.25, px=1.0),
+    Layer.SEAM: Pen(0.3, px=1.2),
+    Layer.RIM: Pen(0.4, px=1.6),
+    Layer.STITCH: Pen(0.2, px=1.0, grey=0.15),
+    Layer.PLEAT: Pen(0.2, px=1.0, grey=0.25),
+    Layer.WEAVE: Pen(0.1, px=0.7, grey=0.55),
+    Layer.PIPING: Pen(0.9, px=3.6, grey=0.3),
+    Layer.ZIP: Pen(0.9, (0.6, 0.5), "ink", 3.2, (0.5, 0.5)),
+    Layer.LIT: Pen(0.9, ink="accent", px=4.0),
+    Layer.PRINT: Pen(0.1, px=0.5),
 }
 FAR: Final = Pen(0.25, (1.0, 1.0), "accent", 1.4, (2.0, 2.0))
 """A tape where it runs behind the thing."""

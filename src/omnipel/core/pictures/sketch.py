@@ -1,80 +1,33 @@
-"""The measured sketch: the object's faces projected and shaded, with tape paths and dimensions over it.
-
-Parallel projection; the viewer stands in front (−y), turned by `yaw` about the vertical and looking down by `pitch`. Faces that
-look away are left out and the rest is drawn from far to near.
-"""
-
-import math
-from dataclasses import dataclass
+"""The measured sketch: a picture in space, with the tape path and its value over it."""
 
 import numpy as np
 from numpy.typing import NDArray
 
 from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
 from omnipel.core.pictures.pens import Layer
+from omnipel.core.pictures.scene import Scene
+from omnipel.core.pictures.seen import drawn
+from omnipel.core.pictures.view import View
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.mesh import CREASE, Mesh
-
-LIGHT = np.array([-0.45, -0.65, 0.62])
 
 
-@dataclass(frozen=True, slots=True)
-class View:
-    """Where the sketch is seen from, radians."""
-
-    yaw: float = 0.5
-    pitch: float = 0.42
-
-    def matrix(self) -> NDArray[np.float64]:
-        """Rows: screen x, screen y, towards the viewer; `(3, 3)`."""
-        cy, sy, cp, sp = math.cos(self.yaw), math.sin(self.yaw), math.cos(self.pitch), math.sin(self.pitch)
-        return np.array([[cy, sy, 0.0], [-sy * sp, cy * sp, cp], [sy * cp, -cy * cp, sp]])
-
-
-def sketch(mesh: Mesh, view: View, tape: Solid | None = None, words: str = "", text: float = 12.0, *, over: str = "") -> Drawing:
-    """Draw a mesh, and over it the tape path in focus with start and stop.
+def sketch(scene: Scene, view: View, tape: Solid | None = None, words: str = "", text: float = 12.0) -> Drawing:
+    """Draw a picture, and over it the tape path in focus with start and stop.
 
     Args:
-        mesh: faces and lines.
+        scene: what is drawn.
         view: where it is seen from.
         tape: path of the reading in focus, `(n, 3)`.
         words: the reading's value, written beside the path.
         text: height of the words, mm.
-        over: parts that begin so are drawn after the others.
     """
-    matrix = view.matrix()
-    items: list[Item] = []
-    if mesh.faces:
-        towards = mesh.normals @ matrix[2]
-        items = [*_faces(mesh, matrix, towards, over), _lines(mesh, matrix, towards)]
-    if tape is not None and len(tape):
-        items += _tape(tape, matrix, words, text)
-    return Drawing(tuple(items))
+    drawing = drawn(scene, view)
+    return Drawing((*drawing.items, *over(tape, view, words, text))) if tape is not None and len(tape) else drawing
 
 
-def _faces(mesh: Mesh, matrix: NDArray[np.float64], towards: NDArray[np.float64], over: str) -> list[Item]:
-    """Faces that look at the viewer, far to near."""
-    tones = 0.45 + 0.55 * np.clip(mesh.normals @ (LIGHT / np.linalg.norm(LIGHT)), 0.0, 1.0)
-    depth = mesh.middles @ matrix[2]
-    if over:  # what lies close over the object is drawn after it, or neighbouring facets would show through one another
-        depth = depth + np.array([face.part.startswith(over) for face in mesh.faces]) * (np.ptp(depth) + 1.0)
-    order = np.argsort(depth, kind="stable")
-    flat = matrix[:2].T
-    return [
-        Path(mesh.faces[i].points @ flat, Layer.FACE, True, mesh.faces[i].part, float(tones[i]))
-        for i in order
-        if towards[i] > 1e-9
-    ]
-
-
-def _lines(mesh: Mesh, matrix: NDArray[np.float64], towards: NDArray[np.float64]) -> Item:
-    """Creases between faces that are seen, and the silhouette, as one item of separate segments."""
-    ends, sides = mesh.edges
-    seen = np.append(towards > 1e-9, False)  # the last stands for "no face"
-    first, second = seen[sides[:, 0]], seen[sides[:, 1]]
-    cosine = np.einsum("ij,ij->i", mesh.normals[sides[:, 0]], mesh.normals[sides[:, 1]])
-    drawn = (first != second) | (first & second & (cosine < math.cos(CREASE)))
-    return Path(ends[drawn].reshape(-1, 3) @ matrix[:2].T, Layer.OUTLINE, pairs=True)
+def over(tape: Solid, view: View, words: str, text: float) -> list[Item]:
+    """A tape path with its words, to be drawn over a picture."""
+    return _tape(tape, view.matrix(), words, text)
 
 
 def _tape(tape: Solid, matrix: NDArray[np.float64], words: str, text: float) -> list[Item]:

@@ -18,6 +18,8 @@ from omnipel.core.space.cells import Box, grid, steps_around
 from omnipel.core.space.frames import Frame, Solid
 from omnipel.core.space.paths import Path, Runs
 
+SPARE = 0.5
+"""Cells reach so far beyond what they cover, mm."""
 STEP = 1e-3
 """Normals are taken over this far to each side, mm."""
 
@@ -155,7 +157,9 @@ class Cone:
         """Strips between lines that run up the cone."""
         widest = max(self.radius, self.radius + self.slant * self.widens)
         runs = steps_around(-self.span / 2.0, self.span / 2.0, 1.0 / self.radius, widest, chord_error)
-        lower, upper = self._flat(runs, 0.0), self._flat(runs, self.slant)
+        # The arcs below and above bulge beyond their chords.
+        spare = 2.0 * abs(self.curvature) * (runs[1] - runs[0]) ** 2 / 8.0 + SPARE
+        lower, upper = self._flat(runs, -spare), self._flat(runs, self.slant + spare)
         return [np.array([lower[i], lower[i + 1], upper[i + 1], upper[i]]) for i in range(len(runs) - 1)]
 
     def _flat(self, run: Runs, up: float) -> Points:

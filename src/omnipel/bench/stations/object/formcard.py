@@ -11,7 +11,9 @@ from omnipel.bench.speech import say
 from omnipel.core.covers import schemes_for
 from omnipel.core.forms.form import Form
 from omnipel.core.pictures.drawing import Drawing
-from omnipel.core.pictures.sketch import View, sketch
+from omnipel.core.pictures.seen import drawn
+from omnipel.core.pictures.view import View
+from omnipel.core.pictures.worn import uncovered
 from omnipel.shop.starter import plausible, starter
 
 
@@ -35,7 +37,7 @@ class FormCard(QAbstractButton):
     def paintEvent(self, event: QPaintEvent) -> None:
         if self.picture is None:
             body = plausible(starter(self.form.key, schemes_for(self.form)[0].key))
-            self.picture = thumbnail(sketch(body.mesh(), View()) if body else Drawing(()))
+            self.picture = thumbnail(drawn(uncovered(body), View()) if body else Drawing(()))
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(LOOK.colour("surface"))

@@ -13,11 +13,11 @@ from omnipel.bench.session import Session
 from omnipel.core.forms.body import WAYS
 from omnipel.core.job.document import Job
 from omnipel.core.job.thing import Face, SticksOut
-from omnipel.core.pictures.drawing import Path
+from omnipel.core.pictures.worn import uncovered
 from omnipel.core.words.phrases import tr
+from omnipel.core.words.refs import Of
 from omnipel.shop.starter import plausible
 
-BUMP = "sticks out:"
 SEEN = 0.02
 """A side that is seen more edge-on than this is not clicked on."""
 
@@ -41,7 +41,7 @@ class StickSketch(SketchView):
         """Show the job, with what is being dragged where it is now."""
         body = plausible(self._job()) if self.held is not None else self.session.body
         if body is not None:
-            self.show_mesh(body.mesh())
+            self.show_scene(uncovered(body))
 
     def _job(self) -> Job:
         job = self.session.open_job
@@ -52,13 +52,8 @@ class StickSketch(SketchView):
 
     def bump_at(self, point: QPointF) -> str:
         """The id of what sticks out under a point of the screen, "" for nothing."""
-        x, y = self.from_screen(point)
-        for item, polygon in zip(reversed(self.drawing.items), reversed(self.polygons), strict=True):
-            if not (isinstance(item, Path) and item.fill.startswith(BUMP)) or polygon is None:
-                continue
-            if polygon.containsPoint(QPointF(x, -y), Qt.FillRule.OddEvenFill):
-                return item.fill.removeprefix(BUMP)
-        return ""
+        met = self.met_at(point)
+        return met.sheet.ref.id if met is not None and met.sheet.ref is not None and met.sheet.ref.of is Of.STICKS_OUT else ""
 
     def ask_place(self, on: bool) -> None:
         """Ask for a place: the next click on a side says where."""

@@ -20,9 +20,7 @@ from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.pictures.pens import LAYER_WORDS, Layer
-from omnipel.core.pictures.sewn import piece_of, shell
 from omnipel.core.pictures.sheet import board
-from omnipel.core.space.mesh import Mesh
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, bare, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
@@ -74,7 +72,7 @@ class PanelsStation(QWidget):
         """The station was opened."""
         self.board.lit = frozenset()
         self.ledger.pick("")
-        self._on_object(set())
+        self._on_object(frozenset())
         self.refresh()
         self.board.fit()
         self.board.setFocus()
@@ -224,7 +222,7 @@ class PanelsStation(QWidget):
             panel = ref if ref is not None and not ref.part else None
             self.board.lit = frozenset({panel}) if panel else frozenset()
             self.ledger.pick("")
-            self._on_object({piece for piece, name in panel_of.items() if panel and name == panel.id})
+            self._on_object(frozenset({panel}) if panel else frozenset())
             self.board.update()
 
     def _seam(self, name: str) -> None:
@@ -238,18 +236,14 @@ class PanelsStation(QWidget):
                 self.board.lit = frozenset(refs.panel(draft.cover.panel_of[run.piece], run.edge) for run in runs)
                 self.ledger.pick(name)
                 self.board.update()
-                self._on_object({run.piece for run in runs})
+                self._on_object(frozenset({refs.seam(name)}))
 
-    def _on_object(self, pieces: set[str]) -> None:
+    def _on_object(self, lit: frozenset[Ref]) -> None:
         """Show these pieces on the object; without any, the picture gives its room back."""
-        draft = self.session.draft
-        mesh = shell(draft.cover) if isinstance(draft, Drafted) and pieces else Mesh()
-        self.where.setVisible(bool(mesh.faces))
-        if not mesh.faces:
-            return
-        lit, rest = LOOK.colour("accent"), LOOK.colour("body")
-        self.where.tints = {f.part: lit if piece_of(f.part) in pieces else rest for f in mesh.faces}
-        self.where.show_mesh(mesh)
+        self.where.setVisible(bool(lit))
+        if lit:
+            self.where.cloth = _cloth(self.session)
+            self.where.show_scene(self.session.pictures.cover(), lit=lit)
 
     def go_to(self, ref: Ref) -> None:
         """Show a panel or a seam."""

@@ -22,6 +22,7 @@ from omnipel.core.fit.going_on import SEWING, Fit
 from omnipel.core.forms.form import Place
 from omnipel.core.job.document import Job, with_reading
 from omnipel.core.job.reading import MOST_REPEATS, Instrument, Reading
+from omnipel.core.pictures.worn import uncovered
 from omnipel.core.tape.readings import counted, spread, value
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words import refs
@@ -372,7 +373,7 @@ class TapeStation(QWidget):
             if reading
             else tr("{place}: here", place=want.words)
         )
-        self.sketch.show_mesh(body.mesh(), body.tape(want.key), self.session.tell(shown))
+        self.sketch.show_scene(uncovered(body), body.tape(want.key), self.session.tell(shown))
 
 
 def _unit_word(job: Job) -> Phrase:

@@ -11,7 +11,7 @@ import numpy as np
 
 from omnipel.core.covers.options import length, only_when, pick, share
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme, too_gathered
-from omnipel.core.drafting.panel import Cloth, Edge, Figure, Panel
+from omnipel.core.drafting.panel import Cloth, Edge, Figure, Panel, Shows
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import disc, outline
@@ -246,7 +246,7 @@ def _elastic(body: Rimmed, brief: Brief, cut: Worked) -> list[Finding]:
 
 
 def _ring(name: str, radius: float) -> Figure:
-    return Figure(name, arc_about((0.0, 0.0), max(radius, 1.0), 0.0, 2.0 * math.pi).points(), closed=True)
+    return Figure(name, arc_about((0.0, 0.0), max(radius, 1.0), 0.0, 2.0 * math.pi).points(), closed=True, shows=Shows.STITCHES)
 
 
 SCHEME = Scheme(

@@ -14,7 +14,7 @@ from omnipel.core.covers.cloths import QUILTING
 from omnipel.core.covers.options import length, ratio
 from omnipel.core.covers.scheme import ROUND, Brief, Cover, Hardware, Scheme, beyond, inside, passages, too_gathered
 from omnipel.core.covers.schemes.on_base import stands_on_base
-from omnipel.core.drafting.panel import Cloth, Edge, Figure, Panel
+from omnipel.core.drafting.panel import Cloth, Edge, Figure, Panel, Shows
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline, rectangle
@@ -192,7 +192,7 @@ def _half(brief: Brief, long: Worked, high: Worked, top: _Top) -> Panel:
     """One half before it is gathered, with the lines of its channel; its padding lies between the base's seam and below the channel."""
     a, upper = brief.seam, high.value - top.heading.value
     lines = tuple(
-        Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]))
+        Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]), shows=Shows.STITCHES)
         for words, y in (("lower line", upper - top.channel.value), ("upper line", upper))
     )
     return rectangle(

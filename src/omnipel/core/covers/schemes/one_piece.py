@@ -12,7 +12,7 @@ from omnipel.core.covers.boxy import boxy
 from omnipel.core.covers.cloths import WIDE
 from omnipel.core.covers.options import pick
 from omnipel.core.covers.scheme import CORNERED, Brief, Cover, Scheme, inside, passages
-from omnipel.core.drafting.panel import Edge, Figure, Panel
+from omnipel.core.drafting.panel import Edge, Figure, Panel, Shows
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.drafting.shapes import checked, outline
@@ -113,7 +113,7 @@ def _folded(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
     x, y, h = long.value, wide.value, corner.value
     lines = [((0.0, h), (h, h)), ((h, 0.0), (h, h)), ((x, h), (x - h, h)), ((x - h, 0.0), (x - h, h))]
     lines += [((0.0, y - h), (h, y - h)), ((h, y), (h, y - h)), ((x, y - h), (x - h, y - h)), ((x - h, y), (x - h, y - h))]
-    figures = tuple(Figure(f"corner stitch {i}", np.array(pair)) for i, pair in enumerate(lines, 1))
+    figures = tuple(Figure(f"corner stitch {i}", np.array(pair), shows=Shows.STITCHES) for i, pair in enumerate(lines, 1))
     corners = ((0.0, 0.0), (x, 0.0), (x, y), (0.0, y))
     hem, edges = brief.choices.hem, []
     for k, side in enumerate(SIDES):

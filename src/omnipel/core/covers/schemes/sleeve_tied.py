@@ -20,7 +20,7 @@ from omnipel.core.covers.scheme import (
     too_gathered,
 )
 from omnipel.core.covers.schemes.on_base import onto_base, wall_on_base
-from omnipel.core.drafting.panel import Figure, MarkKind
+from omnipel.core.drafting.panel import Figure, MarkKind, Shows
 from omnipel.core.drafting.pieces import placed
 from omnipel.core.drafting.seams import Run
 from omnipel.core.drafting.shapes import disc
@@ -60,7 +60,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
 
     # Panels
     base = disc("base", radius, brief.seam, begins=places.BACK_FROM_BELOW)
-    tie = Figure("ribbon", np.array([(0.0, at.value), (ring.value, at.value)]), MarkKind.LINE)
+    tie = Figure("ribbon", np.array([(0.0, at.value), (ring.value, at.value)]), MarkKind.LINE, shows=Shows.STITCHES)
     wall = wall_on_base(brief, ring, high, brief.meeting, notes=meeting_notes(brief), figures=(tie,))
     brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 

@@ -5,7 +5,7 @@ from collections.abc import Callable, Mapping
 import numpy as np
 
 from omnipel.core.covers.options import Option, length, only_when, pick, yes
-from omnipel.core.drafting.panel import Panel
+from omnipel.core.drafting.panel import Panel, Shows
 from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds import hanging
@@ -62,8 +62,8 @@ def handle(put: Put) -> None:
         put.made.say(off_edges(put, "pocket-too-wide"))
         side = worked(tr("patch"), put.habit("backing patch"))
         for i, (x, y) in enumerate(ends(put), 1):
-            put.draw(f"{put.feature.name} {i}", anchor(put, x, y), closed=True)
-            put.lay(_patch(put, f"patch of {put.feature.name}", side, side), x, y)
+            put.draw(f"{put.feature.name} {i}", anchor(put, x, y), closed=True, shows=Shows.STITCHES)
+            put.lay(_patch(put, f"patch of {put.feature.name}", side, side), x, y, inside=True)
         for y in dict.fromkeys(y for _, y in ends(put)):
             put.hang(hanging.handle(put, put.feature.name, hanging.here(put, 0.0, y), put.feature.width, grip.value))
         put.buy(tr("webbing"), (grip + worked(tr("stitched down"), put.habit("anchor")) * 2.0) * n)
@@ -131,9 +131,9 @@ def one_end(put: Put, name: Phrase, long: Worked) -> Frame | None:
     """Webbing with one end caught or stitched on: its mark, its patch, what is bought; where it is held, None where it could not be placed."""
     if put.picked("caught") == STITCHED:
         put.made.say(off_edges(put, "pocket-too-wide"))
-        put.draw(put.feature.name, put.local, closed=True)
+        put.draw(put.feature.name, put.local, closed=True, shows=Shows.STITCHES)
         side = worked(tr("patch"), put.habit("backing patch"))
-        put.lay(_patch(put, f"patch of {put.feature.name}", side, side))
+        put.lay(_patch(put, f"patch of {put.feature.name}", side, side), inside=True)
         put.buy(name, long + worked(tr("stitched down"), put.habit("anchor")))
         return hanging.here(put)
     met = caught_edge(put, as_webbing)

@@ -1,5 +1,6 @@
 """Label: folded into a seam, or stitched on; who made it, of what, how to wash it."""
 
+from omnipel.core.drafting.panel import Shows
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds.directions import STITCHED, as_wide, caught, caught_edge, mark_caught, other_seams, sliding
 from omnipel.core.finishing.placing import off_edges
@@ -11,7 +12,7 @@ def label(put: Put) -> None:
     size = tr("{feature}, {width} by {height}", feature=put.name, width=mm(put.feature.width), height=mm(put.feature.height))
     if put.picked("caught") == STITCHED:
         put.made.say(off_edges(put, "pocket-too-wide"))
-        put.draw(f"place of {put.feature.name}", put.local, closed=True)
+        put.draw(f"place of {put.feature.name}", put.local, closed=True, shows=Shows.STITCHES)
     else:
         met = caught_edge(put, as_wide)
         if met is None:

@@ -6,7 +6,7 @@ import numpy as np
 import shapely
 
 from omnipel.core.covers.options import drawing, pick, text
-from omnipel.core.drafting.panel import Figure
+from omnipel.core.drafting.panel import Figure, Shows
 from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.placing import off_edges
@@ -63,7 +63,7 @@ def letters(put: Put) -> None:
     _lacking(put)
     drawn = rings(put)
     for i, ring in enumerate(drawn, 1):
-        put.draw(f"{put.feature.name} {i}", ring, closed=True)
+        put.draw(f"{put.feature.name} {i}", ring, closed=True, shows=Shows.PRINT)
     low, high = put.local.min(axis=0), put.local.max(axis=0)
     edge = put.habit("patch seam")
     wide, tall = high - low + 2.0 * edge

@@ -8,7 +8,7 @@ import numpy as np
 import shapely
 
 from omnipel.core.covers.options import Option, count, length, only_when, pick, ratio, yes
-from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Notch, Panel
+from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Notch, Panel, Shows
 from omnipel.core.drafting.shapes import outline as panel_of
 from omnipel.core.drafting.shapes import rectangle
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values, rectangle_of
@@ -93,7 +93,7 @@ def pocket(put: Put) -> None:
     parts = int(put.number("parts"))
     for k in range(1, parts):
         x = low[0] + (high[0] - low[0]) * k / parts
-        put.draw(f"division {k} of {put.feature.name}", np.array([(x, low[1]), (x, high[1])]))
+        put.draw(f"division {k} of {put.feature.name}", np.array([(x, low[1]), (x, high[1])]), shows=Shows.STITCHES)
     wide = put.width if not put.yes("full") else worked(tr("as wide as the panel"), float(high[0] - low[0]), put.at("full"))
     single = put.picked("made") == SINGLE
     mouth = put.picked("mouth") if single else DOUBLED

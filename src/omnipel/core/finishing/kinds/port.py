@@ -121,7 +121,7 @@ def finish(put: Put, around: Worked, bend: float, size: tuple[Worked, Worked]) -
         case "faced":
             side = put.habit("port facing")
             more, ring = worked(tr("facing"), side) * 2.0, ring_around(shapely.Polygon(put.local).buffer(side, quad_segs=16))
-            put.lay(raw(f"facing of {put.feature.name}", ring, size[0] + more, size[1] + more))
+            put.lay(raw(f"facing of {put.feature.name}", ring, size[0] + more, size[1] + more), inside=True)
         case _:
             return
 

@@ -60,7 +60,7 @@ def row(put: Put, goods: Phrase) -> None:
         if found is None:
             return
         for i, (piece, at) in enumerate(found, 1):
-            figure = Figure(f"{put.feature.name} {i}", at + cross(0.0, 0.0), MarkKind.POINT)
+            figure = Figure(f"{put.feature.name} {i}", at + cross(0.0, 0.0), MarkKind.POINT, feature=put.feature.id)
             put.made.figures.setdefault(piece, []).append(figure)
         put.buy(goods, count=len(found))
         return

@@ -1,6 +1,6 @@
 """A length of hook-and-loop, or a zip, laid on a panel."""
 
-from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.drafting.panel import MarkKind, Shows
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.words.phrases import Phrase, Rule, tr
@@ -8,7 +8,8 @@ from omnipel.core.words.phrases import Phrase, Rule, tr
 
 def _strip(put: Put, goods: Phrase, mark: MarkKind) -> None:
     put.made.say(off_edges(put, "pocket-too-wide"))
-    put.draw(put.feature.name, put.local, mark, closed=True)
+    shows = Shows.STITCHES if mark is MarkKind.LINE else None
+    put.draw(put.feature.name, put.local, mark, closed=True, shows=shows)
     put.buy(goods, put.width if put.feature.width >= put.feature.height else put.height)
 
 

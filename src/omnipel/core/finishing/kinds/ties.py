@@ -3,7 +3,7 @@
 from typing import Final
 
 from omnipel.core.covers.options import count, length, pick
-from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.drafting.panel import MarkKind, Shows
 from omnipel.core.drafting.shapes import even
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds import hanging
@@ -35,7 +35,7 @@ def ties(put: Put) -> None:
     if put.picked("caught") == STITCHED:
         put.made.say(off_edges(put, "feature-off-panel"))
         for i, (x, y) in enumerate(places, 1):
-            put.draw(f"{put.feature.name} {i}", cross(x, y), MarkKind.POINT)
+            put.draw(f"{put.feature.name} {i}", cross(x, y), MarkKind.POINT, shows=Shows.NOTHING)
             put.hang(*hanging.ties(put, put.feature.name, hanging.here(put, x, y), put.number("long")))
         long = long + worked(tr("stitched down"), put.habit("anchor"))
     else:

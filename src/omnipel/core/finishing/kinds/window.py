@@ -27,7 +27,7 @@ def window(put: Put) -> None:
     put.made.say(off_edges(put, "pocket-too-wide"))
     put.draw(put.feature.name, put.local, MarkKind.CUT_OUT, closed=True)
     lap = seam(put.habit("window lap"))
-    put.lay(even(put.feature.name, put.width, put.height, lap, cloth=Cloth.WINDOW))
+    put.lay(even(put.feature.name, put.width, put.height, lap, cloth=Cloth.WINDOW), inside=True)
     if put.picked("fixed") == FRAMED:
         around = (put.width + put.height) * 2.0 + worked(tr("mitres"), put.habit("window frame")) * 4.0
         wide = put.habit("window frame") + 2.0 * put.habit("patch seam")

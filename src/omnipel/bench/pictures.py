@@ -1,0 +1,44 @@
+"""The picture of the open job, made once for each of its drafts and shown by several stations."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Protocol
+
+if TYPE_CHECKING:
+    from omnipel.core.draft import Draft
+    from omnipel.core.forms.body import Body
+    from omnipel.core.pictures.scene import Scene
+
+
+class Drafting(Protocol):
+    """What a picture is made from."""
+
+    @property
+    def draft(self) -> Draft | None: ...
+    @property
+    def body(self) -> Body | None: ...
+
+
+class Pictures:
+    """Pictures of what is drafted."""
+
+    def __init__(self, of: Drafting) -> None:
+        self.of = of
+        self.made: dict[bool, tuple[Draft | None, Scene]] = {}
+
+    def cover(self, *, alone: bool = False) -> Scene:
+        """The sewn cover on its object, or `alone`; without a cover the object."""
+        from omnipel.core.draft import Drafted  # numbers and geometry are loaded when a job is opened
+        from omnipel.core.pictures.scene import Scene
+        from omnipel.core.pictures.worn import uncovered, worn
+
+        draft = self.of.draft
+        kept = self.made.get(alone)
+        if kept is None or kept[0] is not draft:
+            if isinstance(draft, Drafted):
+                scene = worn(draft.cover, None if alone else draft.body)
+            else:
+                body = self.of.body
+                scene = uncovered(body) if body is not None else Scene(())
+            kept = self.made[alone] = draft, scene
+        return kept[1]

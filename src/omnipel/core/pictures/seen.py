@@ -1,0 +1,267 @@
+"""A picture in space as it is seen from one side: in order from far to near, in three tones, with its contours; and what lies where."""
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnipel.core.pictures.drawing import Drawing, Item, Path
+from omnipel.core.pictures.pens import Layer
+from omnipel.core.pictures.scene import ORDER, STUFFS, Scene
+from omnipel.core.pictures.sheets import Patch, Sheet
+from omnipel.core.pictures.view import View
+from omnipel.core.plane.curves import Points
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import CREASE
+from omnipel.core.space.order import EDGE_ON
+from omnipel.core.space.overlaps import Overlaps
+from omnipel.core.words.refs import Ref
+
+Counts = NDArray[np.intp]
+Floats = NDArray[np.float64]
+
+LIGHT: Final = np.array((-0.45, 0.62, 0.65)) / np.linalg.norm((-0.45, 0.62, 0.65))
+"""Light comes from above and from the left of who looks."""
+BRIGHT: Final = 0.62
+DIM: Final = 0.12
+"""What faces the light at least so nearly lies in full light, and in half light; else in shade."""
+TONES: Final = (1.0, 0.9, 0.78)
+"""How light each of these is."""
+WITHIN: Final = 0.84
+"""How light the inside of cloth is beside its outside."""
+
+
+@dataclass(frozen=True, slots=True)
+class Met:
+    """What is seen at a place of a picture: a sheet, which of its facets, and where, in space and on the flat sheet (None for what has none)."""
+
+    sheet: Sheet
+    facet: int
+    at: NDArray[np.float64]
+    flat: NDArray[np.float64] | None
+    outside: bool
+
+
+class Seen:
+    """A picture from one side: its facets in order, and what lies where."""
+
+    def __init__(self, scene: Scene, view: View) -> None:
+        self.scene, self.matrix = scene, view.matrix()
+        self.towards = scene.faces.normals @ self.matrix[2] if len(scene.sheets) and len(scene.faces) else np.empty(0)
+        self.batches = scene.order.batches(self.matrix, self.styles) if len(self.towards) else []
+        self.faces = scene.order.faces if len(self.towards) else None
+
+    @cached_property
+    def light(self) -> Floats:
+        """How nearly the sheet faces the light at each corner of each facet, on the side that is seen."""
+        base = self.scene.faces
+        return np.asarray(self.scene.normals @ (self.matrix.T @ LIGHT) * np.where(self.towards < 0.0, -1.0, 1.0)[base.owner])
+
+    @cached_property
+    def styles(self) -> Counts:
+        """What is painted alike: facets of one sheet and one side; −1 for what is not seen."""
+        made = self.scene.sheet_of * 2 + (self.towards < 0.0)
+        return np.where(self.scene.twofaced | (self.towards > EDGE_ON), made, -1)
+
+    def drawing(self, lit: frozenset[Ref] = frozenset()) -> Drawing:
+        """As a display list, from far to near."""
+        if self.faces is None:
+            return Drawing(())
+        flat = self.faces.points @ self.matrix[:2].T
+        items: list[Item] = []
+        runs = self._strokes(lit)
+        for k, batch in enumerate(self.batches):
+            items += self._filled(batch, flat)
+            items += self._painted(batch)
+            items += runs.get(k, ())
+        return Drawing(tuple(items))
+
+    @cached_property
+    def bands(self) -> Counts:
+        """Of each facet whether it lies whole in full light, half light or shade: 0, 1, 2; −1 where a border of them runs over it."""
+        begins = self.scene.faces.begins
+        least, most = np.minimum.reduceat(self.light, begins), np.maximum.reduceat(self.light, begins)
+        return np.where(least >= BRIGHT, 0, np.where(most < DIM, 2, np.where((most < BRIGHT) & (least >= DIM), 1, -1)))
+
+    def _filled(self, batch: Counts, flat: Points) -> list[Item]:
+        """A run of facets: what of them lies in full light, in half light and in shade, each as one path of several rings."""
+        faces, base = self.faces, self.scene.faces
+        assert faces is not None
+        rings: tuple[list[Points], ...] = ([], [], [])
+        for i, facet, band in zip(batch.tolist(), faces.of[batch].tolist(), self.bands[faces.of[batch]].tolist(), strict=True):
+            ring = flat[faces.begins[i] : faces.begins[i] + faces.counts[i]]
+            light = self.light[base.begins[facet] : base.begins[facet] + base.counts[facet]]
+            if band < 0 and len(light) != len(ring):  # a part of a facet
+                band = 0 if light.mean() >= BRIGHT else 1 if light.mean() >= DIM else 2  # noqa: PLW2901
+            if band >= 0:
+                rings[band].append(ring)
+                continue
+            # The darker is painted over the lighter, without a gap between them.
+            lit = light.max() >= BRIGHT
+            rings[0 if lit else 1].append(ring)
+            for tone, limit in ((1, BRIGHT), (2, DIM)):
+                part = _below(ring, light - limit)
+                if len(part) and (lit or tone == 2):
+                    rings[tone].append(part)
+        facet = int(faces.of[batch[0]])
+        sheet, inside = self.scene.sheets[self.scene.sheet_of[facet]], bool(self.towards[facet] < 0.0)
+        made: list[Item] = []
+        for tone, parts in enumerate(rings):
+            if parts:
+                begins = (0, *np.cumsum([len(part) for part in parts])[:-1].tolist())
+                how = TONES[tone] * sheet.shade * (WITHIN if inside else 1.0)
+                shade = inside or tone == len(TONES) - 1
+                points = np.concatenate(parts)
+                made.append(Path(points, Layer.FACE, True, sheet.stuff.value, how, sheet.ref, rings=begins, hatched=shade))
+        return made
+
+    def _painted(self, batch: Counts) -> list[Item]:
+        """What is painted on the facets of a run, seen from outside."""
+        scene, faces = self.scene, self.faces
+        if not scene.patches or faces is None:
+            return []
+        groups: dict[tuple[int, int], list[tuple[Points, Patch]]] = {}
+        for facet in dict.fromkeys(faces.of[batch].tolist()):
+            for patch, sheet in scene.patches.get(facet, ()) if self.towards[facet] > 0.0 else ():
+                groups.setdefault((sheet, patch.group), []).append((patch.ring @ self.matrix[:2].T, patch))
+        made: list[Item] = []
+        for rings in groups.values():
+            begins = np.concatenate(([0], np.cumsum([len(ring) for ring, _ in rings])[:-1]))
+            points = np.concatenate([ring for ring, _ in rings])
+            made.append(Path(points, Layer.PRINT, True, "print", 1.0, rings[0][1].ref, rings=tuple(begins.tolist())))
+        return made
+
+    @cached_property
+    def places(self) -> Counts:
+        """The run in which each facet is painted, the last of its parts; −1 for what is not."""
+        made = np.full(len(self.scene.faces), -1, dtype=np.intp)
+        if self.faces is not None:
+            for k, batch in enumerate(self.batches):
+                made[self.faces.of[batch]] = k  # runs come in order, so the last stands
+        return made
+
+    @cached_property
+    def lines(self) -> tuple[NDArray[np.float64], Counts, Counts, Counts, Counts]:
+        """Strokes that are drawn: ends on screen `(n, 2, 2)`, the run they follow, their pen, what they are, and what they lie on."""
+        s, place = self.scene.strokes, np.append(self.places, -1)
+        facing = np.append(self.towards > 0.0, False)
+        run = np.maximum(place[s.facet], place[s.mate])
+        turned = s.border & (s.mate >= 0) & (facing[s.facet] != facing[s.mate])
+        free = s.border & (s.mate < 0)
+        layer = np.where(turned | free, ORDER.index(Layer.CONTOUR), s.layer)
+        kept = (run >= 0) & (place[s.facet] >= 0) & (~s.outside | facing[s.facet])
+        ends, sides = self.scene.inner
+        two = np.append(self.scene.twofaced, False)
+        seen = np.append(self.places >= 0, False)
+        shown = seen & (facing | two)
+        differ = facing[sides[:, 0]] != np.where(sides[:, 1] >= 0, facing[sides[:, 1]], False)
+        contour = differ & shown[sides].any(axis=1) | (sides[:, 1] < 0) & shown[sides[:, 0]]
+        n = self.scene.faces.normals
+        bent = np.einsum("ij,ij->i", n[sides[:, 0]], n[sides[:, 1]]) < np.cos(CREASE)
+        crease = ~differ & bent & shown[sides].all(axis=1)
+        inner = contour | crease
+        flat = self.matrix[:2].T
+        return (
+            np.concatenate((s.ends[kept], ends[inner])) @ flat,
+            np.concatenate((run[kept], place[sides[inner]].max(axis=1))),
+            np.concatenate((layer[kept], np.where(contour, ORDER.index(Layer.CONTOUR), ORDER.index(Layer.CREASE))[inner])),
+            np.concatenate((s.ref[kept], np.zeros(int(inner.sum()), dtype=np.intp))),
+            self.scene.stuffs[np.concatenate((s.facet[kept], sides[inner, 0]))],
+        )
+
+    def _strokes(self, lit: frozenset[Ref]) -> dict[int, list[Item]]:
+        """Strokes as paths, by the run that they follow."""
+        ends, run, layer, ref, stuff = self.lines
+        shining = np.array([any(r.within(one) for one in lit) if r is not None else False for r in self.scene.refs])
+        bright = shining[ref] & np.isin(layer, _LIGHTS)
+        layer = np.where(bright, ORDER.index(Layer.LIT), layer)
+        order = np.lexsort((stuff, layer, run))
+        ends, run, layer, stuff = ends[order], run[order], layer[order], stuff[order]
+        keys = (run * len(ORDER) + layer) * len(STUFFS) + stuff
+        starts = np.flatnonzero(np.diff(keys, prepend=-1))
+        made: dict[int, list[Item]] = {}
+        for a, b in zip(starts, np.append(starts[1:], len(keys)), strict=True):
+            pen = ORDER[layer[a]]
+            made.setdefault(int(run[a]), []).append(Path(ends[a:b].reshape(-1, 2), pen, fill=STUFFS[stuff[a]], pairs=True))
+        return made
+
+    # Pointing
+
+    def met(self, x: float, y: float) -> Met | None:
+        """What is seen at a place of the picture; None beside all."""
+        faces = self.faces
+        if faces is None:
+            return None
+        flat, here = faces.points @ self.matrix[:2].T, np.array((x, y))
+        low, high = np.minimum.reduceat(flat, faces.begins), np.maximum.reduceat(flat, faces.begins)
+        near = np.asarray((low <= here).all(axis=1) & (here <= high).all(axis=1))
+        for batch in reversed(self.batches):
+            for i in batch[near[batch]][::-1]:
+                ring = flat[faces.begins[i] : faces.begins[i] + faces.counts[i]]
+                if Overlaps.holds(ring[None], here[None, None])[0, 0]:
+                    return self._at(int(faces.of[i]), here)
+        return None
+
+    def _at(self, facet: int, here: Floats) -> Met:
+        scene = self.scene
+        index = int(scene.sheet_of[facet])
+        sheet, own = scene.sheets[index], facet - int(scene.firsts[index])
+        normal, offset = scene.faces.normals[facet], float(scene.faces.offsets[facet])
+        base = here @ self.matrix[:2]
+        at = base + self.matrix[2] * ((offset - normal @ base) / (normal @ self.matrix[2]))
+        flat = _flat_place(sheet.flat[own], sheet.rings[own], at) if sheet.flat else None
+        return Met(sheet, own, at, flat, bool(self.towards[facet] > 0.0))
+
+    def ref_at(self, x: float, y: float, reach: float) -> Ref | None:
+        """What a person means who points there: the nearest seam, edge or feature within reach on the sheet that is seen, or that sheet."""
+        met = self.met(x, y)
+        here = np.array((x, y))
+        ends, run, layer, ref, _ = self.lines
+        named = (ref > 0) & np.isin(layer, _LIGHTS)
+        if met is not None:
+            facet = self.scene.firsts[self.scene.sheets.index(met.sheet)] + met.facet
+            named &= run >= self.places[facet]
+        found = np.flatnonzero(named)
+        if len(found):
+            away = _away(here, ends[found])
+            k = int(away.argmin())
+            if away[k] <= reach:
+                return self.scene.refs[int(ref[found[k]])]
+        return met.sheet.ref if met is not None else None
+
+
+_LIGHTS: Final = tuple(ORDER.index(one) for one in (Layer.SEAM, Layer.RIM, Layer.CONTOUR, Layer.PIPING, Layer.ZIP, Layer.STITCH))
+
+
+def _below(ring: Points, off: Floats) -> Points:
+    """The part of a ring where what is given at its corners is below 0."""
+    made = []
+    for i, here in enumerate(off.tolist()):
+        k = (i + 1) % len(ring)
+        if here < 0.0:
+            made.append(ring[i])
+        if here * off[k] < 0.0:
+            made.append(ring[i] + (ring[k] - ring[i]) * (here / (here - off[k])))
+    return np.array(made)
+
+
+def _flat_place(flat: Points, ring: Solid, at: Floats) -> NDArray[np.float64]:
+    """Where a place of a flat facet lies on the flat sheet."""
+    away, shift = ring - ring[0], flat - flat[0]
+    solved, *_ = np.linalg.lstsq(away, shift, rcond=None)
+    return np.asarray(flat[0] + (at - ring[0]) @ solved)
+
+
+def _away(here: Floats, ends: NDArray[np.float64]) -> Floats:
+    """From a point to straight lines `(n, 2, 2)`."""
+    along = ends[:, 1] - ends[:, 0]
+    size = (along**2).sum(axis=1)
+    part = np.clip(((here - ends[:, 0]) * along).sum(axis=1) / np.where(size > 0.0, size, 1.0), 0.0, 1.0)
+    return np.asarray(np.hypot(*(ends[:, 0] + along * part[:, None] - here).T))
+
+
+def drawn(scene: Scene, view: View, lit: frozenset[Ref] = frozenset()) -> Drawing:
+    """A picture from a side, with what is `lit` standing out."""
+    return Seen(scene, view).drawing(lit)

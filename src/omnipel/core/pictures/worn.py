@@ -1,0 +1,273 @@
+"""The sewn cover on its object, as sheets of a picture: every piece where it lies, with all that is seen on it."""
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import replace
+from typing import Final
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely.geometry.base import BaseGeometry
+
+from omnipel.core.covers.scheme import Cover
+from omnipel.core.drafting.panel import Cloth, MarkKind, Panel, Shows
+from omnipel.core.drafting.pieces import Piece, flat_parts
+from omnipel.core.drafting.seams import Run
+from omnipel.core.forms.body import Body
+from omnipel.core.pictures.dressing import Dressing
+from omnipel.core.pictures.pens import Layer
+from omnipel.core.pictures.scene import Scene
+from omnipel.core.pictures.sheets import Cells, Drawn, Patch, Sheet, Stroke, Stuff
+from omnipel.core.plane.curves import Points
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.mesh import CREASE, Mesh
+from omnipel.core.space.order import Faces
+from omnipel.core.space.placements import normals
+from omnipel.core.words import refs
+
+Counts = NDArray[np.intp]
+FINE: Final = 0.001
+"""Facets stand off the cloth by no more than this share of the cover's size: round to the eye."""
+COARSE: Final = 0.003
+"""The same in a small picture."""
+LIFT: Final = 0.004
+"""What lies on a piece is drawn so far before it, as a share of the cover's size."""
+DRAWN_IN: Final = 0.006
+"""The object is drawn smaller by this share, so that a snug cover does not lie in its surface."""
+SHADES: Final = (1.0, 0.96, 1.04, 0.98, 1.02)
+"""How light the pieces of one pattern are beside those of the others."""
+STUFFS: Final = {Cloth.WINDOW: Stuff.WINDOW, Cloth.WEBBING: Stuff.WEBBING}
+HIDDEN: Final = (Cloth.LINING, Cloth.PADDING, Cloth.STIFFENER)
+"""Cloths behind the outer, which are not seen."""
+FROM_BOTH: Final = 2
+BENEATH: Final = -1
+THERE: Final = 1e-3
+"""What lies no further from what is left of a panel lies on it, mm."""
+BORDERS: Final = (Layer.SEAM, Layer.RIM)
+
+
+def shown(cover: Cover) -> tuple[Piece, ...]:
+    """The pieces that are seen: not the layers behind the outer, nor what hangs behind another."""
+    return tuple(piece for piece in cover.pieces if cover.flat[piece.name].cloth not in HIDDEN and not piece.behind)
+
+
+def size_of(cover: Cover, pieces: Sequence[Piece]) -> float:
+    """The longest side of the box around the sewn cover, mm."""
+    everything = np.concatenate([piece.place.at(cover.flat[piece.name].sew_points) for piece in pieces])
+    return float(np.ptp(everything, axis=0).max())
+
+
+def worn(cover: Cover, body: Body | None = None, *, plain: bool = False) -> Scene:
+    """The sewn cover, on its object if that is given; `plain`, for a small picture, without weave and stitches."""
+    sheets = cover_sheets(cover, plain=plain)
+    return Scene((*sheets, *(object_sheets(body.mesh(), DRAWN_IN) if body is not None else ())))
+
+
+def uncovered(body: Body) -> Scene:
+    """The object alone."""
+    return Scene(object_sheets(body.mesh()))
+
+
+def cover_sheets(cover: Cover, *, plain: bool = False) -> tuple[Sheet, ...]:
+    """The pieces of a cover and what hangs on it."""
+    pieces = shown(cover)
+    if not pieces:
+        return ()
+    dressing = Dressing(cover, size_of(cover, pieces), plain)
+    patterns = list(dict.fromkeys(piece.panel for piece in pieces))
+    made = [
+        _sheet(piece, cover, dressing, k, SHADES[patterns.index(piece.panel) % len(SHADES)]) for k, piece in enumerate(pieces)
+    ]
+    return (*_with_mates(made, cover), *_hanging(cover))
+
+
+def object_sheets(mesh: Mesh, smaller: float = 0.0) -> tuple[Sheet, ...]:
+    """The object and what sticks out of it, smaller by a share about its middle."""
+    parts: dict[str, list[Solid]] = {}
+    for face in mesh.faces:
+        parts.setdefault(face.part, []).append(face.points)
+    if not parts:
+        return ()
+    everything = np.concatenate([ring for rings in parts.values() for ring in rings])
+    middle = (everything.min(axis=0) + everything.max(axis=0)) / 2.0
+    made = []
+    for part, rings in parts.items():
+        kind, _, key = part.partition(":")
+        out = kind == Stuff.STICKS_OUT
+        drawn = tuple(middle + (ring - middle) * (1.0 - smaller) for ring in rings)
+        stuff, ref = (Stuff.STICKS_OUT, refs.sticks_out(key)) if out else (Stuff.OBJECT, None)
+        made.append(Sheet(part, stuff, drawn, ref, level=BENEATH, normals=_rounded(drawn), twofaced=False))
+    return tuple(made)
+
+
+def _rounded(rings: Sequence[Solid]) -> tuple[Solid, ...]:
+    """Normals at the corners of facets: those of all facets that meet there without a crease."""
+    faces = Faces.made_of(rings)
+    _, place = np.unique(np.round(faces.points, 3), axis=0, return_inverse=True)
+    own = faces.normals[faces.owner]
+    made = own.copy()
+    order = np.argsort(place, kind="stable")
+    for corners in np.split(order, np.flatnonzero(np.diff(place[order])) + 1):
+        near = own[corners] @ own[corners].T > math.cos(CREASE)
+        made[corners] = near @ own[corners]
+    made /= np.maximum(np.linalg.norm(made, axis=1, keepdims=True), 1e-9)
+    return tuple(np.split(made, faces.begins[1:]))
+
+
+def _hanging(cover: Cover) -> Iterator[Sheet]:
+    """Webbing and tape."""
+    for key, ribbons in cover.ribbons.items():
+        for ribbon in ribbons:
+            faces = ribbon.faces
+            yield Sheet(ribbon.name, Stuff.WEBBING, tuple(faces[: len(faces) // FROM_BOTH]), refs.feature(key))
+
+
+def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: float) -> Sheet:
+    """One piece with all that is seen on it."""
+    panel, error = cover.flat[piece.name], (COARSE if dressing.plain else FINE) * dressing.size
+    parts = flat_parts(piece.place, panel, error, thinned=error / 2.0)
+    if not parts.rings:
+        return Sheet(piece.name, Stuff.CLOTH, ())
+    lift = _lift(piece, cover, dressing.size)
+
+    def solid(points: Points) -> Solid:
+        there = piece.place.at(points)
+        if not lift:
+            return there
+        return np.asarray(there + lift * (-1.0 if piece.mirrored else 1.0) * normals(piece.place, points))
+
+    at = np.split(solid(np.concatenate(parts.rings)), np.cumsum([len(ring) for ring in parts.rings])[:-1])
+    step = -1 if piece.mirrored else 1
+    cells = Cells.of(parts.cells, parts.cell, parts.rings)
+    boxed = any(figure.kind is MarkKind.BOXED for figure in panel.figures)
+    there = parts.outline if boxed else None
+    drawn = tuple(_drawn(stroke, cells, solid, there) for stroke in dressing.on(piece, parts.outline, error))
+    turned = -1.0 if piece.mirrored else 1.0
+    smooth = _smooth(at, turned * normals(piece.place, np.concatenate(parts.rings)), turned)
+    ref = refs.feature(piece.feature) if piece.feature else refs.panel(panel.name)
+    return Sheet(
+        piece.name,
+        STUFFS.get(panel.cloth, Stuff.CLOTH),
+        tuple(ring[::step] for ring in at),
+        ref,
+        tuple(ring[::step] for ring in parts.rings),
+        shade,
+        level,
+        normals=tuple(one[::step] for one in smooth),
+        drawn=tuple(one for one in drawn if len(one.facet)),
+        patches=tuple(_printed(panel, parts.rings, solid)),
+    )
+
+
+def _lift(piece: Piece, cover: Cover, size: float) -> float:
+    """How far before the surface a piece is drawn that lies on others."""
+    by_name, lift = {p.name: p for p in cover.pieces}, 0.0
+    while piece.on and piece.on in by_name:
+        lift += -LIFT * size if piece.inside else LIFT * size
+        piece = by_name[piece.on]
+    return lift
+
+
+def _smooth(rings: Sequence[Solid], there: Solid, turned: float) -> list[Solid]:
+    """Normals of the cloth at the corners of its facets, outward; that of the facet where the cloth is folded."""
+    faces = Faces.made_of(rings)
+    own = faces.normals[faces.owner] * turned
+    bent = np.einsum("ij,ij->i", own, there) < math.cos(CREASE)
+    return np.split(np.where(bent[:, None], own, there), faces.begins[1:])
+
+
+def _drawn(stroke: Stroke, cells: Cells, solid: Callable[[Points], Solid], there: BaseGeometry | None) -> Drawn:
+    """A stroke where it lies in space, parted by the facets; where something was boxed off only what is still `there`."""
+    if there is not None:
+        stroke = _left(stroke, there)
+    which, cell, part = cells.clipped(stroke.ends)
+    start, along = stroke.ends[which, 0], stroke.ends[which, 1] - stroke.ends[which, 0]
+    flat = np.stack((start + along * part[:, :1], start + along * part[:, 1:]), axis=1)
+    facet = cells.facet(cell, flat.mean(axis=1))
+    kept = facet >= 0
+    ends = solid(flat[kept].reshape(-1, 2)).reshape(-1, 2, 3) if kept.any() else np.empty((0, 2, 3))
+    shares = None
+    if stroke.shares is not None:
+        low, high = stroke.shares[which][kept].T
+        shares = np.column_stack((low + (high - low) * part[kept, 0], low + (high - low) * part[kept, 1]))
+    return Drawn(ends, flat[kept], facet[kept], stroke.layer, stroke.ref, stroke.outside, stroke.border, shares)
+
+
+def _left(stroke: Stroke, there: BaseGeometry) -> Stroke:
+    """What of a stroke lies on what is left of a panel."""
+    lines = np.asarray(shapely.linestrings(stroke.ends))
+    parts, which = shapely.get_parts(shapely.intersection(lines, there.buffer(THERE)), return_index=True)
+    straight = (shapely.get_type_id(parts) == shapely.GeometryType.LINESTRING) & ~shapely.is_empty(parts)
+    parts, which = parts[straight], which[straight]
+    ends = np.array([np.asarray(part.coords)[[0, -1]] for part in parts]).reshape(-1, 2, 2)
+    if stroke.shares is None:
+        return replace(stroke, ends=ends)
+    at = shapely.line_locate_point(lines[which][:, None], shapely.points(ends), normalized=True)
+    low, high = stroke.shares[which].T
+    return replace(stroke, ends=ends, shares=low[:, None] + (high - low)[:, None] * at)
+
+
+def _printed(panel: Panel, rings: Sequence[Points], solid: Callable[[Points], Solid]) -> Iterator[Patch]:
+    """Letters and drawings, parted by the facets."""
+    prints = [figure for figure in panel.figures if figure.seen is Shows.PRINT and figure.closed]
+    if not prints:
+        return
+    facets = [shapely.Polygon(ring) for ring in rings]
+    for figure in prints:
+        shape = shapely.make_valid(shapely.Polygon(figure.points))
+        for i, facet in enumerate(facets):
+            for part in shapely.get_parts(shapely.intersection(shape, facet)):
+                if isinstance(part, shapely.Polygon) and part.area > 0.0:
+                    ring = np.asarray(part.exterior.coords)[:-1]
+                    yield Patch(
+                        solid(ring), ring, i, hash(figure.feature), refs.feature(figure.feature) if figure.feature else None
+                    )
+
+
+def _with_mates(sheets: Sequence[Sheet], cover: Cover) -> tuple[Sheet, ...]:
+    """The sheets with, for every stroke along a seam, the facet that lies beyond it."""
+    firsts = dict(zip((s.name for s in sheets), np.concatenate(([0], np.cumsum([len(s.rings) for s in sheets]))), strict=False))
+    borders = {(s.name, d.border): (s, k) for s in sheets for k, d in enumerate(s.drawn) if d.border and d.layer in BORDERS}
+    mates: dict[tuple[str, int], Counts] = {}
+    known = {s.name for s in sheets}
+    for seam in cover.seams:
+        if not all(run.piece in known for side in seam.sides for run in side):
+            continue
+        sides = [_along(side, borders, firsts, cover) for side in seam.sides]
+        for mine, other in (sides, sides[::-1]):
+            if len(other[0]):
+                order = np.argsort(other[0])
+                for shares, key in mine[2]:
+                    near = np.clip(np.searchsorted(other[0][order], shares, side="right") - 1, 0, len(order) - 1)
+                    mates[key] = other[1][order][near]
+    made = []
+    for sheet in sheets:
+        drawn = tuple(replace(d, mate=mates[sheet.name, k]) if (sheet.name, k) in mates else d for k, d in enumerate(sheet.drawn))
+        made.append(replace(sheet, drawn=drawn))
+    return tuple(made)
+
+
+Side = tuple[NDArray[np.float64], Counts, list[tuple[NDArray[np.float64], tuple[str, int]]]]
+"""Strokes along a side of a seam: where they begin, as shares of it, the facets they lie on; and their middles by sheet and their number there."""
+
+
+def _along(side: Sequence[Run], borders: dict[tuple[str, str], tuple[Sheet, int]], firsts: dict[str, int], cover: Cover) -> Side:
+    """What lies along a side of a seam."""
+    lengths = [cover.flat[run.piece].edge(run.edge).curve.length for run in side]
+    total, done = sum(lengths) or 1.0, 0.0
+    shares: list[NDArray[np.float64]] = [np.empty(0)]
+    facets: list[Counts] = [np.empty(0, dtype=np.intp)]
+    by_sheet = []
+    for run, length in zip(side, lengths, strict=True):
+        found = borders.get((run.piece, run.edge))
+        if found is not None:
+            sheet, k = found
+            stroke = sheet.drawn[k]
+            own = stroke.shares if stroke.shares is not None else np.zeros((len(stroke.facet), 2))
+            at = (done + (1.0 - own if run.reversed else own) * length) / total
+            shares.append(at.min(axis=1))
+            facets.append(stroke.facet + firsts[sheet.name])
+            by_sheet.append((at.mean(axis=1), (sheet.name, k)))
+        done += length
+    return np.concatenate(shares), np.concatenate(facets), by_sheet
