@@ -136,8 +136,8 @@ def test_a_construction_cuts_buys_and_is_offered_for_every_seam(
     window.session.add(starter("drum", "wall-and-lid"), tr("new"))
     window.show_station("cover")
     seams = window.stations["cover"].seams
-    seams.pick("wall to lid")
-    assert "glued" in [seams.card.fields["kind"].itemText(i) for i in range(seams.card.fields["kind"].count())]
+    window.stations["cover"].choose(refs.seam("wall to lid"))
+    assert "glued" in seams.card.fields["kind"].values
     seams.card._set("kind", "glued")
     job, drafted = window.session.open_job, window.session.draft
     assert isinstance(drafted, Drafted)
@@ -159,12 +159,12 @@ def test_something_of_a_new_kind_is_put_on_in_the_window_and_told_on_the_command
     window.session.add(starter("box", "traced-ends"), tr("new"))
     window.show_station("cover")
     settle(window)
-    features = window.stations["cover"].features
-    features.kind.show_value("badge")
-    features.side.show_value("left")
-    features._add()
+    cover = window.stations["cover"]
+    cover.adding.kind.show_value("badge")
+    cover.adding.side.show_value("left")
+    cover.adding.add_it.click()
     settle(window)
-    card = features.cards.itemAt(0).widget()
+    card = cover.features.card
     assert {"options.layers", "options.rim", "from_centre", "from_top", "width", "height", "face"} <= set(card.fields)
     card._set("options.layers", tr("layers"), 3.0)
     drafted, job = window.session.draft, window.session.open_job

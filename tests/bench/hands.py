@@ -3,15 +3,18 @@
 from pathlib import Path
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QCheckBox, QComboBox, QLineEdit, QPushButton, QRadioButton, QWidget
+from PySide6.QtWidgets import QApplication, QCheckBox, QComboBox, QLineEdit, QRadioButton, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import in_dialog, settle
 
 from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.parts.picker import Picker
+from omnipel.bench.parts.sections import SectionTiles
 from omnipel.bench.window.window import Window
 from omnipel.core.draft import Drafted
+from omnipel.core.words import refs
+from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import file_name
 
@@ -100,7 +103,9 @@ class Hands:
 
     def give(self, field: QWidget, value: object) -> None:
         """Type words into a field, pick from a list, tick."""
-        if isinstance(field, Picker):
+        if isinstance(field, SectionTiles):
+            self.qtbot.mouseClick(next(t for t in field.tiles if t.value == value), Qt.MouseButton.LeftButton)
+        elif isinstance(field, Picker):
             at = field.values.index(value)
             field.setCurrentIndex(at)
             field.activated.emit(at)
@@ -139,16 +144,26 @@ class Hands:
 
     def puts(self, kind: str, side: str, **parts: object) -> None:
         """A feature on a side of the cover."""
-        features = self.window.stations["cover"].features
-        features.kind.show_value(kind)
-        features.side.show_value(side)
-        added = next(b for b in features.findChildren(QPushButton) if b.text() == "Add it")
-        self.qtbot.mouseClick(added, Qt.MouseButton.LeftButton)
+        cover = self.window.stations["cover"]
+        cover.choose(refs.choice())
+        settle(self.window)
+        cover.adding.kind.show_value(kind)
+        cover.adding.side.show_value(side)
+        self.qtbot.mouseClick(cover.adding.add_it, Qt.MouseButton.LeftButton)
         settle(self.window)
         for part, value in parts.items():
-            card = features.cards.itemAt(features.cards.count() - 1).widget()
+            card = cover.features.card
             own = f"options.{part}"
             self.give(card.fields[own if own in card.fields else part], value)
+
+    def decide(self, ref: Ref, value: object) -> None:
+        """Go to the field that decides something about the cover, and give it a value."""
+        cover = self.window.stations["cover"]
+        cover.go_to(ref)
+        settle(self.window)
+        cards = {Of.SEAM: cover.seams, Of.EDGE: cover.edges, Of.FEATURE: cover.features}
+        field = cards[ref.of].card.fields[ref.part] if ref.of in cards else cover.fields[ref]
+        self.give(field, value)
 
     @property
     def drafted(self) -> Drafted:

@@ -5,6 +5,7 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from tests.bench.conftest import settle
 
+from omnipel.bench.parts.sections import SectionTiles
 from omnipel.bench.window.window import Window
 from omnipel.core.draft import Drafted
 from omnipel.core.job.edges import EdgeChoice, Hold
@@ -22,10 +23,14 @@ def test_an_edge_is_drawn_in_bound_and_left_as_usual(sample_window: Window) -> N
     station = window.stations["cover"]
 
     def card():  # type: ignore[no-untyped-def]
-        return station.edges.by_name["lower edge"]
+        station.choose(refs.edge("lower edge"))
+        return station.edges.card
 
     def pick(part: str, words: str) -> None:
         field = card().fields[part]
+        if isinstance(field, SectionTiles):
+            next(tile for tile in field.tiles if tile.text() == words).click()
+            return
         i = [field.itemText(k) for k in range(field.count())].index(words)
         field.setCurrentIndex(i)
         field.activated.emit(i)
@@ -49,7 +54,6 @@ def test_an_edge_is_drawn_in_bound_and_left_as_usual(sample_window: Window) -> N
     pick("held_by", "held by nothing")
     pick("finish", "as usual")
     assert session.open_job.cover.edges == {}
-    assert refs.edge("") in station.field_words()
     for _ in range(6):
         session.undo()
     assert session.open_job.cover.edges == {}
@@ -61,11 +65,8 @@ def test_a_seam_is_piped_and_left_open_and_a_panel_parted(sample_window: Window)
     window.show_station("cover")
     station = window.stations["cover"]
     station.go_to(refs.seam("close the wall", "kind"))
-    assert station.seams.list.value == "close the wall"
-    field = station.seams.card.fields["kind"]
-    i = [field.itemText(k) for k in range(field.count())].index("piped")
-    field.setCurrentIndex(i)
-    field.activated.emit(i)
+    assert station.chosen == refs.seam("close the wall")
+    next(tile for tile in station.seams.card.fields["kind"].tiles if tile.text() == "piped").click()
     for part, words in (("open_from", "4 1/2"), ("open_to", "7 1/4"), ("start", "1")):
         length = station.seams.card.fields[part].focusProxy()
         length.setFocus()
@@ -76,10 +77,10 @@ def test_a_seam_is_piped_and_left_open_and_a_panel_parted(sample_window: Window)
     assert (chosen.kind, chosen.open_from, chosen.open_to, chosen.start) == ("piped", 4.5 * 25.4, 7.25 * 25.4, 25.4)
     assert isinstance(session.draft, Drafted)
     assert [edge.name for edge in session.draft.cover.edges] == ["lower edge", "close the wall, left open"]
-    assert "close the wall, left open" in station.edges.by_name
+    assert "close the wall, left open" in station.edges.names
     assert {str(h.name) for h in session.draft.cover.hardware} == {"piping strip", "piping cord"}
-    station.partings.panel.show_value("wall")
-    station.partings._add()
+    station.choose(refs.panel("wall"))
+    station.partings.part_it.click()
     assert [(p.panel, p.from_top) for p in session.open_job.cover.parted] == [("wall", False)]
     at = station.partings.fields[session.open_job.cover.parted[0].id].focusProxy()
     at.setFocus()
@@ -98,7 +99,7 @@ def test_who_works_by_keys_stays_where_they_were(sample_window: Window) -> None:
     session.add(starter("drum", "wall-and-lid", Unit.INCH_16), tr("new"))
     window.show_station("cover")
     station = window.stations["cover"]
-    station.seams.pick("wall to lid")
+    station.choose(refs.seam("wall to lid"))
     settle(window)
     field = station.seams.card.fields["allowance"].focusProxy()
     field.setFocus()
@@ -108,8 +109,10 @@ def test_who_works_by_keys_stays_where_they_were(sample_window: Window) -> None:
     settle(window)
     assert session.open_job.cover.seams["wall to lid"].allowance == 25.4 * 5 / 8
     assert QApplication.focusWidget().accessibleName() == "wall to lid: of its other side"
-    station.edges.by_name["lower edge"].fields["held_by"].setFocus()
-    QTest.keyClick(station.edges.by_name["lower edge"].fields["held_by"], Qt.Key.Key_Down)
+    station.choose(refs.edge("lower edge"))
+    settle(window)
+    station.edges.card.fields["held_by"].setFocus()
+    QTest.keyClick(station.edges.card.fields["held_by"], Qt.Key.Key_Down)
     settle(window)
     assert session.open_job.cover.edges["lower edge"].held_by is Hold.CORD
-    assert QApplication.focusWidget() is station.edges.by_name["lower edge"].fields["held_by"]
+    assert QApplication.focusWidget() is station.edges.card.fields["held_by"]

@@ -45,6 +45,7 @@ def type_over(qtbot: QtBot, line: QLineEdit, words: str) -> None:
 )
 def test_percent_fields(sample_window: Window, qtbot: QtBot, words: str, kept: float | None) -> None:
     open_job(sample_window, "Rain butt", "cover")
+    sample_window.go_to(refs.choice("cloth.shrink_warp"))
     field = sample_window.stations["cover"].fields[refs.choice("cloth.shrink_warp")]
     before = sample_window.session.open_job.cover.cloth.shrink_warp
     type_over(qtbot, field.focusProxy(), words)
@@ -61,7 +62,7 @@ def test_count_fields(sample_window: Window, qtbot: QtBot, words: str, kept: flo
 
 def test_a_choice_that_a_size_set_by_hand_stands_in_for_is_not_asked(sample_window: Window) -> None:
     open_job(sample_window, "Fermenting crock", "cover")
-    session, form = sample_window.session, sample_window.stations["cover"].choices
+    session, form = sample_window.session, sample_window.stations["cover"].whole
     share, said = refs.option("share"), "Sizes set by hand stand in for: elastic length, shorter than the rim by."
     assert form.fields[share].isVisible()
     assert not form.by_hand.isVisible()
@@ -156,7 +157,7 @@ def test_no_more_repeats_than_five(sample_window: Window, qtbot: QtBot) -> None:
 def test_a_feature_is_shaped_and_taken_off(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
     session = sample_window.session
-    sample_window.stations["cover"].features._add()
+    sample_window.stations["cover"].adding.add("port")
     session.set(refs.feature("1", "options.shape"), "slot", tr("shape"))
     assert session.open_job.cover.features[0].options == {"shape": "slot"}
     session.undo()

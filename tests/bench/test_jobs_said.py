@@ -6,7 +6,6 @@ from dataclasses import dataclass, field
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QPushButton
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import settle
 from tests.bench.hands import CTRL, Hands, Keys
@@ -191,21 +190,20 @@ def test_it_can_be_said(hands: Hands, qtbot: QtBot, name: str) -> None:
     qtbot.mouseClick(next(c for c in cover.strip.cards if c.scheme.key == told.scheme), Qt.MouseButton.LeftButton)
     settle(window)
     for ref, value in told.decided:
-        hands.give(cover.fields[ref], value)
+        hands.decide(ref, value)
     if told.parted is not None:
         panel, at = told.parted
-        hands.give(cover.partings.panel, panel)
-        part = next(b for b in cover.partings.findChildren(QPushButton) if b.text() == "Part it at a height")
-        qtbot.mouseClick(part, Qt.MouseButton.LeftButton)
+        cover.choose(refs.panel(panel))
+        settle(window)
+        qtbot.mouseClick(cover.partings.part_it, Qt.MouseButton.LeftButton)
         settle(window)
         hands.give(cover.partings.fields[session.open_job.cover.parted[0].id], at)
     for opening, decisions in told.edges.items():
         for part_, value in decisions:
-            hands.give(cover.edges.by_name[opening].fields[part_], value)
+            hands.decide(refs.edge(opening, part_), value)
     for seam, decisions in told.seams.items():
-        cover.seams.pick(seam)
         for part_, value in decisions:
-            hands.give(cover.seams.card.fields[part_], value)
+            hands.decide(refs.seam(seam, part_), value)
     for kind, side, parts in told.features:
         hands.puts(kind, Facing(side), **parts)
         put = session.open_job.cover.features[-1]

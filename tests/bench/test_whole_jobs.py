@@ -11,11 +11,12 @@ import pytest
 from pdfminer.high_level import extract_pages, extract_text
 from pdfminer.layout import LTCurve, LTTextContainer
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QComboBox, QPushButton, QWidget
+from PySide6.QtWidgets import QApplication, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import settle
 from tests.bench.hands import CTRL, Hands, Keys
 
+from omnipel.bench.parts.sections import SectionTile
 from omnipel.bench.parts.tapefield import TapeField
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, LiningSchool
 from omnipel.core.words import refs
@@ -98,8 +99,7 @@ def test_a_press_from_a_card_with_another_scheme(hands: Hands, qtbot: QtBot) -> 
     cover = window.stations["cover"]
     qtbot.mouseClick(next(c for c in cover.strip.cards if c.scheme.key == "wall-and-top"), Qt.MouseButton.LeftButton)
     for field, words in ((refs.choice("hem.width"), "2"), (refs.choice("hem.turn_under"), "1/2"), (refs.CLEARANCE, "3/8")):
-        cover.fields[field].setFocus()
-        hands.write_over(words)
+        hands.decide(field, words)
     for _ in range(3):  # through the other units and back: nothing moves
         hands.press(Keys.Key_U, CTRL)
     assert session.unit is Unit.INCH_16
@@ -179,6 +179,7 @@ def test_a_choice_that_is_not_what_it_reads_says_so_and_typing_it_takes_it(hands
     hands.write("25 3/4")
     session.set(refs.SEAM_ALLOWANCE, 12.0, tr("from a metric pattern"))
     window.show_station("cover")
+    window.go_to(refs.SEAM_ALLOWANCE)
     field = window.stations["cover"].fields[refs.SEAM_ALLOWANCE]
     assert field.line.text().replace("\u202f", " ") == "≈ 1/2"
     field.setFocus()
@@ -193,15 +194,14 @@ def test_a_drum_whose_stops_are_put_right_by_the_one_button(hands: Hands, qtbot:
     hands.begin_drum("Brine drum", "69 7/16", "12 3/4")
     hands.press(Keys.Key_3, CTRL)
     cover = window.stations["cover"]
-    qtbot.mouseClick(next(b for b in cover.features.findChildren(QPushButton) if b.text() == "Add it"), Qt.MouseButton.LeftButton)
+    qtbot.mouseClick(cover.adding.add_it, Qt.MouseButton.LeftButton)
     settle(window)
     for words, typed in (("port down from the top edge", "1/2"), ("port across", "3"), ("port right of centre", "-4 1/4")):
         field = next(f for f in cover.features.findChildren(TapeField) if f.isVisible() and f.line.accessibleName() == words)
         field.line.setFocus()
         hands.write_over(typed)
         settle(window)
-    cover.fields[refs.choice("hem.width")].setFocus()
-    hands.write_over("14")
+    hands.decide(refs.choice("hem.width"), "14")
     session.set(refs.choice("closure.kind"), ClosureKind.ZIP, tr("a zip"))
     said = []
     while session.draft is not None and session.draft.stops:
@@ -234,20 +234,21 @@ def test_a_box_with_ease_by_direction_padding_and_a_pocket(hands: Hands, qtbot: 
     hands.press(Keys.Key_3, CTRL)
     cover = window.stations["cover"]
     qtbot.mouseClick(next(c for c in cover.strip.cards if c.scheme.key == "five-panels"), Qt.MouseButton.LeftButton)
-    cover.fields[refs.CLEARANCE_SCHOOL].setFocus()
+    window.go_to(refs.CLEARANCE_SCHOOL)
+    settle(window)
     hands.press(Keys.Key_Down)
     settle(window)
     assert session.open_job.cover.clearance.school is ClearanceSchool.DIMENSION
     typed = ((refs.CLEARANCE, "1"), (refs.EASE_ALONG, "1 1/4"), (refs.EASE_DROP, "1/4"), (refs.PADDING, "1/4"))
     for field, words in typed:
-        cover.fields[field].setFocus()
-        hands.write_over(words)
-        settle(window)
-    cover.features.kind.show_value("pocket")
-    qtbot.mouseClick(next(b for b in cover.features.findChildren(QPushButton) if b.text() == "Add it"), Qt.MouseButton.LeftButton)
+        hands.decide(field, words)
+    cover.choose(refs.choice())
+    settle(window)
+    cover.adding.kind.show_value("pocket")
+    qtbot.mouseClick(cover.adding.add_it, Qt.MouseButton.LeftButton)
     settle(window)
     for part, words in (("width", "8 1/2"), ("height", "5 3/8"), ("from_top", "6"), ("from_centre", "-1 1/4")):
-        cover.features.cards.itemAt(0).widget().fields[part].line.setFocus()
+        cover.features.card.fields[part].line.setFocus()
         hands.write_over(words)
         settle(window)
     pocket = session.open_job.cover.features[0]
@@ -366,23 +367,24 @@ def test_a_drum_with_a_gathered_wall_and_a_piped_edge(hands: Hands) -> None:
     hands.press(Keys.Key_3, CTRL)
     cover = window.stations["cover"]
 
-    def pick(field: QWidget, wanted: str) -> None:
-        """By the arrow keys, until the list reads what is wanted."""
-        field.setFocus()
-        name = field.accessibleName()
+    def pick(tiles: QWidget, wanted: str) -> None:
+        """By the arrow keys to the tile that is wanted, and Space."""
+        settle(window)
         for _ in range(30):
-            now = [w for w in cover.findChildren(QComboBox) if w.isVisible() and w.accessibleName() == name][-1]
-            if now.currentText() == wanted:
+            focused = QApplication.focusWidget()
+            assert isinstance(focused, SectionTile)
+            if focused.text() == wanted:
+                hands.press(Keys.Key_Space)
+                settle(window)
                 return
-            hands.press(Keys.Key_Down)
-            settle(window)
-        raise AssertionError((wanted, now.currentText(), QApplication.focusWidget().accessibleName()))
+            hands.press(Keys.Key_Right)
+        raise AssertionError((wanted, [tile.text() for tile in tiles.tiles]))
 
+    cover.go_to(refs.seam("wall to lid", "kind"))
     pick(cover.seams.card.fields["kind"], "gathered")
-    cover.seams.card.fields["fuller"].setFocus()
-    hands.write_over("1.6")
-    settle(window)
-    pick(cover.edges.by_name["lower edge"].fields["finish"], "piped")
+    hands.decide(refs.seam("wall to lid", "fuller"), "1.6")
+    cover.go_to(refs.edge("lower edge", "finish"))
+    pick(cover.edges.card.fields["finish"], "piped")
     assert not [f for f in session.draft.findings if f.severity.value != "note"]  # type: ignore[union-attr]
     pdf = hands.print_it("A0", 1)
     u, a = 1 / 2 + T / 2, 1 / 2

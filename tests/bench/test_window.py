@@ -77,7 +77,7 @@ def test_wrong_lengths_are_refused_and_the_old_value_stays(sample_window: Window
     open_job(sample_window, "Rain butt", "cover")
     job = sample_window.session.open_job
     field = sample_window.stations["cover"].fields[refs.choice("cloth.usable_width")]
-    field.setFocus()
+    sample_window.go_to(refs.choice("cloth.usable_width"))
     field.line.selectAll()
     if text:
         qtbot.keyClicks(field.line, text)
@@ -288,10 +288,11 @@ def test_a_size_is_set_by_hand_with_its_reason_and_dropped_again(sample_window: 
 
 def test_features_are_added_on_the_cover_station(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
-    features = sample_window.stations["cover"].features
-    features._add()
-    assert [f.face for f in sample_window.session.open_job.cover.features] == ["front"]
-    assert len(features.findChildren(type(features.cards.itemAt(0).widget()))) == 1
+    cover = sample_window.stations["cover"]
+    cover.adding.buttons["pocket"].click()
+    assert [(f.kind, f.face) for f in sample_window.session.open_job.cover.features] == [("pocket", "front")]
+    assert cover.chosen == refs.feature("1")  # it is chosen, and its card stands beside the picture
+    assert cover.features.card.isVisible()
 
 
 def test_another_scheme_is_one_click_and_keeps_cloth_and_readings(sample_window: Window, qtbot: QtBot) -> None:

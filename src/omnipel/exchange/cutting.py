@@ -12,11 +12,14 @@ from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Seam, Trued
 from omnipel.core.job.edges import HemOrder, Hold
 from omnipel.core.pictures.pens import Paper
+from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheet import by, count_words, seam_title
+from omnipel.core.pictures.view import View
+from omnipel.core.pictures.worn import worn
 from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
-from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut
+from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, replay
 
 Row = tuple[str, str, float]
 """Kind of row, words, indent in mm."""
@@ -30,7 +33,7 @@ def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> No
     lead, laid = 5.4, []
     while True:
         laid = list(_wrapped(rows, lead, right - left))
-        if len(laid) * lead <= paper.height - 2.0 * paper.margin - 32.0 - SQUARE - over or lead < 2.2:
+        if len(laid) * lead <= paper.height - 2.0 * paper.margin - 18.0 - HEAD - SQUARE - over or lead < 2.2:
             break
         lead *= 0.94
     y = paper.height - paper.margin - 10.0 - over
@@ -43,7 +46,8 @@ def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> No
     unit = voice.say(tr("lengths in {unit}", unit=term(draft.job.unit.label)))
     about = " · ".join(part for part in (draft.job.owner, draft.job.place, unit) if part)
     canvas.drawString(left * mm, (y - 6.0) * mm, f"{voice.say(tr('Cutting sheet'))} · {about}")
-    y -= 14.0
+    _picture(canvas, draft, right - WIDE, y + 6.0 - HEAD, WIDE, HEAD)
+    y -= HEAD
     for kind, words, indent in laid:
         size = lead * mm * (0.74 if kind == "head" else 0.62)
         canvas.setFont(STRONG if kind in ("head", "size") else PLAIN, size)
@@ -54,6 +58,24 @@ def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> No
         y -= lead * (0.45 if kind == "gap" else 1.0)
     check_square(canvas, voice, right - SQUARE, paper.margin + 2.0)
     canvas.showPage()
+
+
+HEAD, WIDE = 28.0, 46.0
+"""Height of the head of the sheet, and how wide the picture in it may be, mm."""
+
+
+def _picture(canvas: Any, draft: Drafted, x: float, y: float, wide: float, high: float) -> None:
+    """The sewn cover on its object, fitted into a box, mm."""
+    drawing = drawn(worn(draft.cover, draft.body, plain=True), View())
+    x0, y0, x1, y1 = drawing.bounds
+    scale = min(wide / max(x1 - x0, 1e-6), high / max(y1 - y0, 1e-6))
+    canvas.saveState()
+    canvas.translate((x + wide / 2.0) * mm, (y + high / 2.0) * mm)
+    replay(canvas, drawing.moved(-(x0 + x1) / 2.0, -(y0 + y1) / 2.0), scale=scale)
+    canvas.restoreState()
+    canvas.setFillGray(0.0)
+    canvas.setStrokeGray(0.0)
+    canvas.setDash([], 0)
 
 
 def _rows(draft: Drafted, voice: Voice) -> Iterator[Row]:

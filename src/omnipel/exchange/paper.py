@@ -41,6 +41,9 @@ def replay(canvas: Any, drawing: Drawing, *, scale: float = 1.0, filled: bool = 
 
 def _path(canvas: Any, item: Path, scale: float, filled: bool) -> None:
     pen = PENS[item.layer] if not item.far else FAR
+    if item.layer in (Layer.FACE, Layer.PRINT):
+        _face(canvas, item, scale)
+        return
     canvas.setLineWidth(pen.weight * mm)
     canvas.setDash([part * mm for part in pen.dash], 0)
     canvas.setStrokeGray(pen.grey)
@@ -53,10 +56,51 @@ def _path(canvas: Any, item: Path, scale: float, filled: bool) -> None:
             path.lineTo(x, y)
     if item.closed:
         path.close()
-    fill = item.layer is Layer.FACE or (filled and bool(item.fill))
+    fill = filled and bool(item.fill) and not item.pairs
     if fill:
-        canvas.setFillGray(0.75 + 0.23 * item.tone if item.layer is Layer.FACE else 0.93)
+        canvas.setFillGray(0.93)
     canvas.drawPath(path, stroke=1, fill=int(fill))
+
+
+GREYS: Final = {"cloth": 0.9, "object": 0.99, "sticks out": 0.95, "webbing": 0.6, "trim": 0.55, "window": 0.97, "print": 0.25}
+"""How light what a picture shows is on paper, in full light."""
+HATCH: Final = 1.1
+"""So far apart are the lines of the hatch in the shade, mm."""
+EVEN_ODD, NON_ZERO = 0, 1
+
+
+def _face(canvas: Any, item: Path, scale: float) -> None:
+    """A run of facets as one path, so that no gap shows between them; hatched where it lies in the shade."""
+    points = item.points * scale * mm
+    path = canvas.beginPath()
+    for start, stop in zip(item.rings or (0,), (*item.rings[1:], len(points)), strict=True):
+        ring = points[start:stop].tolist()
+        path.moveTo(*ring[0])
+        for x, y in ring[1:]:
+            path.lineTo(x, y)
+        path.close()
+    grey = min(1.0, GREYS.get(item.fill, 0.9) * (0.72 + 0.28 * item.tone))
+    canvas.setDash([], 0)
+    canvas.setFillGray(grey)
+    canvas.setStrokeGray(grey)
+    canvas.setLineWidth(0.1 * mm)
+    canvas.drawPath(path, stroke=1, fill=1, fillMode=EVEN_ODD if item.layer is Layer.PRINT else NON_ZERO)
+    if item.hatched:
+        _hatch(canvas, path, points, grey * 0.82)
+
+
+def _hatch(canvas: Any, path: Any, points: Any, grey: float) -> None:
+    """Lines at 45° inside of a path."""
+    (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
+    canvas.saveState()
+    canvas.clipPath(path, stroke=0, fill=0)
+    canvas.setStrokeGray(grey)
+    canvas.setLineWidth(0.12 * mm)
+    first = math.floor((x0 - y1) / (HATCH * mm))
+    for k in range(first, math.ceil((x1 - y0) / (HATCH * mm)) + 1):
+        at = k * HATCH * mm
+        canvas.line(y0 + at, y0, y1 + at, y1)
+    canvas.restoreState()
 
 
 def _label(canvas: Any, item: Label, scale: float) -> None:

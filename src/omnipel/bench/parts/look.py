@@ -177,6 +177,7 @@ def _buttons(look: Look) -> str:
     QPushButton:focus {{ border: 2px solid {c.accent}; padding: {px(5) - 1}px {px(12) - 1}px; }}
     QPushButton:pressed {{ background: {c.line}; }}
     QPushButton:disabled {{ color: {c.soft}; border-color: {c.line}; }}
+    QPushButton#small {{ padding: {px(3)}px {px(8)}px; font-size: {px(13)}px; min-height: {px(16)}px; }}
     QPushButton#main {{ background: {c.accent}; color: {c.on_accent}; border-color: {c.accent}; font-weight: 600; }}
     QPushButton#main:focus {{ border: 2px solid {c.ink}; }}
     QPushButton#chip {{ padding: {px(3)}px {px(9)}px; font-size: {px(16)}px; }}
@@ -200,6 +201,17 @@ def _lists(look: Look) -> str:
     QScrollArea > QWidget > QWidget {{ background: transparent; }}
     QTableView#shelf {{ background: transparent; border: none; selection-background-color: transparent; }}
     QTableView#shelf::item, QTableView#shelf::item:selected {{ background: transparent; }}
+    QTreeWidget#parts {{ background: transparent; border: 2px solid transparent; outline: none; font-size: {px(13)}px; }}
+    QTreeWidget#parts::item {{ padding: {px(3)}px {px(2)}px; }}
+    QTreeWidget#parts::item:selected {{ background: {c.accent}; color: {c.on_accent}; }}
+    QTreeWidget#parts::branch:selected {{ background: {c.accent}; }}
+    QTreeWidget#parts:focus {{ border: 2px solid {c.accent}; }}
+    QFrame#cost {{ background: {c.glow}; border: none; border-radius: 3px; }}
+    QSlider::groove:horizontal {{ height: {px(4)}px; background: {c.line}; border-radius: {px(2)}px; }}
+    QSlider::sub-page:horizontal {{ background: {c.soft}; border-radius: {px(2)}px; }}
+    QSlider::handle:horizontal {{ background: {c.accent}; width: {px(18)}px; height: {px(18)}px; margin: -{px(7)}px 0; border-radius: {px(9)}px; }}
+    QSlider:focus {{ border: 2px solid {c.accent}; border-radius: 3px; }}
+    QSlider {{ min-height: {px(24)}px; }}
     QListWidget {{ background: {c.surface}; border: 1px solid {c.line}; border-radius: 3px; outline: none; }}
     QListWidget::item {{ padding: {px(5)}px {px(8)}px; }}
     QListWidget::item:selected {{ background: {c.accent}; color: {c.on_accent}; }}

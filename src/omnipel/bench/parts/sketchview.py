@@ -5,7 +5,7 @@ from PySide6.QtGui import QKeyEvent
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import NEAR, PictureView
-from omnipel.core.pictures.drawing import Drawing, Label
+from omnipel.core.pictures.drawing import Drawing, Item, Label
 from omnipel.core.pictures.scene import Scene
 from omnipel.core.pictures.seen import Met, Seen
 from omnipel.core.pictures.sketch import over
@@ -45,12 +45,17 @@ class SketchView(PictureView):
         if turned or self.seen is None:
             self.seen = Seen(self.scene, self.view)
         drawing = self.seen.drawing(self.shining)
+        x0, y0, x1, y1 = drawing.bounds
+        room = max(self.width() - 90.0, 60.0), max(self.height() - 90.0, 60.0)
+        text = LOOK.px(17) * max((x1 - x0) / room[0], (y1 - y0) / room[1], 1e-3)
+        more = self.extras(text)
         if self.tape is not None and len(self.tape):
-            x0, y0, x1, y1 = drawing.bounds
-            room = max(self.width() - 90.0, 60.0), max(self.height() - 90.0, 60.0)
-            scale = max((x1 - x0) / room[0], (y1 - y0) / room[1], 1e-3)
-            drawing = Drawing((*drawing.items, *over(self.tape, self.view, self.tape_words, LOOK.px(17) * scale)))
-        self.set_drawing(drawing)
+            more += over(self.tape, self.view, self.tape_words, text)
+        self.set_drawing(Drawing((*drawing.items, *more)) if more else drawing)
+
+    def extras(self, text: float) -> list[Item]:
+        """What else is drawn over the picture; `text` is the height of words, mm."""
+        return []
 
     def fit(self) -> None:
         """Fit to the paths; words may stand beside them."""

@@ -229,14 +229,14 @@ class Thumbnail:
     def __init__(self, strokes: Sequence[tuple[Stroke, Shape]], bounds: QRectF) -> None:
         self.strokes, self.bounds = strokes, bounds
 
-    def paint(self, painter: QPainter, box: QRectF) -> None:
-        """Paint it fitted into a box."""
+    def paint(self, painter: QPainter, box: QRectF, cloth: QColor | None = None) -> None:
+        """Paint it fitted into a box, in the colour of its cloth."""
         scale = min(box.width() / max(self.bounds.width(), 1e-6), box.height() / max(self.bounds.height(), 1e-6))
         painter.save()
         painter.translate(box.center())
         painter.scale(scale, scale)
         painter.translate(-self.bounds.center())
-        paint_strokes(painter, self.strokes, LOOK.colour("line"))
+        paint_strokes(painter, self.strokes, cloth or LOOK.colour("line"))
         painter.restore()
 
 

@@ -116,6 +116,13 @@ class Ground:
         way = np.array((0.0, -1.0))
         return self._measured(Spot(piece, self.flat[piece.name], at, right_of(piece, way), way))
 
+    def said_at(self, piece: str, at: Flat) -> tuple[Facing, float, float] | None:
+        """The same of a flat place `(2,)` of a piece; None where that is none of the pieces that are seen."""
+        if piece not in self.pieces:
+            return None
+        way = np.array((0.0, -1.0))
+        return self.said(Spot(self.pieces[piece], self.flat[piece], at, right_of(self.pieces[piece], way), way))
+
     def said(self, spot: Spot) -> tuple[Facing, float, float] | None:
         """By which side, how far across and how far down a person would say where a spot is; None where no side leads to it."""
         normal = normals(spot.piece.place, spot.at[None, :])[0] * (-1.0 if spot.piece.mirrored else 1.0)

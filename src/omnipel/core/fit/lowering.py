@@ -65,17 +65,21 @@ def lowering(body: Body, cover: Cover, fit: Fit, readings: Sequence[Reading], se
     meet = (known[None, :] - inside[:, None] if cover.from_below else inside[:, None] - known[None, :]).ravel()
     heights = np.unique(np.concatenate((np.linspace(0.0, travel, STEPS + 1), meet[(meet > 0.0) & (meet < travel)])))[::-1]
     sections = np.unique(np.concatenate((known, inside, np.linspace(float(known.min()), max(float(known.max()), end), ALONG))))
-    at = sections[None, :] + heights[:, None] * (-1.0 if cover.from_below else 1.0)
-    there = (at >= mouth - 1e-9) & (at <= end + 1e-9)
+    way = -1.0 if cover.from_below else 1.0
+    # Beside every section of the object lies one of the cover, and beside every known one of the cover one of the object.
+    sections = np.concatenate((np.tile(sections, (len(heights), 1)), inside[None, :] - way * heights[:, None]), axis=1)
+    at = sections + way * heights[:, None]
+    there = (at >= mouth - 1e-9) & (at <= end + 1e-9) & (sections >= float(known.min()) - 1e-9)
     best = np.full(len(heights), np.inf)
     depths, ways = np.zeros(len(heights)), np.zeros(len(heights), dtype=np.intp)
-    for way, (object_, cover_, turns) in enumerate(_measures(body, cover)):
-        left = (cover_(at) - object_(sections)[None, :]) / turns
+    for number, (object_, cover_, turns) in enumerate(_measures(body, cover)):
+        left = (cover_(at) - object_(sections)) / turns
         left = np.where(there, left, np.inf)
         k = left.argmin(axis=1)
         least = left[np.arange(len(heights)), k]
         nearer = least < best
-        best, depths, ways = np.where(nearer, least, best), np.where(nearer, sections[k], depths), np.where(nearer, way, ways)
+        best, ways = np.where(nearer, least, best), np.where(nearer, number, ways)
+        depths = np.where(nearer, sections[np.arange(len(heights)), k], depths)
     met = np.isfinite(best)
     best = np.where(met, best, best[met].max() if met.any() else 0.0)
     sigmas = _sigmas(fit, cover, readings, sewing_sigma, depths, ways)

@@ -143,8 +143,8 @@ class Seen:
         return made
 
     @cached_property
-    def lines(self) -> tuple[NDArray[np.float64], Counts, Counts, Counts, Counts]:
-        """Strokes that are drawn: ends on screen `(n, 2, 2)`, the run they follow, their pen, what they are, and what they lie on."""
+    def lines(self) -> tuple[NDArray[np.float64], Counts, Counts, Counts, Counts, Counts]:
+        """Strokes that are drawn: ends on screen `(n, 2, 2)`, the run they follow, their pen, what they are, the stuff and the sheet they lie on."""
         s, place = self.scene.strokes, np.append(self.places, -1)
         facing = np.append(self.towards > 0.0, False)
         run = np.maximum(place[s.facet], place[s.mate])
@@ -162,20 +162,24 @@ class Seen:
         bent = np.einsum("ij,ij->i", n[sides[:, 0]], n[sides[:, 1]]) < np.cos(CREASE)
         crease = ~differ & bent & shown[sides].all(axis=1)
         inner = contour | crease
-        flat = self.matrix[:2].T
+        flat, on = self.matrix[:2].T, np.concatenate((s.facet[kept], sides[inner, 0]))
         return (
             np.concatenate((s.ends[kept], ends[inner])) @ flat,
             np.concatenate((run[kept], place[sides[inner]].max(axis=1))),
             np.concatenate((layer[kept], np.where(contour, ORDER.index(Layer.CONTOUR), ORDER.index(Layer.CREASE))[inner])),
             np.concatenate((s.ref[kept], np.zeros(int(inner.sum()), dtype=np.intp))),
-            self.scene.stuffs[np.concatenate((s.facet[kept], sides[inner, 0]))],
+            self.scene.stuffs[on],
+            self.scene.sheet_of[on],
         )
 
     def _strokes(self, lit: frozenset[Ref]) -> dict[int, list[Item]]:
         """Strokes as paths, by the run that they follow."""
-        ends, run, layer, ref, stuff = self.lines
+        ends, run, layer, ref, stuff, sheet = self.lines
         shining = np.array([any(r.within(one) for one in lit) if r is not None else False for r in self.scene.refs])
-        bright = shining[ref] & np.isin(layer, _LIGHTS)
+        of_lit = np.array(
+            [sheet.ref is not None and any(sheet.ref.within(one) for one in lit) for sheet in self.scene.sheets], dtype=bool
+        )
+        bright = (shining[ref] | (of_lit[sheet] & (ref > 0))) & np.isin(layer, _BORDERS)
         layer = np.where(bright, ORDER.index(Layer.LIT), layer)
         order = np.lexsort((stuff, layer, run))
         ends, run, layer, stuff = ends[order], run[order], layer[order], stuff[order]
@@ -218,7 +222,7 @@ class Seen:
         """What a person means who points there: the nearest seam, edge or feature within reach on the sheet that is seen, or that sheet."""
         met = self.met(x, y)
         here = np.array((x, y))
-        ends, run, layer, ref, _ = self.lines
+        ends, run, layer, ref, _, _ = self.lines
         named = (ref > 0) & np.isin(layer, _LIGHTS)
         if met is not None:
             facet = self.scene.firsts[self.scene.sheets.index(met.sheet)] + met.facet
@@ -232,6 +236,7 @@ class Seen:
         return met.sheet.ref if met is not None else None
 
 
+_BORDERS: Final = tuple(ORDER.index(one) for one in (Layer.SEAM, Layer.RIM, Layer.CONTOUR, Layer.PIPING, Layer.ZIP))
 _LIGHTS: Final = tuple(ORDER.index(one) for one in (Layer.SEAM, Layer.RIM, Layer.CONTOUR, Layer.PIPING, Layer.ZIP, Layer.STITCH))
 
 

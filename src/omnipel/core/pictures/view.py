@@ -18,3 +18,14 @@ class View:
         """Rows: screen x, screen y, towards the viewer; `(3, 3)`."""
         cy, sy, cp, sp = math.cos(self.yaw), math.sin(self.yaw), math.cos(self.pitch), math.sin(self.pitch)
         return np.array([[cy, sy, 0.0], [-sy * sp, cy * sp, cp], [sy * cp, -cy * cp, sp]])
+
+
+STEEP = 1.5
+"""Nothing is looked at from further above or below, radians."""
+
+
+def facing(normal: NDArray[np.float64]) -> View:
+    """Where one looks straight at a face from, by its normal."""
+    return View(
+        math.atan2(float(normal[0]), -float(normal[1])), min(STEEP, max(-STEEP, math.asin(min(1.0, max(-1.0, float(normal[2]))))))
+    )

@@ -64,6 +64,27 @@ def worn(cover: Cover, body: Body | None = None, *, plain: bool = False) -> Scen
     return Scene((*sheets, *(object_sheets(body.mesh(), DRAWN_IN) if body is not None else ())))
 
 
+def lifted(sheets: Sequence[Sheet], body: Body, height: float, *, from_below: bool) -> Scene:
+    """The sheets of a cover so far above where they will lie, mm; or its object, where that goes into it from above."""
+    up, thing = np.array((0.0, 0.0, height)), object_sheets(body.mesh(), DRAWN_IN)
+    if from_below:
+        return Scene((*sheets, *(sheet.moved(up) for sheet in thing)), meshed=False)
+    return Scene((*(sheet.moved(up) for sheet in sheets), *thing), meshed=False)
+
+
+def level_line(body: Body, height: float) -> tuple[NDArray[np.float64], Solid]:
+    """Where a level plane cuts the object: straight lines `(n, 2, 3)` and the outward normals of the faces they lie on."""
+    ends, out = [], []
+    for face in body.mesh().faces:
+        off = face.points[:, 2] - height
+        after, nxt = np.roll(off, -1), np.roll(face.points, -1, axis=0)
+        cut = np.flatnonzero((off < 0.0) != (after < 0.0))
+        if len(cut) == 2:
+            ends.append([face.points[k] + (nxt[k] - face.points[k]) * (off[k] / (off[k] - after[k])) for k in cut])
+            out.append(Faces.made_of([face.points]).normals[0])
+    return np.array(ends).reshape(-1, 2, 3), np.array(out).reshape(-1, 3)
+
+
 def uncovered(body: Body) -> Scene:
     """The object alone."""
     return Scene(object_sheets(body.mesh()))

@@ -4,9 +4,9 @@ from collections.abc import Callable
 from dataclasses import replace
 from operator import attrgetter
 
-from PySide6.QtCore import QEvent, Qt
+from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QFormLayout, QLabel, QWidget
+from PySide6.QtWidgets import QApplication, QFormLayout, QLabel, QWidget
 
 from omnipel.bench.parts.finished import FinishedOrCut
 from omnipel.bench.parts.numberfield import NumberField
@@ -61,8 +61,10 @@ class Sentence(QLabel):
 class ChoiceForm(QWidget):
     """Fields for what stands in the job's cover. They are made once and then only filled.
 
-    `fields` are the widgets by what they decide, `named` what each is called.
+    `fields` are the widgets by what they decide, `named` what each is called; `told` says why one chooses the one or the other in the field in hand.
     """
+
+    told = Signal(str)
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -73,15 +75,19 @@ class ChoiceForm(QWidget):
         self.rows: list[tuple[Ref, QWidget]] = []
         self.heads: list[tuple[QWidget, list[Ref]]] = []
         self.shown: frozenset[Ref] | None = None
+        self.whys: dict[Ref, Why] = {}
+        self.told_of = Ref(Of.JOB)
         self.by_hand: Sentence | None = None
-        self.other_ways: set[QWidget] = set()
         self.form = QFormLayout(self)
         self.form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
         self.form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.AllNonFixedFieldsGrow)
         self.form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)
         self.form.setHorizontalSpacing(0)  # the names bring it: a form that asks whether a row is too long forgets its spacing
-        self.form.setVerticalSpacing(8)
-        self.form.setContentsMargins(4, 4, 12, 4)
+        self.form.setVerticalSpacing(5)
+        self.form.setContentsMargins(0, 0, 8, 0)
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            app.focusChanged.connect(self._in_hand)
 
     def clear(self) -> None:
         """No field is left."""
@@ -90,6 +96,7 @@ class ChoiceForm(QWidget):
         self.fills.clear()
         self.rows.clear()
         self.heads.clear()
+        self.whys.clear()
         self.shown = None
         self.by_hand = None
         while self.form.rowCount():
@@ -101,12 +108,26 @@ class ChoiceForm(QWidget):
         self._say_what_stands_in()
         for fill in self.fills:
             fill(self.session.open_job.cover)
+        self._tell()
         if offered != self.shown:
             self.shown = offered
             for ref, row in self.rows:
-                self.form.setRowVisible(row, ref in offered and row not in self.other_ways)
+                self.form.setRowVisible(row, ref in offered)
             for head, refs_ in self.heads:
                 self.form.setRowVisible(head, not offered.isdisjoint(refs_))
+
+    def _in_hand(self, _before: QWidget | None, now: QWidget | None) -> None:
+        """Say why one chooses the one or the other in the field that has the focus."""
+        if now is None or not self.isAncestorOf(now):
+            return
+        found = next((ref for ref, field in self.fields.items() if field is now or field.isAncestorOf(now)), None)
+        if found is not None:
+            self.told_of = found
+            self._tell()
+
+    def _tell(self) -> None:
+        why, job = self.whys.get(self.told_of), self.session.job
+        self.told.emit(self.session.tell(why(job.cover)) if why is not None and job is not None else "")
 
     def _offered(self) -> frozenset[Ref]:
         """All fields that change anything, as the others stand."""
@@ -136,23 +157,16 @@ class ChoiceForm(QWidget):
         """What each field is called that is there now."""
         return {ref: words for ref, words in self.named.items() if self.shown is not None and ref in self.shown}
 
-    def one_of(self, ref: Ref, one: QWidget, other: QWidget) -> None:
-        """Show one of two rows that decide the same, in two ways."""
-        self.other_ways = {other}
-        for row in (one, other):
-            self.form.setRowVisible(row, row is one and self.shown is not None and ref in self.shown)
+    def decides(self, ref: Ref) -> Ref | None:
+        """The field that decides what a reference means, or the nearest that it lies in; None when there is none here."""
+        while ref not in self.fields and ref.part:
+            ref = replace(ref, part=ref.part.rpartition(".")[0])
+        return ref if ref in self.fields else None
 
     def go_to(self, ref: Ref) -> None:
-        """Put the focus on the field that decides what a reference means, or the nearest that it lies in."""
-        wanted = {
-            Of.FEATURE: refs.FEATURES,
-            Of.EDGE: refs.edge(""),
-            Of.SEAM: refs.seam("", "kind"),
-            Of.PARTING: refs.parting(),
-        }.get(ref.of, ref)
-        while wanted not in self.fields and wanted.part:
-            wanted = replace(wanted, part=wanted.part.rpartition(".")[0])
-        if wanted in self.fields:
+        """Put the focus on the field that decides what a reference means."""
+        wanted = self.decides(ref)
+        if wanted is not None:
             reveal(self.fields[wanted])
 
     # Rows
@@ -194,12 +208,10 @@ class ChoiceForm(QWidget):
         self.under(ref, field)
 
     def why(self, why: Why) -> None:
-        """A sentence below the last field."""
-        under = Sentence()
-        self.form.addRow(under)
-        if self.rows:
-            self.under(self.rows[-1][0], under)
-        self.fills.append(lambda c: under.setText(self.session.tell(why(c))))
+        """What there is to say about the last field; it is said while that is in hand."""
+        ref = next(reversed(self.fields))
+        self.whys[ref] = why
+        self.fills.append(lambda c: self.fields[ref].setToolTip(self.session.tell(why(c))) if ref in self.fields else None)
 
     def length(self, ref: Ref, *, strict: bool = False, fine: bool = False) -> None:
         """A length."""

@@ -1,22 +1,30 @@
-"""The edges of the openings: a card for each, with its finish, when it is sewn, and what holds or draws it in."""
+"""The edge of an opening: its finish as cross-sections to pick from, its lengths in the drawing, when it is sewn, what holds or draws it in."""
 
+from dataclasses import replace
 from functools import partial
 
+from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.picker import Picker, combo, of_enum
 from omnipel.bench.parts.samefocus import same_focus
-from omnipel.bench.parts.tapefield import length_field
-from omnipel.bench.parts.widgets import column, emptied, label, surface
+from omnipel.bench.parts.sections import SectionTile, SectionTiles, SectionView
+from omnipel.bench.parts.tapefield import TapeField, length_field
+from omnipel.bench.parts.widgets import column, emptied, label
 from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.bench.stations.cover.costs import CostLine
 from omnipel.bench.stations.cover.reasons import HOLD_WHY
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.fields import EDGE_FIELDS
 from omnipel.core.draft import Drafted
+from omnipel.core.drafting.crosssection import Side
+from omnipel.core.drafting.crosssection import edge as section_of
 from omnipel.core.finishing.drawn_in import tunnel_for
 from omnipel.core.finishing.edges import USUAL_WIDE
-from omnipel.core.job.document import LiningSchool
+from omnipel.core.job.changes import changed
+from omnipel.core.job.document import Job, LiningSchool
 from omnipel.core.job.edges import DRAWS, EdgeChoice, HemOrder, Hold
 from omnipel.core.job.findings import Change
 from omnipel.core.job.finish import HEMS, TURNED_UNDER, Finish, FinishKind, refinished_as
@@ -35,35 +43,49 @@ WIDTHS = {
 """What the width of a finish is called, where it is not a hem's."""
 
 
-class EdgeList(QWidget):
-    """All openings of the cover that somebody decides about."""
+class EdgePage(QWidget):
+    """The card of the opening whose edge is chosen."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.cards = QVBoxLayout()
-        self.cards.setSpacing(6)
-        self.setLayout(column(self.cards, spacing=8))
+        self.picked = ""
+        self.card_area = QVBoxLayout()
+        self.setLayout(column(self.card_area))
         self.made_for: tuple[object, ...] = ()
-        self.by_name: dict[str, EdgeCard] = {}
+        self.card: EdgeCard | None = None
+
+    @property
+    def names(self) -> tuple[str, ...]:
+        """The openings whose edges somebody decides about."""
+        draft = self.session.draft
+        return tuple(edge.name for edge in draft.cover.edges if edge.asked) if isinstance(draft, Drafted) else ()
+
+    def pick(self, name: str) -> None:
+        """Show the card of an edge."""
+        self.picked = name
+        self.refresh()
 
     def refresh(self) -> None:
-        """Show the edges as they stand."""
+        """Show the edge as it stands."""
         job, draft = self.session.open_job, self.session.draft
         if not isinstance(draft, Drafted):
             return
-        edges = tuple(edge for edge in draft.cover.edges if edge.asked)
-        told = tuple((e.name, e.finish, e.order, e.held_by, e.drawn) for e in edges)
-        shape = (told, job.cover.edges, job.cover.hem, job.cover.hem_order, job.cover.lining.school, job.unit)
+        if self.picked not in self.names:
+            self.picked = next(iter(self.names), "")
+        edge = next((e for e in draft.cover.edges if e.name == self.picked), None)
+        told = (edge.name, edge.finish, edge.order, edge.held_by, edge.drawn) if edge is not None else None
+        cloth = (job.cover.cloth.colour, job.cover.seam_allowance)
+        shape = (told, job.cover.edges, job.cover.hem, job.cover.hem_order, job.cover.lining.school, job.unit, cloth)
         if shape != self.made_for:
             with same_focus(self):
-                emptied(self.cards)
-                self.by_name = {edge.name: EdgeCard(self.session, edge) for edge in edges}
-                for card in self.by_name.values():
-                    self.cards.addWidget(card)
+                emptied(self.card_area)
+                self.card = EdgeCard(self.session, edge) if edge is not None else None
+                if self.card is not None:
+                    self.card_area.addWidget(self.card)
             self.made_for = shape
-        for edge in edges:
-            self.by_name[edge.name].retold(edge)
+        if self.card is not None and edge is not None:
+            self.card.retold(edge)
 
 
 class EdgeCard(QWidget):
@@ -74,24 +96,35 @@ class EdgeCard(QWidget):
         self.session, self.edge = session, edge
         self.chosen = session.open_job.cover.edges.get(edge.name, EdgeChoice())
         self.called = term(edge.name)
+        self.cloth = QColor(session.open_job.cover.cloth.colour)
         self.fields: dict[str, QWidget] = {}
-        self.title = label(NOTHING, "field", wrap=True)
+        self.title, self.cost = label(NOTHING, "soft", wrap=True), CostLine(session, self._tried)
         self.retold(edge)
         beside = Flow(gap=6)
-        beside.addWidget(self._finish())
         if edge.finish.folded:
             beside.addWidget(self._order())
         beside.addWidget(self._held_by())
+        lengths = {part: (words, self._length(part, words, value)) for part, words, value in self._lengths()}
+        drawn = section_of(edge.finish)
+        inside = {m.part: f"finish.{m.part}" for m in drawn.measures if f"finish.{m.part}" in lengths}
+        fields = {part: (say(lengths[key][0]), lengths[key][1]) for part, key in inside.items()}
         grid = QGridLayout()
         grid.setSpacing(6)
-        for k, (part, words, value) in enumerate(self._lengths()):
-            field = length_field(session, tr("{edge}: {what}", edge=self.called, what=words), partial(self._set, part), low=0.0)
-            field.show_length(value)
-            self.fields[part] = field
-            grid.addWidget(label(words, "soft", wrap=True), k // 2 * 2, k % 2)
-            grid.addWidget(field, k // 2 * 2 + 1, k % 2)
+        rest = [part for part in lengths if part not in inside.values()]
+        for k, part in enumerate(rest):
+            grid.addWidget(label(lengths[part][0], "soft", wrap=True), k, 0)
+            grid.addWidget(lengths[part][1], k, 1)
         why = label(HOLD_WHY[edge.held_by], "soft", wrap=True)
-        self.setLayout(column(surface(column(self.title, beside, grid, why, margins=8))))
+        large = SectionView(
+            drawn, self.cloth, fields, lambda side: say(tr("the cover")) if side is Side.FIRST else say(tr("the lining"))
+        )
+        self.setLayout(column(self.title, self._finish(), large, self.cost, beside, grid, why, spacing=7))
+
+    def _length(self, part: str, words: Phrase, value: float) -> TapeField:
+        field = length_field(self.session, tr("{edge}: {what}", edge=self.called, what=words), partial(self._set, part), low=0.0)
+        field.show_length(value)
+        self.fields[part] = field
+        return field
 
     def retold(self, edge: Dressed) -> None:
         """Its length and how far it is drawn in, as they are now."""
@@ -104,8 +137,8 @@ class EdgeCard(QWidget):
     def _lengths(self) -> list[tuple[str, Phrase, float]]:
         """The lengths that count for something as the edge is made."""
         found: list[tuple[str, Phrase, float]] = []
-        own = self.chosen.finish
-        if own is not None and own.kind not in NO_WIDTH:
+        own = self.edge.finish
+        if own.kind not in NO_WIDTH:
             found.append(("finish.width", WIDTHS.get(own.kind, tr("hem width")), own.width))
             if own.kind in TURNED_UNDER:
                 found.append(("finish.turn_under", tr("turn-under"), own.turn_under))
@@ -119,18 +152,31 @@ class EdgeCard(QWidget):
             found.append(("wide", words, self.chosen.wide or usual))
         return found
 
-    def _finish(self) -> Picker:
+    def _finish(self) -> SectionTiles:
+        """The ways to finish it, as usual first."""
         cover = self.session.open_job.cover
         lined = cover.lining.school in (LiningSchool.BAGGED, LiningSchool.BOUND)
+        about = tr("as all edges of the cover: {finish}", finish=term(cover.hem.kind))
+        tiles = [SectionTile(say(tr("as usual")), say(about), section_of(cover.hem), None)]
         kinds = [kind for kind in HEMS if kind is not FinishKind.BAGGED or lined]
-        usual = tr("as usual: {finish}", finish=term(self.edge.finish.kind)) if self.chosen.finish is None else tr("as usual")
-        picks: list[tuple[Value, object]] = [(usual, None), *of_enum(kinds)]
+        tiles += [SectionTile(say(term(kind)), "", section_of(self._made(kind)), kind) for kind in kinds]
+        self.tiles = SectionTiles(tr("{edge}: {what}", edge=self.called, what=EDGE_FIELDS["finish"]), tiles, self.cloth)
+        now = self.chosen.finish.kind if self.chosen.finish else None
+        self.tiles.show_value(now)
+        self.tiles.picked.connect(lambda kind: self._set("finish", None if kind is None else self._made(kind)))
+        self.tiles.pointed.connect(lambda kind: self.cost.look_at(None if kind is None or kind == now else kind))
+        self.fields["finish"] = self.tiles
+        return self.tiles
 
-        def picked(kind: FinishKind | None) -> None:
-            made = None if kind is None else refinished_as(self.edge.finish, kind, cover.habits, cover.seam_allowance)
-            self._set("finish", made)
+    def _made(self, kind: FinishKind) -> Finish:
+        """How it is finished in another way."""
+        cover = self.session.open_job.cover
+        return refinished_as(self.edge.finish, kind, cover.habits, cover.seam_allowance)
 
-        return self._combo("finish", picks, self.chosen.finish.kind if self.chosen.finish else None, picked)
+    def _tried(self, kind: object) -> Job | None:
+        """The job with the edge finished in another way."""
+        assert isinstance(kind, FinishKind)
+        return changed(self.session.open_job, Change(refs.edge(self.edge.name, "finish"), self._made(kind)))
 
     def _order(self) -> Picker:
         usual: list[tuple[Value, object]] = [(tr("sewn as all hems: {order}", order=term(self.edge.order)), None)]
@@ -161,6 +207,10 @@ class EdgeCard(QWidget):
         return made
 
     def _set(self, part: str, value: object) -> None:
-        ref = refs.edge(self.edge.name, part)
-        words = tr("{edge}: {what}", edge=self.called, what=EDGE_FIELDS[part])
+        """Decide a part of it. A width that was as usual becomes its own, with all the rest of its finish."""
+        ref, words = refs.edge(self.edge.name, part), tr("{edge}: {what}", edge=self.called, what=EDGE_FIELDS[part])
+        if part.startswith("finish.") and self.chosen.finish is None:
+            own = replace(self.edge.finish, **{part.partition(".")[2]: value})  # type: ignore[arg-type]
+            self.session.set(refs.edge(self.edge.name, "finish"), own, words)
+            return
         self.session.set(ref, value, words)

@@ -1,4 +1,4 @@
-"""What is put on the cover: a card for each feature, and a row to add one."""
+"""What is put on the cover: the card of one of its features."""
 
 from collections.abc import Mapping
 from functools import partial
@@ -11,7 +11,7 @@ from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import length_field
-from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row, surface
+from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.covers.fields import FEATURE_FIELDS
@@ -30,58 +30,42 @@ MOST_IN_A_LIST = 12
 """A number no larger than this is picked from a list."""
 
 
-class FeatureList(QWidget):
-    """All features of the cover."""
+class FeaturePage(QWidget):
+    """The card of the feature that is chosen."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.cards = QVBoxLayout()
-        self.cards.setSpacing(6)
-        kinds: list[tuple[Value, object]] = [(kind.words, kind.key) for kind in KINDS.values()]
-        self.about = label(NOTHING, "soft", wrap=True)
-        self.kind = combo(tr("What to add"), kinds, self._told)
-        self.side = combo(tr("On which side"), _sides(), lambda _face: None)
-        adding = Flow(gap=6)
-        for part in (self.kind, self.side, button(tr("Add it"), self._add)):
-            adding.addWidget(part)
-        self.setLayout(column(self.cards, adding, self.about, spacing=8))
+        self.picked = ""
+        self.card_area = QVBoxLayout()
+        self.setLayout(column(self.card_area))
+        self.card: FeatureCard | None = None
         self.made_for: tuple[object, ...] = ()
-        self._told(self.kind.value)
 
-    def _told(self, kind: object) -> None:
-        self.about.setText(say(KINDS[str(kind)].about))
+    def pick(self, id_: str) -> None:
+        """Show the card of a feature."""
+        self.picked = id_
+        self.refresh()
 
     def refresh(self) -> None:
-        """Show the features as they stand."""
+        """Show the feature as it stands."""
         job, draft = self.session.open_job, self.session.draft
         lying = draft.cover.lying if isinstance(draft, Drafted) else {}
-        places = {id_: (lies.piece, lies.idle) for id_, lies in lying.items()}
-        shape = (job.cover.features, job.cover.habits, job.thing.sticks_out, job.unit, places)
+        feature = next((f for f in job.cover.features if f.id == self.picked), None)
+        lies = lying.get(self.picked)
+        place = (lies.piece, lies.idle) if lies is not None else ("", frozenset())
+        shape = (feature, job.cover.habits, job.thing.sticks_out, job.unit, place)
         if shape != self.made_for:
             with same_focus(self):
-                emptied(self.cards)
-                for feature in job.cover.features:
-                    self.cards.addWidget(FeatureCard(self.session, feature, *places.get(feature.id, ("", frozenset()))))
+                emptied(self.card_area)
+                self.card = FeatureCard(self.session, feature, *place) if feature is not None else None
+                if self.card is not None:
+                    self.card_area.addWidget(self.card)
             self.made_for = shape
 
-    def _add(self) -> None:
-        """A feature of the picked kind on the picked side: in its middle, or halfway down the first piece there."""
-        draft, job = self.session.draft, self.session.open_job
-        if not isinstance(draft, Drafted):
-            self.session.say("look", tr("There is no cover to put it on yet."))
-            return
-        from omnipel.core.finishing.elsewhere import begun
 
-        kind, names = KINDS[str(self.kind.value)], {f.name for f in job.cover.features}
-        called = say(kind.words)
-        name = next(n for n in (called, *(f"{called} {i}" for i in range(2, 300))) if n not in names)
-        made = begun(kind, name[:120], Facing(str(self.side.value)), draft.cover, job.cover)
-        added = tr("{feature} on the {side}", feature=Name(made.name), side=term(made.face))
-        self.session.change(added, Change(refs.feature(), made, Act.ADD))
-
-
-def _sides(first: Facing = Facing.FRONT) -> list[tuple[Value, object]]:
+def sides(first: Facing = Facing.FRONT) -> list[tuple[Value, object]]:
+    """The sides something can be put on; the question itself where it has not been said yet."""
     sides: list[tuple[Value, object]] = [
         (tr("on the {side}", side=term(face)), face) for face in Facing if face is not Facing.UNSAID
     ]
@@ -124,7 +108,7 @@ class FeatureCard(QWidget):
         head = row(
             label(kind.words if kind is not None else Name(feature.kind), "soft", wrap=True), label(lies, "soft", wrap=True), gone
         )
-        self.setLayout(column(surface(column(head, self.name, more, self.grid, margins=8))))
+        self.setLayout(column(head, self.name, more, self.grid, spacing=7))
 
     def _where(self, through: bool) -> None:
         """Its side, or what comes out through it."""
@@ -134,7 +118,7 @@ class FeatureCard(QWidget):
             serves += [(tr("for the {thing}", thing=Name(thing.name)), thing.id) for thing in things]
             self._pick("serves", FEATURE_FIELDS["serves"], serves, feature.serves)
         if not feature.serves:
-            self._pick("face", FEATURE_FIELDS["face"], _sides(feature.face), feature.face)
+            self._pick("face", FEATURE_FIELDS["face"], sides(feature.face), feature.face)
 
     def _set(self, part: str, what: Phrase, value: object) -> None:
         self.session.set(self.ref.at(part), value, tr("{feature}: {what}", feature=self.called, what=what))

@@ -1,11 +1,11 @@
-"""The lawful schemes side by side: cut diagram, panels, seam metres, cloth, hardest seam."""
+"""The lawful schemes side by side: the real cover small, panels, seam metres, cloth, hardest seam."""
 
 from dataclasses import dataclass, replace
 
 import shapely
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QWidget
+from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QSizePolicy, QWidget
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import thumbnail
@@ -21,9 +21,10 @@ from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.forms import FORMS
 from omnipel.core.job.document import Job
-from omnipel.core.pictures.drawing import Drawing, Path, together
-from omnipel.core.pictures.pens import Layer
-from omnipel.core.pictures.sheet import arranged
+from omnipel.core.pictures.drawing import Drawing
+from omnipel.core.pictures.seen import drawn
+from omnipel.core.pictures.view import View
+from omnipel.core.pictures.worn import worn
 from omnipel.core.plane.curves import Arc
 from omnipel.core.words.phrases import Area, Phrase, Ratio, Run, mm, tr, trn
 from omnipel.work.requests import drafts_of
@@ -45,19 +46,6 @@ def with_scheme(job: Job, scheme: Scheme) -> Job:
         if cover.cloth == then.cloth:
             cover = with_cloth(cover, now.cloth)
     return replace(job, cover=replace(cover, **{**start, "scheme": scheme.key, "options": {}, "overrides": ()}))
-
-
-def cut_diagram(drafted: Draft) -> Drawing:
-    """The panels' cut lines side by side, without words."""
-    rings = [cut_line(p) for p in drafted.panels for _ in range(min(p.count, 4)) if p.cloth is Cloth.OUTER]
-    if not rings:
-        return Drawing(())
-    boxes = [(float(r[:, 0].max() - r[:, 0].min()), float(r[:, 1].max() - r[:, 1].min())) for r in rings]
-    places = arranged(boxes, max(w for w, _ in boxes) * 0.06, 1.9)
-    return together(
-        Drawing((Path(r - r.min(axis=0) + at, Layer.CUT, closed=True, fill="outer"),))
-        for r, at in zip(rings, places, strict=True)
-    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -136,7 +124,8 @@ class SchemeStrip(QWidget):
             self.cards = [SchemeCard(scheme) for scheme in serving]
             for card in self.cards:
                 card.clicked.connect(lambda _checked=False, k=card.scheme.key: self.picked.emit(k))
-                self.row.addWidget(card, 1)
+                self.row.addWidget(card)
+            self.row.addStretch(1)
             self.draft_now()
         for card in self.cards:
             card.setChecked(card.scheme.key == job.cover.scheme)
@@ -163,20 +152,23 @@ class SchemeStrip(QWidget):
 
 
 class SchemeCard(QAbstractButton):
-    """One scheme: its cut diagram, name and figures."""
+    """One scheme: the real cover small, its name and figures."""
 
     def __init__(self, scheme: Scheme) -> None:
         super().__init__()
         self.scheme = scheme
         self.picture = thumbnail(Drawing(()))
+        self.cloth = QColor("#9db08a")
         self.lines: tuple[str, ...] = ()
         self.setCheckable(True)
         self.setToolTip(say(scheme.about))
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
 
     def show_draft(self, drafted: Draft, session: Session) -> None:
         """Show what this scheme comes to."""
-        self.picture = thumbnail(cut_diagram(drafted))
-        if drafted.panels:
+        self.cloth = QColor(drafted.job.cover.cloth.colour)
+        if isinstance(drafted, Drafted):
+            self.picture = thumbnail(drawn(worn(drafted.cover, drafted.body, plain=True), View()))
             f = figures_of(drafted)
             pieces = trn("{n} piece · {seam} seam", "{n} pieces · {seam} seam", f.panels, seam=Run(f.seam_mm))
             self.lines = (session.tell(pieces), session.tell(Area(f.cloth_mm2)), session.tell(f.hardest))
@@ -186,25 +178,27 @@ class SchemeCard(QAbstractButton):
         self.update()
 
     def sizeHint(self) -> QSize:
-        return QSize(LOOK.px(150), LOOK.px(150))
+        return QSize(LOOK.px(214), LOOK.px(86))
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(124), LOOK.px(146))
+        return QSize(LOOK.px(170), LOOK.px(86))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(LOOK.colour("surface"))
-        ring = LOOK.colour("accent" if self.isChecked() or self.hasFocus() else "line")
+        ring = LOOK.colour("accent" if self.isChecked() or self.hasFocus() else "soft")
         painter.setPen(QPen(ring, 3.0 if self.isChecked() else 2.0 if self.hasFocus() else 1.0))
         painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 4, 4)
-        self.picture.paint(painter, QRectF(10, 10, self.width() - 20, LOOK.px(56)))
-        y, room = LOOK.px(84), self.width() - 16
+        small = LOOK.px(62)
+        self.picture.paint(painter, QRectF(8, 8, small, self.height() - 16), self.cloth)
+        left = small + 14
+        y, room = LOOK.px(24), self.width() - left - 8
         mark = "✓ " if self.isChecked() else ""
         for i, words in enumerate((mark + say(self.scheme.words), *self.lines)):
             painter.setFont(LOOK.font(14 if i == 0 else 12, QFont.Weight.DemiBold if i == 0 else QFont.Weight.Normal))
             painter.setPen(LOOK.colour("ink" if i == 0 else "soft"))
-            painter.drawText(8, y, painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room))
+            painter.drawText(left, y, painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room))
             y += LOOK.px(18 if i == 0 else 16)
         painter.end()
 

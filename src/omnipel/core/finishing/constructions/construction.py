@@ -4,6 +4,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 from omnipel.core.covers.scheme import Hardware
+from omnipel.core.drafting import crosssection
+from omnipel.core.drafting.crosssection import CrossSection, Widths
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.finish import Finish
 from omnipel.core.words import refs
@@ -85,6 +87,7 @@ class Construction:
         habit: the habit that says how wide that usually is; "" for nothing.
         stretches: whether it may run over a part of a seam only.
         rows: rows of topstitching as a rule.
+        section: how it looks cut across.
         fuller: how many times one side is cut as long as the other, as a rule, at least and at most; None where both are alike.
     """
 
@@ -98,4 +101,5 @@ class Construction:
     habit: str = ""
     stretches: bool = False
     rows: int = 0
+    section: Callable[[Widths], CrossSection] = crosssection.plain
     fuller: tuple[float, float, float] | None = None

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
 from omnipel.core.job.finish import Finish, seam
@@ -29,6 +30,7 @@ SEMI_FLAT = Construction(
     tr("Both allowances to one side, stitched through from the right side: the usual one for weather covers."),
     plain.sides,
     rows=1,
+    section=crosssection.felled,
 )
 FLAT = Construction(
     "flat-felled",
@@ -37,4 +39,5 @@ FLAT = Construction(
     flat_sides,
     against=against_flat,
     rows=2,
+    section=crosssection.flat_felled,
 )

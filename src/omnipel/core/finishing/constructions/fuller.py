@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from typing import Final
 
+from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
 from omnipel.core.tolerances import MOST_EASE, MOST_GATHERED
@@ -37,6 +38,7 @@ GATHERED = Construction(
     tr("gathered"),
     tr("One side is cut longer and drawn in by two rows in its allowance: a frill, a full skirt."),
     plain.sides,
+    section=crosssection.fuller,
     against=too_gathered,
     fuller=(1.5, 1.05, MOST_GATHERED),
 )
@@ -45,6 +47,7 @@ EASED_ON = Construction(
     tr("eased"),
     tr("One side is cut a little longer and eased in by the fingers, without a pleat."),
     plain.sides,
+    section=crosssection.fuller,
     against=too_eased,
     fuller=(1.02, 1.0, 1.2),
 )

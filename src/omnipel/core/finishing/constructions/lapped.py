@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import tr
@@ -27,4 +28,5 @@ CONSTRUCTION = Construction(
     wide=tr("overlap"),
     habit="overlap",
     rows=2,
+    section=crosssection.lapped,
 )

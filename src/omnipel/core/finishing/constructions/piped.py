@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from omnipel.core.covers.scheme import Hardware
+from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
 from omnipel.core.finishing.strips import TIGHTEST, piping
@@ -35,4 +36,5 @@ CONSTRUCTION = Construction(
     wide=tr("cord diameter"),
     habit="piping",
     stretches=True,
+    section=crosssection.piped,
 )

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from omnipel.core.covers.scheme import Hardware
+from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import mm, tr
@@ -53,4 +54,5 @@ CONSTRUCTION = Construction(
     wide=tr("teeth that show"),
     stretches=True,
     rows=1,
+    section=crosssection.zipped,
 )

@@ -1,0 +1,206 @@
+"""Lower it: the cover is moved down over its object by a slider, and beside it stands the smallest gap on the way, with its spread."""
+
+import math
+
+import numpy as np
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFont, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtWidgets import QSizePolicy, QSlider, QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.widgets import column, label, paint_state, row
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.core.draft import Drafted
+from omnipel.core.fit.going_on import Fit
+from omnipel.core.fit.lowering import Lowering, lowering
+from omnipel.core.tolerances import TIGHT_CLEARANCE
+from omnipel.core.words.phrases import mm, term, tr
+
+STEPS = 200
+LIKELY = 2.0
+"""The band reaches so many times the spread to each side: nineteen of twenty."""
+TICKS = 4
+
+
+class LoweringPanel(QWidget):
+    """The slider, the curve and the tightest place in words."""
+
+    lifted = Signal(float)
+    """How far above its place the cover is shown, mm."""
+    marked = Signal(object, str)
+    """How far below the object's top it is narrowest, mm, and the gap there in words; None: nothing to mark."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.way: Lowering | None = None
+        self.head = label(tr("Lower it"), "field")
+        self.slider = QSlider(Qt.Orientation.Horizontal)
+        self.slider.setRange(0, STEPS)
+        self.slider.setValue(STEPS)
+        self.slider.setAccessibleName(say(tr("Lower it: how far the cover has come down")))
+        self.slider.valueChanged.connect(self._moved)
+        self.curve = GapCurve(session)
+        top = row(self.head, self.slider, spacing=10)
+        top.setStretch(1, 1)
+        self.setLayout(column(top, self.curve, spacing=2))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def refresh(self) -> None:
+        """Show the way as it stands; what lies on top is not lowered."""
+        draft = self.session.draft
+        self.way = None
+        if isinstance(draft, Drafted) and isinstance(draft.fit, Fit):
+            self.way = lowering(draft.body, draft.cover, draft.fit, draft.job.readings, draft.job.cover.sewing_sigma)
+            self.head.setText(say(tr("Lower it into its bag")) if draft.cover.from_below else say(tr("Lower it")))
+        self.setVisible(self.way is not None)
+        self.curve.show_way(self.way, self.share)
+        self._mark()
+
+    def _mark(self) -> None:
+        """Mark where it is narrowest now, while it is on its way, or where it jams."""
+        way = self.way
+        if way is None or (self.slider.value() == STEPS and way.jams is None):
+            self.marked.emit(None, "")
+            return
+        here = int(abs(way.lowered - self.share).argmin())
+        if self.slider.value() == STEPS:
+            here = way.tightest
+        self.marked.emit(float(way.depths[here]), self.session.tell(mm(float(way.gaps[here]), fine=True)))
+
+    @property
+    def share(self) -> float:
+        """How far it has come, 0 … 1."""
+        return self.slider.value() / STEPS
+
+    def _moved(self, _value: int) -> None:
+        if self.way is not None:
+            self.curve.show_way(self.way, self.share)
+            self.lifted.emit((1.0 - self.share) * self.way.travel)
+            self._mark()
+
+
+class GapCurve(QWidget):
+    """The smallest gap while lowering."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.way: Lowering | None = None
+        self.share = 1.0
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        return QSize(260, LOOK.px(132))
+
+    def show_way(self, way: Lowering | None, share: float) -> None:
+        """Show the curve, and how far it has come."""
+        self.way, self.share = way, share
+        if way is not None:
+            self.setAccessibleName(f"{self._told(way)}. {self._here(way)}")
+        self.update()
+
+    def _told(self, way: Lowering) -> str:
+        """The tightest place in words."""
+        at, gap = way.tightest, float(way.gaps[way.tightest])
+        depth = mm(float(way.depths[at]))
+        jams = way.jams
+        if jams is not None:
+            return self.session.tell(
+                tr("jams {depth} below the top: {gap} too tight on each side", depth=depth, gap=mm(-gap, fine=True))
+            )
+        return self.session.tell(tr("tightest {depth} below the top: {gap} on each side", depth=depth, gap=mm(gap, fine=True)))
+
+    def _here(self, way: Lowering) -> str:
+        here = int(abs(way.lowered - self.share).argmin())
+        return self.session.tell(tr("here {gap} on each side", gap=mm(float(way.gaps[here]), fine=True)))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        way = self.way
+        if way is None:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(LOOK.font(12))
+        low, high = self._range(way)
+        marks = self._marks(low, high)
+        names = [self.session.fmt(mark, with_unit=False) for mark in marks]
+        left = max(painter.fontMetrics().horizontalAdvance(name) for name in names) + 14
+        box = QRectF(left, LOOK.px(20), self.width() - left - 14, self.height() - LOOK.px(42))
+
+        def at(x: float, y: float) -> QPointF:
+            share = (min(max(y, low), high) - low) / (high - low)
+            return QPointF(box.left() + x * box.width(), box.bottom() - share * box.height())
+
+        self._axes(painter, box, [(at(0.0, mark).y(), mark == 0.0, name) for mark, name in zip(marks, names, strict=True)])
+        above = [at(x, g + LIKELY * s) for x, g, s in zip(way.lowered, way.gaps, way.sigmas, strict=True)]
+        below = [at(x, g - LIKELY * s) for x, g, s in zip(way.lowered, way.gaps, way.sigmas, strict=True)]
+        tint = LOOK.colour("accent")
+        tint.setAlpha(46)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(tint)
+        painter.drawPolygon(QPolygonF([*above, *reversed(below)]))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(LOOK.colour("accent"), 2.4))
+        curve = [at(x, g) for x, g in zip(way.lowered, way.gaps, strict=True)]
+        painter.drawPolyline(QPolygonF(curve))
+        here = at(self.share, float(np.interp(self.share, way.lowered, way.gaps)))
+        painter.setPen(QPen(LOOK.colour("ink"), 1.0, Qt.PenStyle.DashLine))
+        painter.drawLine(QPointF(here.x(), box.top()), QPointF(here.x(), box.bottom()))
+        painter.setPen(QPen(LOOK.colour("accent"), 2.4))
+        painter.setBrush(LOOK.colour("surface"))
+        painter.drawEllipse(here, 5.0, 5.0)
+        self._words(painter, way, box, at(float(way.lowered[way.tightest]), float(way.gaps[way.tightest])), curve)
+        painter.end()
+
+    def _axes(self, painter: QPainter, box: QRectF, marks: list[tuple[float, bool, str]]) -> None:
+        """Round gaps beside the curve, and where it begins and ends, in words."""
+        for y, none, name in marks:
+            style = Qt.PenStyle.DashLine if none else Qt.PenStyle.SolidLine
+            painter.setPen(QPen(LOOK.colour("stop" if none else "line"), 1.2 if none else 1.0, style))
+            painter.drawLine(QPointF(box.left(), y), QPointF(box.right(), y))
+            painter.setPen(LOOK.colour("soft"))
+            where = QRectF(0, y - 9, box.left() - 8, 18)
+            painter.drawText(where, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, name)
+        unit = self.session.tell(tr("gap on each side, {unit}", unit=term(self.session.unit.label)))
+        painter.drawText(QRectF(4, 0, box.width(), LOOK.px(17)), Qt.AlignmentFlag.AlignLeft, unit)
+        under = QRectF(box.left(), box.bottom() + 3, box.width(), LOOK.px(17))
+        for words, flag in (
+            (tr("lifted"), Qt.AlignmentFlag.AlignLeft),
+            (tr("half down"), Qt.AlignmentFlag.AlignHCenter),
+            (tr("on"), Qt.AlignmentFlag.AlignRight),
+        ):
+            painter.drawText(under, flag, say(words))
+
+    def _words(self, painter: QPainter, way: Lowering, box: QRectF, at: QPointF, curve: list[QPointF]) -> None:
+        """The tightest place, marked and said, above or below the curve where there is room."""
+        gap = float(way.gaps[way.tightest])
+        state = "stop" if gap < 0.0 else "look" if gap < TIGHT_CLEARANCE else "fine"
+        paint_state(painter, QRectF(at.x() - 8, at.y() - 8, 16, 16), state)
+        painter.setFont(LOOK.font(13, QFont.Weight.DemiBold))
+        painter.setPen(LOOK.colour("ink"))
+        words = self._told(way)
+        wide, high = painter.fontMetrics().horizontalAdvance(words) + 8, LOOK.px(18)
+        x = min(max(at.x() - wide / 2.0, box.left() + 4), box.right() - wide)
+        under = [p.y() for p in curve if x - 8 <= p.x() <= x + wide + 8] or [at.y()]
+        above, below = min(under) - box.top(), box.bottom() - max(under)
+        y = min(under) - high - 8 if above > high + 10 and above >= below else max(under) + 8
+        y = min(max(y, box.top() - 2), box.bottom() - high)
+        if abs(y + high / 2.0 - at.y()) < high:  # beside its mark
+            x = at.x() + 14.0 if at.x() + wide + 14.0 < box.right() else at.x() - wide - 14.0
+        painter.drawText(QRectF(x, y, wide, LOOK.px(18)), Qt.AlignmentFlag.AlignCenter, words)
+
+    def _range(self, way: Lowering) -> tuple[float, float]:
+        """What the curve is drawn between: 0 and what is of use; far more room than that is cut off."""
+        least, most = float((way.gaps - LIKELY * way.sigmas).min()), float((way.gaps + LIKELY * way.sigmas).max())
+        useful = max(2.5 * TIGHT_CLEARANCE, 3.0 * float(way.gaps.min()))
+        return min(0.0, least * 1.15), max(min(most * 1.1, useful), TIGHT_CLEARANCE)
+
+    def _marks(self, low: float, high: float) -> list[float]:
+        """Round gaps beside the axis, 0 among them."""
+        inch = self.session.unit.mm if self.session.unit.denominator else 1.0
+        raw = (high - low) / TICKS / inch
+        steps = [2.0**k for k in range(-6, 8)] if inch != 1.0 else [m * 10.0**k for k in range(-1, 4) for m in (1.0, 2.0, 5.0)]
+        step = next((s for s in steps if s >= raw), raw) * inch
+        return [k * step for k in range(math.ceil(low / step - 1e-9), math.floor(high / step + 1e-9) + 1)]

@@ -1,0 +1,209 @@
+"""The sewn cover on its object: hover names a part, a click chooses it, a slider takes it apart and unrolls it into its flat panels."""
+
+import numpy as np
+from numpy.typing import NDArray
+from PySide6.QtCore import QPointF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QLabel, QSlider, QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.picker import combo
+from omnipel.bench.parts.sketchview import SketchView
+from omnipel.bench.parts.widgets import column, label, row
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.bench.stations.cover.parts import Part, parts_of
+from omnipel.core.draft import Draft, Drafted
+from omnipel.core.job.feature import Facing
+from omnipel.core.pictures.drawing import Item, Label, Path
+from omnipel.core.pictures.pens import Layer
+from omnipel.core.pictures.sheets import Sheet
+from omnipel.core.pictures.unrolled import Unrolling, taken_apart
+from omnipel.core.pictures.view import facing
+from omnipel.core.pictures.worn import cover_sheets, level_line, lifted, uncovered
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.refs import Of, Ref
+
+SHOW = ((tr("on its object"), "both"), (tr("cover alone"), "cover"), (tr("object alone"), "object"))
+STEPS = 200
+"""A slider has so many steps."""
+
+
+class PickedView(SketchView):
+    """A picture whose parts are named when they are pointed at."""
+
+    turned_to = Signal(object)
+
+    def __init__(self) -> None:
+        super().__init__(tr("Picture of the sewn cover. Arrow keys turn it; the tree beside it names its parts."))
+        self.said = ""
+        self.at = QPointF()
+        self.level: tuple[NDArray[np.float64], NDArray[np.float64], str] | None = None
+
+    def extras(self, text: float) -> list[Item]:
+        """The level that is marked, where it is seen."""
+        if self.level is None:
+            return []
+        ends, out, words = self.level
+        matrix = self.view.matrix()
+        near = ends[out @ matrix[2] > 0.0]
+        if not len(near):
+            return []
+        flat = near.reshape(-1, 3) @ matrix.T
+        lead = flat[int(flat[:, 2].argmax())]
+        label = Label((float(lead[0]), float(lead[1]) - 1.5 * text), words, text, Layer.TAPE, 0.5, strong=True)
+        return [Path(flat[:, :2], Layer.TAPE, pairs=True), label]
+
+    def tell(self, words: str, at: QPointF) -> None:
+        """Name what is pointed at."""
+        if (words, at) != (self.said, self.at):
+            self.said, self.at = words, at
+            self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self.said:
+            lines = self.said.split("\n")
+            painter.setFont(LOOK.font(13))
+            high = painter.fontMetrics().height()
+            wide = max(painter.fontMetrics().horizontalAdvance(line) for line in lines) + 16
+            x = min(max(self.at.x() + 14.0, 4.0), self.width() - wide - 4.0)
+            y = min(max(self.at.y() - high * len(lines) - 18.0, 4.0), self.height() - high * len(lines) - 12.0)
+            painter.setPen(QPen(LOOK.colour("accent"), 1.2))
+            painter.setBrush(LOOK.colour("surface"))
+            painter.drawRoundedRect(int(x), int(y), int(wide), int(high * len(lines) + 8), 3, 3)
+            painter.setPen(LOOK.colour("ink"))
+            for k, line in enumerate(lines):
+                painter.drawText(int(x + 8), int(y + 4 + high * (k + 1) - painter.fontMetrics().descent()), line)
+        painter.end()
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
+        """Look at what was clicked face on; beside all, show all as at first."""
+        met = self.met_at(event.position())
+        self.fitted = True
+        if met is not None and self.seen is not None:
+            normal = self.scene.faces.normals[int(self.scene.firsts[self.scene.sheets.index(met.sheet)]) + met.facet]
+            self.look_from(facing(normal))
+        self.fit()
+
+
+class CoverPicture(QWidget):
+    """The picture, and what is shown of it."""
+
+    chose = Signal(object)
+    """A part was clicked."""
+    spotted = Signal(object)
+    """Where on the cover, as a person would say it: side, across, down; None beside it."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.sketch = PickedView()
+        self.sketch.hint = QSize(240, 190)
+        self.sketch.pointed.connect(self._pointed)
+        self.sketch.clicked.connect(self._clicked)
+        self.what = combo(tr("What is shown"), SHOW, lambda _v: self.refresh())
+        self.apart = QSlider(Qt.Orientation.Horizontal)
+        self.apart.setRange(0, STEPS)
+        self.apart.setAccessibleName(say(tr("Apart: from whole to flat panels")))
+        self.apart.valueChanged.connect(lambda _v: self._show())
+        self.lifted = 0.0
+        self.unrolled: tuple[Draft | None, list[Unrolling], list[Sheet]] = (None, [], [])
+        ends: list[QLabel] = [label(words, "soft") for words in (tr("whole"), tr("flat"))]
+        bar = row(ends[0], self.apart, ends[1], spacing=8)
+        bar.setStretch(1, 1)
+        layout = column(self.sketch, bar, spacing=4)
+        layout.setStretch(0, 1)
+        self.setLayout(layout)
+
+    def refresh(self) -> None:
+        """Show the draft as it stands."""
+        self.sketch.cloth = QColor(self.session.open_job.cover.cloth.colour)
+        self.apart.setEnabled(isinstance(self.session.draft, Drafted))
+        self._show()
+
+    def lift(self, height: float) -> None:
+        """Show the cover so far above where it will lie, mm."""
+        if height != self.lifted:
+            self.lifted = height
+            if height:
+                self.apart.setValue(0)
+
+    def mark(self, depth: float | None, words: str) -> None:
+        """Mark a level of the object, so far below its top, with words; None: none."""
+        draft = self.session.draft
+        self.sketch.level = None
+        if depth is not None and isinstance(draft, Drafted):
+            top = max(float(face.points[:, 2].max()) for face in draft.body.mesh().faces if face.part == "object")
+            ends, out = level_line(draft.body, top - max(depth, 0.02 * top))
+            up = np.array((0.0, 0.0, self.lifted if draft.cover.from_below else 0.0))
+            self.sketch.level = (ends + up, out, words)
+        self._show()
+
+    def light(self, chosen: Ref) -> None:
+        """Let the chosen part stand out."""
+        self.sketch.light(frozenset({chosen}) if chosen.id else frozenset())
+
+    def _show(self) -> None:
+        draft, body = self.session.draft, self.session.body
+        if body is None:
+            return
+        lit, share = self.sketch.shining, self.apart.value() / STEPS
+        if not isinstance(draft, Drafted) or self.what.value == "object":
+            self.sketch.show_scene(uncovered(body), lit=lit)
+        elif share > 0.0:
+            self.sketch.level = None
+            rolls, others = self._rolls(draft)
+            self.sketch.show_scene(taken_apart(rolls, others, share, self.sketch.view), lit=lit)
+        elif self.lifted:
+            rolls, others = self._rolls(draft)
+            sheets = [*(roll.sheet for roll in rolls), *others]
+            scene = lifted(sheets, draft.body, self.lifted, from_below=draft.cover.from_below)
+            self.sketch.show_scene(scene, lit=lit)
+        else:
+            self.sketch.show_scene(self.session.pictures.cover(alone=self.what.value == "cover"), lit=lit)
+
+    def _rolls(self, draft: Drafted) -> tuple[list[Unrolling], list[Sheet]]:
+        if self.unrolled[0] is not draft:
+            sheets = cover_sheets(draft.cover, plain=True)
+            self.unrolled = draft, [Unrolling(s) for s in sheets if s.flat], [s for s in sheets if not s.flat]
+        return self.unrolled[1], self.unrolled[2]
+
+    # Pointing
+
+    def _pointed(self, ref: Ref | None) -> None:
+        part = self._part(ref)
+        words = ""
+        if part is not None:
+            words = self.session.tell(part.words)
+            if part.size:
+                words += f"\n{self.session.tell(part.size)}"
+        here = self.sketch.mapFromGlobal(self.sketch.cursor().pos())
+        self.sketch.tell(words, QPointF(here))
+        self.sketch.setCursor(Qt.CursorShape.PointingHandCursor if part is not None else Qt.CursorShape.ArrowCursor)
+
+    def _part(self, ref: Ref | None) -> Part | None:
+        if ref is None:
+            return None
+        wanted = ref.whole if ref.of in (Of.PANEL, Of.EDGE, Of.SEAM, Of.FEATURE) else ref
+        parts = [*parts_of(self.session.open_job, self.session.draft)]
+        for part in parts:
+            parts += part.parts
+        return next((part for part in parts if part.ref == wanted), None)
+
+    def _clicked(self, ref: Ref | None) -> None:
+        part = self._part(ref)
+        self.chose.emit(part.ref if part is not None else None)
+        self.spotted.emit(self._spot())
+
+    def _spot(self) -> tuple[Facing, float, float] | None:
+        """Where on the cover the pointer is, as a person would say it."""
+        from omnipel.core.finishing.ground import Ground  # loaded with the first job
+
+        draft = self.session.draft
+        met = self.sketch.met_at(QPointF(self.sketch.mapFromGlobal(self.sketch.cursor().pos())))
+        if met is None or met.flat is None or not isinstance(draft, Drafted) or self.apart.value() or not met.outside:
+            return None
+        return Ground(draft.cover).said_at(met.sheet.name, met.flat)
