@@ -13,6 +13,7 @@ from omnipel.bench.commands.dress import set_dark
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
 from omnipel.bench.window.window import Window
+from omnipel.core.words import refs
 from omnipel.shop.demo import unpack
 from omnipel.shop.store import Store
 
@@ -26,7 +27,12 @@ SHOTS = (
     ("panels-dark", "Settling tank", "panels", True),
     ("seam-not-true", "Bottling trolley", "panels", False),
     ("will-not-go-on", "Butter churn", "cover", False),
+    ("cover-seam", "Bottling trolley", "cover", False),
+    ("cover-apart", "Platform scale", "cover", False),
 )
+CHOSEN = {"cover-seam": refs.seam("wall to top"), "cover-apart": refs.panel("gusset")}
+APART = {"cover-apart": 0.8}
+"""What is chosen on the Cover station, and how far the cover is apart, 0 … 1."""
 
 
 def main() -> None:
@@ -36,7 +42,7 @@ def main() -> None:
     TARGET.mkdir(parents=True, exist_ok=True)
 
     def take(window: Window, name: str) -> None:
-        until = time.monotonic() + 0.6  # cards are drafted when they are first seen
+        until = time.monotonic() + 2.0  # cards are drafted when they are first seen
         while time.monotonic() < until:
             app.processEvents()
         window.grab().save(str(TARGET / f"{name}.png"))
@@ -59,6 +65,11 @@ def main() -> None:
             if station == "panels":
                 wall = next(n for n in window.stations["panels"].numbers if str(n.words).endswith("cut length"))
                 window.session.point(wall.words, wall.number)
+            if station == "cover":
+                cover = window.stations["cover"]
+                cover.choose(CHOSEN.get(name, refs.choice()))
+                slider = cover.picture.apart
+                slider.setValue(round(APART.get(name, 0.0) * slider.maximum()))
             take(window, name)
     os._exit(0)
 

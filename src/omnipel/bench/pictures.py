@@ -36,7 +36,7 @@ class Pictures:
         kept = self.made.get(alone)
         if kept is None or kept[0] is not draft:
             if isinstance(draft, Drafted):
-                scene = worn(draft.cover, None if alone else draft.body)
+                scene = worn(draft.cover, None if alone else draft.body, draft.job.thing.sticks_out)
             else:
                 body = self.of.body
                 scene = uncovered(body) if body is not None else Scene(())

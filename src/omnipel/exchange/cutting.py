@@ -66,7 +66,7 @@ HEAD, WIDE = 28.0, 46.0
 
 def _picture(canvas: Any, draft: Drafted, x: float, y: float, wide: float, high: float) -> None:
     """The sewn cover on its object, fitted into a box, mm."""
-    drawing = drawn(worn(draft.cover, draft.body, plain=True), View())
+    drawing = drawn(worn(draft.cover, draft.body, draft.job.thing.sticks_out, plain=True), View())
     x0, y0, x1, y1 = drawing.bounds
     scale = min(wide / max(x1 - x0, 1e-6), high / max(y1 - y0, 1e-6))
     canvas.saveState()

@@ -47,7 +47,7 @@ def stand_of(looked: Looked) -> Kept:
     drafted = advised(draft(job), lawful, most=1)  # a card says no more than the first
     body = drafted.body or plausible(job)
     if isinstance(drafted, Drafted):
-        picture = drawn(worn(drafted.cover, drafted.body, plain=True), View())
+        picture = drawn(worn(drafted.cover, drafted.body, drafted.job.thing.sticks_out, plain=True), View())
     else:
         picture = drawn(uncovered(body), View()) if body is not None else Drawing(())
     step = Voice(job.unit, looked.tongue).say(next_step(drafted).words)

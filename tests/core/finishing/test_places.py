@@ -14,7 +14,7 @@ from tests.core.finishing.putting import made, named, put
 from tests.wild import tried, wild_features
 
 from omnipel.core.covers import lawful_pairs
-from omnipel.core.draft import draft
+from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import Cloth, MarkKind
 from omnipel.core.drafting.topology import surface
 from omnipel.core.finishing.elsewhere import begun
@@ -62,6 +62,27 @@ def test_a_place_on_a_drum_is_an_angle_and_a_height() -> None:
     middle = (hole.points.min(axis=0) + hole.points.max(axis=0)) / 2.0
     assert middle == pytest.approx((wall.length.value / 2.0 - 120.0, wall.width.value - 200.0), abs=1e-3)
     assert np.ptp(hole.points, axis=0) == pytest.approx((80.0, 80.0), abs=0.1)
+
+
+def test_over_a_dome_of_gores_one_goes_down_on_the_side_one_said() -> None:
+    """The gores meet in one point: from there the way down is that of the side, not of the one behind."""
+    made = draft(starter("turned", "gores"))
+    assert isinstance(made, Drafted)
+    ground = Ground(made.cover)
+    for face, out in (
+        (Facing.FRONT, (0.0, -1.0)),
+        (Facing.RIGHT, (1.0, 0.0)),
+        (Facing.BACK, (0.0, 1.0)),
+        (Facing.LEFT, (-1.0, 0.0)),
+    ):
+        heights = []
+        for down in (20.0, 150.0, 300.0):
+            spot = ground.spot(face, 0.0, down)
+            assert spot is not None
+            x, y, z = spot.place
+            assert x * out[0] + y * out[1] > 0.0
+            heights.append(z)
+        assert heights == sorted(heights, reverse=True)
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())

@@ -26,7 +26,7 @@ def lowered(job: Job) -> tuple[Drafted, Fit, Lowering] | None:
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
 @given(data=st.data())
-@tried(4)
+@tried(6)
 def test_the_least_gap_on_the_way_is_that_of_going_on(form: str, scheme: str, data: st.DataObject) -> None:
     found = lowered(data.draw(wild_jobs(form, scheme)))
     if found is None:

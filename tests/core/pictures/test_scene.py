@@ -124,7 +124,7 @@ def test_pleats_take_up_what_is_gathered() -> None:
         assert made.count * 2.0 * made.depth + drawn == pytest.approx(flat)
     made = drafted(starter("drum", "gathered-halves"))
     pieces = shown(made.cover)
-    dressing = Dressing(made.cover, size_of(made.cover, pieces))
+    dressing = Dressing(made.cover, size_of(made.cover, pieces), 0.5)
     half = next(p for p in pieces if "half" in p.name)
     below = next(edge for edge in made.cover.flat[half.name].edges if edge.name == "base edge")
     seam, _ = dressing.sewn[half.name, below.name]

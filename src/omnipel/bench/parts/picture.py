@@ -50,6 +50,7 @@ class PictureView(QWidget):
         self.fitted = True
         self.grabbed: QPoint | None = None
         self.moved = False
+        self.here = QPointF()
         self.setMouseTracking(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -69,13 +70,17 @@ class PictureView(QWidget):
 
     def fit(self) -> None:
         """Show the whole drawing."""
-        x0, y0, x1, y1 = self.drawing.bounds
+        x0, y0, x1, y1 = self.frame()
         margin = 28.0 * LOOK.scale
         wide, high = max(x1 - x0, 1e-6), max(y1 - y0, 1e-6)
         self.zoom = max(1e-6, min((self.width() - 2 * margin) / wide, (self.height() - 2 * margin) / high))
         self.middle = QPointF((x0 + x1) / 2.0, -(y0 + y1) / 2.0)
         self.fitted = True
         self.update()
+
+    def frame(self) -> tuple[float, float, float, float]:
+        """What is fitted into the view: least and greatest x and y."""
+        return self.drawing.bounds
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         if self.fitted:
@@ -179,6 +184,7 @@ class PictureView(QWidget):
         return None
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
+        self.here = event.position()
         if self.grabbed is not None:
             step = event.position().toPoint() - self.grabbed
             self.moved = self.moved or step.manhattanLength() > 3
@@ -197,7 +203,7 @@ class PictureView(QWidget):
         self.grabbed, self.moved = event.position().toPoint(), False
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
-        self.grabbed = None
+        self.grabbed, self.here = None, event.position()
         if not self.moved:
             self.clicked.emit(self.ref_at(event.position()))
 

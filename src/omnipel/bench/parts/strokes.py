@@ -109,7 +109,8 @@ def _pen_on(layer: Layer, stuff: str, cloth: int, _colours: Colours) -> QPen:
     """The pen of a layer on a sheet of some stuff."""
     known = PENS[layer]
     depth = DEPTHS.get(layer)
-    colour = LOOK.colour(known.ink) if depth is None else _marked(stuff_colour(stuff, QColor.fromRgb(cloth)), depth)
+    own = stuff_colour(stuff, QColor.fromRgb(cloth))
+    colour = LOOK.colour(known.ink) if depth is None else own if stuff == "thread" else _marked(own, depth)
     return _made(known, colour, known.px)
 
 
@@ -122,6 +123,8 @@ def stuff_colour(stuff: str, cloth: QColor) -> QColor:
             return mixed(LOOK.colour("body"), LOOK.colour("soft"), 0.22)
         case "webbing" | "trim":
             return _marked(cloth, 0.4)
+        case "thread":
+            return mixed(LOOK.colour("surface"), cloth, 0.5)
         case "window":
             return mixed(LOOK.colour("body"), QColor("#8fb6c4"), 0.5)
         case "print":

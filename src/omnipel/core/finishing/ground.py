@@ -165,7 +165,7 @@ class Ground:
                 break
             top = above[0]
             left = [cut for cut in left if cut.facet is not top.facet]
-            if min(top.ends[:, 0]) <= 0.0 <= max(top.ends[:, 0]):
+            if min(top.ends[:, 0]) <= CLOSES and max(top.ends[:, 0]) >= 0.0:
                 break
         share = top.ends[1][0] / (top.ends[1][0] - top.ends[0][0]) if top.ends[0][0] < 0.0 <= top.ends[1][0] else 1.0
         begins = top.flat[1] + min(1.0, share) * (top.flat[0] - top.flat[1])

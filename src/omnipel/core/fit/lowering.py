@@ -61,6 +61,7 @@ def lowering(body: Body, cover: Cover, fit: Fit, readings: Sequence[Reading], se
     inside = np.array([passage.depth for passage in cover.profile])
     mouth, end = float(inside.min()), float(inside.max())
     travel = end - mouth if cover.from_below else end
+    inside = np.unique(np.concatenate((inside, [depth for depth, _ in cover.opens if mouth <= depth <= end])))
     known = np.array([section.depth for section in body.sections])
     meet = (known[None, :] - inside[:, None] if cover.from_below else inside[:, None] - known[None, :]).ravel()
     heights = np.unique(np.concatenate((np.linspace(0.0, travel, STEPS + 1), meet[(meet > 0.0) & (meet < travel)])))[::-1]

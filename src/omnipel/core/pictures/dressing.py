@@ -62,10 +62,15 @@ def pleats(flat: float, drawn: float, apart: float) -> Pleats:
 
 @dataclass(frozen=True)
 class Dressing:
-    """How a cover is sewn, by its edges. `size` is the longest side of the box around it, mm; `plain`: only edges and openings are drawn."""
+    """How a cover is sewn, by its edges.
+
+    `size` is the longest side of the box around it, mm; facets and lines stay within `chord_error` of the cloth, mm; `plain`: only edges and openings
+    are drawn.
+    """
 
     cover: Cover
     size: float
+    chord_error: float
     plain: bool = False
 
     @cached_property
@@ -83,16 +88,19 @@ class Dressing:
         """By piece and edge the edge of an opening that it is part of."""
         return {(run.piece, run.edge): one for one in self.cover.edges for run in one.runs}
 
-    def ref_of(self, piece: str, edge: str) -> Ref:
-        """What a person means who points at an edge of a piece: its seam, or the edge of its opening."""
-        if (piece, edge) in self.dressed:
-            return refs.edge(self.dressed[piece, edge].name)
-        if (piece, edge) in self.sewn:
-            seam = self.sewn[piece, edge][0]
+    def ref_of(self, piece: Piece, edge: str) -> Ref:
+        """What a person means who points at an edge of a piece: its seam, or the edge of its opening; what was put on the cover as a whole."""
+        key = (piece.name, edge)
+        if piece.feature:
+            return refs.feature(piece.feature)
+        if key in self.dressed:
+            return refs.edge(self.dressed[key].name)
+        if key in self.sewn:
+            seam = self.sewn[key][0]
             return refs.seam(seam.whole or seam.name)
-        return refs.panel(self.cover.panel_of[piece], edge)
+        return refs.panel(piece.panel, edge)
 
-    def on(self, piece: Piece, outline: BaseGeometry, chord_error: float) -> Iterator[Stroke]:
+    def on(self, piece: Piece, outline: BaseGeometry) -> Iterator[Stroke]:
         """All that is seen on a piece, from the lowest to the highest."""
         panel = self.cover.flat[piece.name]
         inside = outline.buffer(-1e-3 * self.size)
@@ -109,7 +117,7 @@ class Dressing:
             if not self.plain or figure.seen is not Shows.STITCHES:
                 yield from self._figure(figure, inside)
         for edge in panel.edges:
-            yield from self._border(piece, edge, chord_error)
+            yield from self._border(piece, edge)
 
     def _weave(self, panel: Panel, outline: BaseGeometry) -> Iterator[Stroke]:
         """Threads along the grain."""
@@ -158,7 +166,7 @@ class Dressing:
 
     def _finish(self, piece: Piece, edge: Edge, inside: BaseGeometry) -> Iterator[Stroke]:
         """Stitches beside the edge: a hem's, a casing's, a binding's; topstitching of a seam."""
-        ref = self.ref_of(piece.name, edge.name)
+        ref = self.ref_of(piece, edge.name)
         seam, first = self.sewn.get((piece.name, edge.name), (None, False))
         if seam is not None:
             for k in range(seam.rows if first else 0):
@@ -213,12 +221,12 @@ class Dressing:
             case _:
                 return
 
-    def _border(self, piece: Piece, edge: Edge, chord_error: float) -> Iterator[Stroke]:
+    def _border(self, piece: Piece, edge: Edge) -> Iterator[Stroke]:
         """The edge itself; over a part of a seam its piping or zip."""
-        points = edge.curve.points(chord_error)
+        points = edge.curve.points(self.chord_error)
         steps = np.hypot(*np.diff(points, axis=0).T)
         at = np.concatenate(([0.0], np.cumsum(steps))) / max(float(steps.sum()), 1e-9)
-        shares, ref = np.column_stack((at[:-1], at[1:])), self.ref_of(piece.name, edge.name)
+        shares, ref = np.column_stack((at[:-1], at[1:])), self.ref_of(piece, edge.name)
         free = (piece.name, edge.name) not in self.sewn
         yield Stroke(pairs(points), Layer.RIM if free else Layer.SEAM, ref, border=edge.name, shares=shares)
         trim = self._trim(piece, edge)

@@ -60,7 +60,9 @@ class Scene:
     def faces(self) -> Faces:
         """All facets."""
         rings = [ring for sheet in self.sheets for ring in sheet.rings]
-        return Faces.made_of(rings, np.repeat([sheet.level for sheet in self.sheets], [len(s.rings) for s in self.sheets]))
+        counts = [len(sheet.rings) for sheet in self.sheets]
+        loose = np.repeat([sheet.stuff is not Stuff.CLOTH for sheet in self.sheets], counts)
+        return Faces.made_of(rings, np.repeat([sheet.level for sheet in self.sheets], counts), loose)
 
     @cached_property
     def order(self) -> Order:

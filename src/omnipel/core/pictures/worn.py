@@ -15,6 +15,7 @@ from omnipel.core.drafting.panel import Cloth, MarkKind, Panel, Shows
 from omnipel.core.drafting.pieces import Piece, flat_parts
 from omnipel.core.drafting.seams import Run
 from omnipel.core.forms.body import Body
+from omnipel.core.job.thing import SticksOut, Treatment
 from omnipel.core.pictures.dressing import Dressing
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.scene import Scene
@@ -31,6 +32,9 @@ FINE: Final = 0.001
 """Facets stand off the cloth by no more than this share of the cover's size: round to the eye."""
 COARSE: Final = 0.003
 """The same in a small picture."""
+MOST_FACETS: Final = 420
+MOST_COARSER: Final = 5
+"""A cover is drawn with about so many facets at most; they are made coarser so often at most."""
 LIFT: Final = 0.004
 """What lies on a piece is drawn so far before it, as a share of the cover's size."""
 DRAWN_IN: Final = 0.006
@@ -58,10 +62,15 @@ def size_of(cover: Cover, pieces: Sequence[Piece]) -> float:
     return float(np.ptp(everything, axis=0).max())
 
 
-def worn(cover: Cover, body: Body | None = None, *, plain: bool = False) -> Scene:
-    """The sewn cover, on its object if that is given; `plain`, for a small picture, without weave and stitches."""
+def worn(cover: Cover, body: Body | None = None, things: Sequence[SticksOut] = (), *, plain: bool = False) -> Scene:
+    """The sewn cover, on its object if that is given; `plain`, for a small picture, without weave and stitches.
+
+    Of the `things` that stick out those that are covered over lie beneath the cloth, which is drawn as if they were not there.
+    """
     sheets = cover_sheets(cover, plain=plain)
-    return Scene((*sheets, *(object_sheets(body.mesh(), DRAWN_IN) if body is not None else ())))
+    beneath = {thing.id for thing in things if thing.treatment is Treatment.COVER}
+    thing = object_sheets(body.mesh(), DRAWN_IN) if body is not None else ()
+    return Scene((*sheets, *(sheet for sheet in thing if sheet.ref is None or sheet.ref.id not in beneath)))
 
 
 def lifted(sheets: Sequence[Sheet], body: Body, height: float, *, from_below: bool) -> Scene:
@@ -95,12 +104,28 @@ def cover_sheets(cover: Cover, *, plain: bool = False) -> tuple[Sheet, ...]:
     pieces = shown(cover)
     if not pieces:
         return ()
-    dressing = Dressing(cover, size_of(cover, pieces), plain)
+    size = size_of(cover, pieces)
+    dressing = Dressing(cover, size, _fineness(cover, pieces, size, COARSE if plain else FINE), plain)
     patterns = list(dict.fromkeys(piece.panel for piece in pieces))
     made = [
         _sheet(piece, cover, dressing, k, SHADES[patterns.index(piece.panel) % len(SHADES)]) for k, piece in enumerate(pieces)
     ]
     return (*_with_mates(made, cover), *_hanging(cover))
+
+
+def _fineness(cover: Cover, pieces: Sequence[Piece], size: float, share: float) -> float:
+    """How far facets may stand off the cloth, mm: coarser where there would be more of them than can be turned without a stutter."""
+    error = share * size
+    for _ in range(MOST_COARSER):
+        count = 0
+        for piece in pieces:
+            ring = cover.flat[piece.name].sew_points
+            (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
+            count += len(piece.place.cells((x0, y0, x1, y1), error))
+        if count <= MOST_FACETS:
+            break
+        error *= 1.5
+    return error
 
 
 def object_sheets(mesh: Mesh, smaller: float = 0.0) -> tuple[Sheet, ...]:
@@ -146,7 +171,7 @@ def _hanging(cover: Cover) -> Iterator[Sheet]:
 
 def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: float) -> Sheet:
     """One piece with all that is seen on it."""
-    panel, error = cover.flat[piece.name], (COARSE if dressing.plain else FINE) * dressing.size
+    panel, error = cover.flat[piece.name], dressing.chord_error
     parts = flat_parts(piece.place, panel, error, thinned=error / 2.0)
     if not parts.rings:
         return Sheet(piece.name, Stuff.CLOTH, ())
@@ -163,7 +188,7 @@ def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: fl
     cells = Cells.of(parts.cells, parts.cell, parts.rings)
     boxed = any(figure.kind is MarkKind.BOXED for figure in panel.figures)
     there = parts.outline if boxed else None
-    drawn = tuple(_drawn(stroke, cells, solid, there) for stroke in dressing.on(piece, parts.outline, error))
+    drawn = tuple(_drawn(stroke, cells, solid, there) for stroke in dressing.on(piece, parts.outline))
     turned = -1.0 if piece.mirrored else 1.0
     smooth = _smooth(at, turned * normals(piece.place, np.concatenate(parts.rings)), turned)
     ref = refs.feature(piece.feature) if piece.feature else refs.panel(panel.name)

@@ -8,7 +8,7 @@ View frame: x to the right, y up, z towards the viewer.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final
 
@@ -44,20 +44,31 @@ class Faces:
         begins: where the corners of each face begin, `(f,)`.
         of: which face of the picture each is a part of, `(f,)`.
         level: of faces in one plane the higher lies further out, `(f,)`.
+        loose: which may run through others, `(f,)`; two that are not never do.
     """
 
     points: Solid
     begins: Counts
     of: Counts
     level: Counts
+    loose: Flags
 
     @classmethod
-    def made_of(cls, rings: Sequence[Solid], level: Sequence[int] | Counts | None = None) -> "Faces":
+    def made_of(
+        cls, rings: Sequence[Solid], level: Sequence[int] | Counts | None = None, loose: Sequence[bool] | Flags | None = None
+    ) -> "Faces":
         """Faces from their corners."""
         ends = np.cumsum([len(ring) for ring in rings])
         begins = np.concatenate(([0], ends[:-1])).astype(np.intp)
         levels = np.zeros(len(rings), dtype=np.intp) if level is None else np.asarray(level, dtype=np.intp)
-        return cls(np.concatenate(rings), begins, np.arange(len(rings)), levels)
+        free = np.ones(len(rings), dtype=bool) if loose is None else np.asarray(loose, dtype=bool)
+        return cls(np.concatenate(rings), begins, np.arange(len(rings)), levels, free)
+
+    def parted(self, rings: Sequence[Solid], more: Sequence[int] | Counts) -> "Faces":
+        """The same faces in parts: their rings, and which face each is a part of."""
+        index = np.asarray(more, dtype=np.intp)
+        made = Faces.made_of(rings, self.level[index], self.loose[index])
+        return replace(made, of=self.of[index])
 
     def __len__(self) -> int:
         return len(self.begins)
@@ -147,8 +158,7 @@ class Faces:
         rings = [self.ring(k) for k in range(len(self))]
         rings[i : i + 1] = parts
         more = np.insert(np.arange(len(self)), i, [i] * (len(parts) - 1))
-        made = Faces.made_of(rings, self.level[more])
-        return Faces(made.points, made.begins, self.of[more], made.level)
+        return self.parted(rings, more)
 
     def convex(self) -> "Faces":
         """The faces, those with inward corners parted there: of two convex faces that do not run through one another one hides the other wholly."""
@@ -163,8 +173,7 @@ class Faces:
             parts = convex_parts(self.ring(i), self.normals[i]) if hollow[i] else [self.ring(i)]
             rings += parts
             more += [i] * len(parts)
-        made = Faces.made_of(rings, self.level[more])
-        return Faces(made.points, made.begins, self.of[more], made.level)
+        return self.parted(rings, more)
 
     def unmeshed(self) -> "Faces":
         """The faces, those that run through others parted there, so that none runs through another."""
@@ -182,15 +191,14 @@ class Faces:
                 more += [i] * len(parts)
             if len(rings) == len(faces):
                 break
-            made = Faces.made_of(rings, faces.level[more])
-            faces = Faces(made.points, made.begins, faces.of[more], made.level)
+            faces = faces.parted(rings, more)
         return faces
 
     def through(self) -> dict[int, list[int]]:
         """For faces that run through others, those others."""
         behind, before = self.sides
         crossing = ~behind & ~before
-        crossing &= crossing.T
+        crossing &= crossing.T & (self.loose[:, None] | self.loose[None, :])
         low, high = np.minimum.reduceat(self.points, self.begins), np.maximum.reduceat(self.points, self.begins)
         boxes = (low[:, None] <= high[None, :]).all(axis=2)
         found: dict[int, list[int]] = {}

@@ -3,6 +3,7 @@
 from dataclasses import replace
 
 from omnipel.core.job.document import Clearance, Job
+from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.finish import double_hem
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import ComesOff, Lives, SticksOut
@@ -46,7 +47,8 @@ def rain_butt() -> Job:
 
 
 def settling_tank() -> Job:
-    """Gores over the dome and a skirt below; too few gores chosen."""
+    """Gores over the dome and a skirt below with its number; too few gores chosen."""
+    number = Feature(kind="letters", name="number", from_top=800.0, height=120.0, options={"text": "No. 2"})
     readings = {"girth.1": (2580.0, 2578.0), "girth.2": (2576.0, 2577.0), "height.2": 450.0, "rise": 330.0}
     return made(
         "Settling tank",
@@ -57,6 +59,7 @@ def settling_tank() -> Job:
         owner=TILDA,
         place="honey house",
         options={"skirt": True, "gores": 8.0},
+        features=(number,),
     )
 
 
@@ -76,10 +79,22 @@ def churn() -> Job:
 
 
 def fruit_tub() -> Job:
-    """A tapered tub in two panels."""
+    """A tapered tub in two panels, with straps to tie it down by."""
+    straps = tuple(
+        Feature(kind="strap", name=f"strap {side}", face=side, from_top=120.0, width=150.0, options={"caught": "stitched on"})
+        for side in (Facing.LEFT, Facing.RIGHT)
+    )
     readings = {"girth_bottom": (1180.0, 1181.0), "girth_top": (1470.0, 1469.0), "height": 360.0, "slant": 363.0}
     return made(
-        "Fruit tub", "tub", "tapered-tub", readings, SLATE, owner=ANSEL, place="picking shed", clearance=Clearance(amount=5.0)
+        "Fruit tub",
+        "tub",
+        "tapered-tub",
+        readings,
+        SLATE,
+        owner=ANSEL,
+        place="picking shed",
+        clearance=Clearance(amount=5.0),
+        features=straps,
     )
 
 

@@ -3,8 +3,9 @@
 from dataclasses import replace
 
 from omnipel.core.job.document import Clearance, Job, Lining, LiningSchool, Override, TakeUp
-from omnipel.core.job.feature import Feature
+from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.finish import BOUND, double_hem
+from omnipel.core.job.joining import SeamChoice
 from omnipel.core.job.thing import Outline, SticksOut, Treatment
 from omnipel.core.words.units import Unit
 from omnipel.shop.sample.making import ANSEL, BRAM, CHECK, MOSS, ODA, OILCLOTH, SLATE, TICKING, TILDA, WAXED, made
@@ -33,7 +34,11 @@ def press_motor() -> Job:
 
 
 def platform_scale() -> Job:
-    """Traced ends and a gusset."""
+    """Traced ends and a gusset; a window for the display and a pouch for the tickets."""
+    window = Feature(kind="clear window", name="display", from_top=130.0, width=180.0, height=90.0)
+    pouch = Feature(
+        kind="pocket", name="ticket pouch", face=Facing.BACK, from_top=330.0, width=160.0, height=140.0, options={"flap": True}
+    )
     side = ((0, 0), (560, 0), (560, 70), (470, 90), (455, 640), (430, 720), (330, 735), (300, 640), (292, 95), (0, 70))
     outline = Outline(points=tuple((float(x), float(y)) for x, y in side))
     return made(
@@ -46,6 +51,7 @@ def platform_scale() -> Job:
         place="packing floor",
         thing={"outline": outline},
         options={"rounding": 20.0},
+        features=(window, pouch),
     )
 
 
@@ -65,7 +71,9 @@ def trestle_table() -> Job:
 
 
 def bottling_trolley() -> Job:
-    """A tall box: wall and top, a size set by hand that spoils a seam."""
+    """A tall box: wall and top, a piped top, a handle and ties on the front; a size set by hand that spoils a seam."""
+    handle = Feature(kind="webbing handle", name="handle", from_top=150.0, width=160.0, options={"caught": "stitched on"})
+    ties = Feature(kind="ties", name="ties", from_top=650.0, width=240.0, options={"parts": 2.0, "long": 250.0})
     readings = {"length": (455.0, 456.0), "width": 330.0, "height": 940.0, "drop": 900.0}
     job = made(
         "Bottling trolley",
@@ -76,13 +84,19 @@ def bottling_trolley() -> Job:
         owner=BRAM,
         place="bottling line",
         clearance=Clearance(amount=15.0),
+        features=(handle, ties),
+        seams={"wall to top": SeamChoice(kind="piped", wide=4.0)},
     )
     by_hand = Override(size="wall_finished_length", value=1680.0, reason="the wall of last year's cover")
     return replace(job, cover=replace(job.cover, overrides=(by_hand,)))
 
 
 def seed_cleaner() -> Job:
-    """One piece with boxed corners; its crank was forgotten when the girth was taken."""
+    """One piece with boxed corners, a port with a flap for the chute; its crank was forgotten when the girth was taken."""
+    chute = Feature(
+        kind="port", name="chute", face=Facing.RIGHT, from_top=110.0, width=70.0, height=70.0, options={"flap": "over all of it"}
+    )
+    name = Feature(kind="letters", name="name", from_top=120.0, height=60.0, options={"text": "SEEDS"})
     readings = {"length": 380.0, "width": 265.0, "height": 248.0, "girth": 1398.0}
     return made(
         "Seed cleaner",
@@ -94,6 +108,7 @@ def seed_cleaner() -> Job:
         place="seed loft",
         clearance=Clearance(amount=8.0),
         seam_allowance=8.0,
+        features=(chute, name),
         notes="The girth was taken over the crank, length and width were not.",
     )
 

@@ -180,8 +180,7 @@ class CoverPicture(QWidget):
             words = self.session.tell(part.words)
             if part.size:
                 words += f"\n{self.session.tell(part.size)}"
-        here = self.sketch.mapFromGlobal(self.sketch.cursor().pos())
-        self.sketch.tell(words, QPointF(here))
+        self.sketch.tell(words, self.sketch.here)
         self.sketch.setCursor(Qt.CursorShape.PointingHandCursor if part is not None else Qt.CursorShape.ArrowCursor)
 
     def _part(self, ref: Ref | None) -> Part | None:
@@ -203,7 +202,7 @@ class CoverPicture(QWidget):
         from omnipel.core.finishing.ground import Ground  # loaded with the first job
 
         draft = self.session.draft
-        met = self.sketch.met_at(QPointF(self.sketch.mapFromGlobal(self.sketch.cursor().pos())))
+        met = self.sketch.met_at(self.sketch.here)
         if met is None or met.flat is None or not isinstance(draft, Drafted) or self.apart.value() or not met.outside:
             return None
         return Ground(draft.cover).said_at(met.sheet.name, met.flat)

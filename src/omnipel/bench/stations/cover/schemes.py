@@ -168,7 +168,7 @@ class SchemeCard(QAbstractButton):
         """Show what this scheme comes to."""
         self.cloth = QColor(drafted.job.cover.cloth.colour)
         if isinstance(drafted, Drafted):
-            self.picture = thumbnail(drawn(worn(drafted.cover, drafted.body, plain=True), View()))
+            self.picture = thumbnail(drawn(worn(drafted.cover, drafted.body, drafted.job.thing.sticks_out, plain=True), View()))
             f = figures_of(drafted)
             pieces = trn("{n} piece · {seam} seam", "{n} pieces · {seam} seam", f.panels, seam=Run(f.seam_mm))
             self.lines = (session.tell(pieces), session.tell(Area(f.cloth_mm2)), session.tell(f.hardest))
@@ -181,7 +181,7 @@ class SchemeCard(QAbstractButton):
         return QSize(LOOK.px(214), LOOK.px(86))
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(170), LOOK.px(86))
+        return QSize(LOOK.px(196), LOOK.px(86))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

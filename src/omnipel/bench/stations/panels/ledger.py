@@ -1,10 +1,11 @@
 """The seam ledger: both sides of every seam as bars."""
 
 from PySide6.QtCore import QRectF, Qt, Signal
-from PySide6.QtGui import QFont, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
+from PySide6.QtGui import QBrush, QColor, QFont, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.strokes import mixed
 from omnipel.bench.parts.widgets import paint_state
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
@@ -22,6 +23,8 @@ def truth(trued: Trued) -> Phrase:
     return tr("over by {off}", off=off) if trued.difference > 0 else tr("short by {off}", off=off)
 
 
+MAGNIFIED = 10.0
+"""What one side is longer than the other is drawn so many times as long as it is."""
 WORTH = 0.001
 """Less of a share than this is not told."""
 
@@ -87,7 +90,7 @@ class Ledger(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        longest = max((max(t.length_a, t.length_b * t.seam.ratio) for t in self.seams), default=1.0)
+        longest = max((max(t.length_a, t.length_b) for t in self.seams), default=1.0)
         for i, trued in enumerate(self.seams):
             self._paint_seam(painter, QRectF(0, i * self.line, self.width(), self.line - 4), trued, longest)
         if self.hasFocus():
@@ -98,6 +101,7 @@ class Ledger(QWidget):
     def _paint_seam(self, painter: QPainter, box: QRectF, trued: Trued, longest: float) -> None:
         if trued.seam.name == self.chosen:
             painter.fillRect(box, LOOK.colour("glow"))
+            painter.fillRect(QRectF(box.left(), box.top(), 3, box.height()), LOOK.colour("accent"))
         state = "fine" if trued.true else "stop"
         paint_state(painter, QRectF(box.left() + 4, box.top() + 4, LOOK.px(14), LOOK.px(14)), state)
         name_left, right, narrow = box.left() + LOOK.px(24), box.right() - 6, self.narrow
@@ -115,9 +119,26 @@ class Ledger(QWidget):
         name = painter.fontMetrics().elidedText(self._name(trued), Qt.TextElideMode.ElideRight, int(room))
         painter.drawText(int(name_left), int(box.top() + LOOK.px(16)), name)
         top, room = box.top() + LOOK.px(41 if narrow else 23), box.width() - LOOK.px(24) - 10
-        for k, length in enumerate((trued.length_a, trued.length_b * trued.seam.ratio)):
-            bar = QRectF(name_left, top + k * LOOK.px(8), max(2.0, room * length / longest), LOOK.px(6))
-            painter.fillRect(bar, LOOK.colour("accent") if k == 0 else LOOK.colour("soft"))
+        self._bars(painter, QRectF(name_left, top, room, LOOK.px(18)), trued, longest)
+
+    def _bars(self, painter: QPainter, box: QRectF, trued: Trued, longest: float) -> None:
+        """Both sides in the job's cloth, the second striped; what one is too long, ten times as long as it is."""
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, False)
+        cloth = QColor(self.session.open_job.cover.cloth.colour)
+        for k, length in enumerate((trued.length_a, trued.length_b)):
+            bar = QRectF(box.left(), box.top() + k * LOOK.px(9), max(2.0, box.width() * length / longest), LOOK.px(7))
+            painter.fillRect(bar, cloth if k == 0 else mixed(cloth, LOOK.colour("surface"), 0.55))
+            if k:
+                painter.fillRect(bar, QBrush(LOOK.colour("ink"), Qt.BrushStyle.FDiagPattern))
+            painter.setPen(QPen(LOOK.colour("ink"), 1.0))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawRect(bar)
+        if not trued.true:
+            off = min(MAGNIFIED * abs(trued.difference) / longest, 0.5) * box.width()
+            k = 0 if trued.difference > 0.0 else 1
+            ends = box.left() + box.width() * min(1.0, (trued.length_a, trued.length_b)[k] / longest)
+            painter.fillRect(QRectF(ends - off, box.top() + k * LOOK.px(9) + 1, off, LOOK.px(7) - 1), LOOK.colour("stop"))
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, True)
 
     def _short(self, length: float) -> str:
         return self.session.fmt(length, fine=True, with_unit=False)

@@ -19,12 +19,20 @@ from omnipel.bench.stations.panels.ledger import Ledger
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
-from omnipel.core.pictures.pens import LAYER_WORDS, Layer
-from omnipel.core.pictures.sheet import board
+from omnipel.core.pictures.labels import extent
+from omnipel.core.pictures.pens import LAYER_WORDS
+from omnipel.core.pictures.sheet import fitted_board
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, bare, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.working import Worked
+
+
+class BoardView(PictureView):
+    """The board: all of it is fitted, with its words."""
+
+    def frame(self) -> tuple[float, float, float, float]:
+        return extent(self.drawing)
 
 
 class PanelsStation(QWidget):
@@ -33,12 +41,11 @@ class PanelsStation(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.board = PictureView(tr("Panels to scale"))
+        self.board = BoardView(tr("Panels to scale"))
         self.board.pointed.connect(self._pointed)
         self.board.clicked.connect(self._clicked)
         self.key = LayerKey()
         self.where = SketchView(tr("Where the chosen panels lie on the object"))
-        self.where.hide()
         self.ledger = Ledger(session)
         self.ledger.picked.connect(self._seam)
         self.sizes = QGridLayout()
@@ -66,7 +73,6 @@ class PanelsStation(QWidget):
         right.setLayout(told)
         self.setLayout(station(Columns((Part(left, 200), Part(right, 250)), sheet, shares=(3, 2))))
         self.made_for: tuple[object, ...] = ()
-        self.letters = 30.0  # height of the letters on the board, mm
 
     def enter(self) -> None:
         """The station was opened."""
@@ -96,6 +102,7 @@ class PanelsStation(QWidget):
         self.print_it.setText(say(tr("Print it, to look at…") if draft and draft.stops else tr("Print the pattern…")))
         self._draw()
         self.ledger.show_seams(draft.seams if draft else ())
+        self._on_object(self.where.shining)
         self._sizes(panels)
 
     def _draw(self) -> None:
@@ -104,16 +111,14 @@ class PanelsStation(QWidget):
             return
         # Letters keep their height in px: what a px measures follows from how the sheet fits the window.
         wide, high = max(self.board.width(), 200), max(self.board.height(), 120)
-        drawing = None
-        for _ in range(3):
-            drawing = board(draft.panels, self.session.voice, self.letters, wide / high)
-            x0, y0, x1, y1 = drawing.bounds
-            wanted = LOOK.px(13) * max((x1 - x0) / max(wide - 56, 50), (y1 - y0) / max(high - 56, 50))
-            if abs(wanted - self.letters) < 0.06 * wanted:
-                break
-            self.letters = wanted
-        if drawing is not None:
-            self.board.set_drawing(drawing)
+        drawing, _ = fitted_board(
+            draft.panels,
+            self.session.voice,
+            LOOK.px(14),
+            max(wide - 56.0 * LOOK.scale, 50.0),
+            max(high - 56.0 * LOOK.scale, 50.0),
+        )
+        self.board.set_drawing(drawing)
 
     def _sizes(self, panels: tuple[Panel, ...]) -> None:
         wanted: list[tuple[str, Phrase, Worked]] = []
@@ -239,11 +244,9 @@ class PanelsStation(QWidget):
                 self._on_object(frozenset({refs.seam(name)}))
 
     def _on_object(self, lit: frozenset[Ref]) -> None:
-        """Show these pieces on the object; without any, the picture gives its room back."""
-        self.where.setVisible(bool(lit))
-        if lit:
-            self.where.cloth = _cloth(self.session)
-            self.where.show_scene(self.session.pictures.cover(), lit=lit)
+        """Show the cover on the object, with these parts standing out."""
+        self.where.cloth = _cloth(self.session)
+        self.where.show_scene(self.session.pictures.cover(), lit=lit)
 
     def go_to(self, ref: Ref) -> None:
         """Show a panel or a seam."""
@@ -278,7 +281,7 @@ class LayerKey(QWidget):
         for layer, phrase in LAYER_WORDS.items():
             words = say(phrase)
             width = painter.fontMetrics().horizontalAdvance(words)
-            if layer is Layer.FIGURE or x + 34 + width > self.width():
+            if x + 34 + width > self.width():
                 continue
             painter.setPen(pen(layer))
             painter.drawLine(int(x), int(middle), int(x + 28), int(middle))

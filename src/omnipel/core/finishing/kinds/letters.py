@@ -79,7 +79,7 @@ def letters(put: Put) -> None:
         ),
         notes=(tr("traced from the back: it is drawn the wrong way round"),) if back else (),
     )
-    put.lay(template, float(low[0] + high[0]) / 2.0, float(low[1] + high[1]) / 2.0)
+    put.lay(template, float(low[0] + high[0]) / 2.0, float(low[1] + high[1]) / 2.0, inside=True)
     stitched = sum(shapely.LinearRing(ring).length for ring in drawn)
     put.buy(
         tr("thread for the outline"),

@@ -1,0 +1,117 @@
+"""Where words stand in a drawing: inside of a shape where there is room, clear of openings, lines and one another; else outside of it."""
+
+import math
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
+from typing import Final
+
+import numpy as np
+import shapely
+from shapely.geometry.base import BaseGeometry
+
+from omnipel.core.pictures.drawing import Drawing, Label, Path
+
+WIDE: Final = {
+    **dict.fromkeys("iljtfrI.,:;'|!()[]· \u202f\u00a0", 0.3),
+    **dict.fromkeys("mwMW", 0.86),
+    **dict.fromkeys("×+−=–…", 0.55),
+}
+USUAL, CAPITAL = 0.53, 0.64
+"""How wide letters are, as shares of their height: narrow and wide ones, others, capitals."""
+STRONG: Final = 1.06
+"""Strong letters are wider by this."""
+ASCENT, DESCENT = 0.76, 0.24
+"""How far letters reach above and below the line they stand on, as shares of their height."""
+LEADING: Final = 1.3
+SMALLEST: Final = 0.85
+"""Words are made no smaller than this to fit."""
+PLACES: Final = 13
+"""So many places across and up are tried for a block of words."""
+
+
+def width_of(words: str, size: float, *, strong: bool = False) -> float:
+    """About how wide words are, in the unit of `size`, the height of their letters; never less than they are."""
+    shares = (WIDE.get(letter, CAPITAL if letter.isupper() else USUAL) for letter in words)
+    return size * math.fsum(shares) * (STRONG if strong else 1.0)
+
+
+def box_of(label: Label) -> BaseGeometry:
+    """What a label takes up."""
+    wide = width_of(label.words, label.size, strong=label.strong)
+    left, right = -label.anchor * wide, (1.0 - label.anchor) * wide
+    corners = np.array(
+        [(left, -DESCENT * label.size), (right, -DESCENT * label.size), (right, ASCENT * label.size), (left, ASCENT * label.size)]
+    )
+    c, s = math.cos(label.angle), math.sin(label.angle)
+    return shapely.Polygon(corners @ np.array([(c, s), (-s, c)]) + label.at)
+
+
+def extent(drawing: Drawing) -> tuple[float, float, float, float]:
+    """Least x and y, greatest x and y of all paths and of all words as wide as they are."""
+    shapes = [box_of(item) for item in drawing.items if isinstance(item, Label) and item.words]
+    points = [item.points for item in drawing.items if isinstance(item, Path) and len(item.points)]
+    every = np.concatenate([*points, *(np.asarray(shape.exterior.coords) for shape in shapes)] or [np.zeros((1, 2))])  # type: ignore[attr-defined]
+    (x0, y0), (x1, y1) = every.min(axis=0).tolist(), every.max(axis=0).tolist()
+    return x0, y0, x1, y1
+
+
+@dataclass
+class Room:
+    """Where words may stand: a shape, less what is taken already."""
+
+    shape: BaseGeometry
+    taken: list[BaseGeometry] = field(default_factory=list)
+
+    def take(self, *shapes: BaseGeometry) -> None:
+        """Nothing else stands there."""
+        self.taken += shapes
+
+    def has(self, box: BaseGeometry, *, inside: bool = True) -> bool:
+        """Whether a box is free."""
+        if inside and not self.shape.covers(box):
+            return False
+        return not any(box.intersects(other) for other in self.taken)
+
+    def block(self, lines: Sequence[str], text: float, strong: int = 1) -> list[Label] | None:
+        """Lines below one another, the first `strong` ones strong, as near to the middle as they can stand; None where there is no room.
+
+        Upright where the shape is too narrow for them lying.
+        """
+        for size in (text, text * SMALLEST):
+            wide = max(width_of(words, size, strong=i < strong) for i, words in enumerate(lines))
+            high = size * LEADING * len(lines)
+            for angle in (0.0, math.pi / 2.0):
+                at = self.middle(*((wide, high) if not angle else (high, wide)))
+                if at is not None:
+                    return list(_lines(lines, at, size, angle, strong))
+        return None
+
+    def middle(self, wide: float, high: float) -> tuple[float, float] | None:
+        """The middle of a free box so large, nearest to the middle of the shape."""
+        x0, y0, x1, y1 = self.shape.bounds
+        if x1 - x0 < wide or y1 - y0 < high:
+            return None
+        xs, ys = (np.linspace(low + half, top - half, PLACES) for low, top, half in ((x0, x1, wide / 2.0), (y0, y1, high / 2.0)))
+        x, y = (grid.ravel() for grid in np.meshgrid(xs, ys))
+        boxes = shapely.box(x - wide / 2.0, y - high / 2.0, x + wide / 2.0, y + high / 2.0)
+        shapely.prepare(self.shape)
+        free = np.asarray(shapely.covers(self.shape, boxes))
+        if self.taken:
+            taken = shapely.union_all(self.taken)
+            shapely.prepare(taken)
+            free &= ~np.asarray(shapely.intersects(taken, boxes))
+        if not free.any():
+            return None
+        middle = self.shape.centroid
+        away = np.where(free, np.hypot(x - middle.x, (y - middle.y) * 1.5), np.inf)
+        k = int(away.argmin())
+        return float(x[k]), float(y[k])
+
+
+def _lines(lines: Sequence[str], at: tuple[float, float], size: float, angle: float, strong: int) -> Iterator[Label]:
+    """Lines about a middle."""
+    down = np.array((math.sin(angle), -math.cos(angle)))
+    for i, words in enumerate(lines):
+        off = (i - (len(lines) - 1) / 2.0) * LEADING * size + 0.27 * size
+        x, y = np.array(at) + down * off
+        yield Label((float(x), float(y)), words, size, angle=angle, strong=i < strong)

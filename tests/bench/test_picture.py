@@ -1,0 +1,159 @@
+"""The picture is the form: a part is chosen where it is seen, something is put where the picture was clicked, and all of it by keys as well."""
+
+import numpy as np
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QAccessible
+from PySide6.QtWidgets import QApplication
+from pytestqt.qtbot import QtBot
+from tests.bench.conftest import settle
+from tests.bench.hands import Hands, Keys
+
+from omnipel.bench.parts.sections import SectionTile
+from omnipel.bench.stations.cover.station import CoverStation
+from omnipel.bench.window.window import Window
+from omnipel.core.draft import Drafted
+from omnipel.core.drafting.pieces import named
+from omnipel.core.drafting.walking import walk
+from omnipel.core.job.finish import FinishKind
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.units import Unit
+from omnipel.shop.starter import starter
+
+
+def opened(window: Window, form: str, scheme: str) -> CoverStation:
+    """The Cover station on a new job in inches."""
+    window.session.add(starter(form, scheme, Unit.INCH_16), tr("new"))
+    window.show_station("cover")
+    settle(window)
+    station = window.stations["cover"]
+    assert isinstance(station, CoverStation)
+    return station
+
+
+def click(qtbot: QtBot, station: CoverStation, place: np.ndarray) -> None:
+    """Click on the picture where a place in space is seen."""
+    sketch = station.picture.sketch
+    x, y = sketch.view.matrix()[:2] @ place
+    qtbot.mouseClick(sketch, Qt.MouseButton.LeftButton, pos=sketch.to_screen(float(x), float(y)).toPoint())
+    settle(station.window())
+
+
+def drafted(window: Window) -> Drafted:
+    """What is on the desk."""
+    made = window.session.draft
+    assert isinstance(made, Drafted)
+    return made
+
+
+def seam_place(window: Window, name: str, share: float) -> np.ndarray:
+    """A place along a seam."""
+    cover = drafted(window).cover
+    seam = next(s for s in cover.seams if s.name == name)
+    return walk(seam.b, named(cover.pieces), cover.flat, np.array([share]))[0]
+
+
+def test_a_pocket_is_put_where_the_picture_was_clicked(sample_window: Window, qtbot: QtBot) -> None:
+    station = opened(sample_window, "drum", "wall-and-lid")
+    body = drafted(sample_window).body
+    mesh = np.concatenate([face.points for face in body.mesh().faces])
+    radius, top = float(mesh[:, 0].max()), float(mesh[:, 2].max())
+    click(qtbot, station, np.array((60.0, -np.sqrt((radius + 13.0) ** 2 - 60.0**2), top - 300.0)))
+    assert station.chosen == refs.panel("wall")
+    assert station.adding.spot is not None
+    station.adding.buttons["pocket"].click()
+    settle(sample_window)
+    (pocket,) = sample_window.session.open_job.cover.features
+    assert pocket.kind == "pocket"
+    assert pocket.face == "front"
+    assert pocket.from_centre == pytest.approx(60.0, abs=4.0)
+    assert pocket.from_top == pytest.approx(300.0 + 12.0, abs=6.0)  # the lid lies over the top by the gap
+    for length in (pocket.from_centre, pocket.from_top):
+        assert length / 25.4 * 16.0 == pytest.approx(round(length / 25.4 * 16.0))
+    lying = drafted(sample_window).cover.lying[pocket.id]
+    assert lying.place[2] == pytest.approx(top - 300.0, abs=6.0)
+    assert station.chosen == refs.feature(pocket.id)
+    click(qtbot, station, np.array(lying.place) + (0.0, 0.0, 10.0))
+    assert station.chosen == refs.feature(pocket.id)
+
+
+def test_a_seam_is_clicked_and_piped(sample_window: Window, qtbot: QtBot) -> None:
+    station = opened(sample_window, "box", "saddle-and-ends")
+    click(qtbot, station, seam_place(sample_window, "saddle to right end", 0.22))
+    assert station.chosen == refs.seam("saddle to right end")
+    assert station.seams.card is not None
+    tile = next(t for t in station.seams.card.tiles.tiles if t.value == "piped")
+    tile.pointed.emit("piped")
+    qtbot.waitUntil(lambda: station.seams.card.cost.isVisible(), timeout=20_000)  # type: ignore[union-attr]
+    assert "piping cord" in station.seams.card.cost.words.text()
+    qtbot.mouseClick(tile, Qt.MouseButton.LeftButton)
+    settle(sample_window)
+    assert sample_window.session.open_job.cover.seams["saddle to right end"].kind == "piped"
+    assert "piping cord" in {str(h.name) for h in drafted(sample_window).cover.hardware}
+    assert {"allowance", "under", "wide"} <= set(station.seams.card.fields)
+
+
+def test_the_lower_edge_is_clicked_and_bound_and_the_cover_comes_apart(sample_window: Window, qtbot: QtBot) -> None:
+    station = opened(sample_window, "drum", "wall-and-lid")
+    cover = drafted(sample_window).cover
+    edge = next(e for e in cover.edges if e.name == "lower edge")
+    shares = np.linspace(0.0, 1.0, 200)
+    along = walk(edge.runs, named(cover.pieces), cover.flat, shares)
+    click(qtbot, station, along[int((along @ station.picture.sketch.view.matrix()[2]).argmax())])
+    assert station.chosen == refs.edge("lower edge")
+    assert station.edges.card is not None
+    qtbot.mouseClick(next(t for t in station.edges.card.tiles.tiles if t.value is FinishKind.BOUND), Qt.MouseButton.LeftButton)
+    settle(sample_window)
+    finish = sample_window.session.open_job.cover.edges["lower edge"].finish
+    assert finish is not None
+    assert finish.kind is FinishKind.BOUND
+    station.picture.apart.setValue(station.picture.apart.maximum())
+    flat = {sheet.name for sheet in station.picture.sketch.scene.sheets}
+    assert flat == {"wall", "lid"}
+    station.picture.apart.setValue(0)
+    way = station.lowering.way
+    assert way is not None
+    station.lowering.slider.setValue(station.lowering.slider.maximum() // 2)
+    lifted = max(float(ring[:, 2].max()) for sheet in station.picture.sketch.scene.sheets for ring in sheet.rings)
+    station.lowering.slider.setValue(station.lowering.slider.maximum())
+    down = max(float(ring[:, 2].max()) for sheet in station.picture.sketch.scene.sheets for ring in sheet.rings)
+    assert lifted - down == pytest.approx(way.travel / 2.0, rel=0.02)
+
+
+def test_a_seam_is_lapped_by_keys_alone(hands: Hands, qtbot: QtBot) -> None:
+    """From the first start: the tree of parts has the focus, two letters find the seam, Tab and arrows the way it is sewn."""
+    window = hands.window
+    hands.begin_drum("Lye tub", "48 1/2", "20")
+    hands.press(Keys.Key_3, Qt.KeyboardModifier.ControlModifier)
+    station = window.stations["cover"]
+    assert QApplication.focusWidget() is station.tree
+    qtbot.keyClicks(station.tree, "wall to")
+    settle(window)
+    assert station.chosen == refs.seam("wall to lid")
+    hands.press(Keys.Key_Tab)
+    for _ in range(12):
+        focused = QApplication.focusWidget()
+        if isinstance(focused, SectionTile) and focused.value == "lapped":
+            break
+        hands.press(Keys.Key_Right if isinstance(focused, SectionTile) else Keys.Key_Tab)
+    hands.press(Keys.Key_Space)
+    settle(window)
+    assert window.session.open_job.cover.seams["wall to lid"].kind == "lapped"
+    assert next(t.seam.kind for t in drafted(window).seams if t.seam.name == "wall to lid") == "lapped"
+
+
+def test_the_tree_of_parts_can_be_heard(sample_window: Window) -> None:
+    """Panels, seams, edges and what is put on are objects of a tree, each with its size."""
+    station = opened(sample_window, "drum", "wall-and-lid")
+    heard = QAccessible.queryAccessibleInterface(station.tree)
+    assert heard.text(QAccessible.Text.Name) == "Parts of the cover"
+    said = [heard.child(i).text(QAccessible.Text.Name) for i in range(heard.childCount())]
+    wall = next(words for words in said if words.startswith("wall,"))
+    assert "×" in wall
+    assert any(words.startswith("wall to lid, ") for words in said)
+    assert any(words.startswith("lower edge, ") for words in said)
+    assert {heard.child(i).role() for i in range(heard.childCount())} <= {
+        QAccessible.Role.TreeItem,
+        QAccessible.Role.ColumnHeader,
+    }
