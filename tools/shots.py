@@ -63,7 +63,7 @@ def main() -> None:
             window.session.open(key)
             window.show_station(station)
             if station == "panels":
-                wall = next(n for n in window.stations["panels"].numbers if str(n.words).endswith("cut length"))
+                wall = next(n for n in window.stations["panels"].sizes.numbers if str(n.words).endswith("cut length"))
                 window.session.point(wall.words, wall.number)
             if station == "cover":
                 cover = window.stations["cover"]

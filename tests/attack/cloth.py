@@ -13,10 +13,11 @@ import shapely
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
+from omnipel.core.pictures.board import board
 from omnipel.core.pictures.drawing import Drawing, Path
 from omnipel.core.pictures.kept import packed
 from omnipel.core.pictures.seen import drawn
-from omnipel.core.pictures.sheet import board, panel_drawing
+from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.pictures.unrolled import Unrolling, taken_apart
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import cover_sheets, uncovered, worn

@@ -64,6 +64,29 @@ def test_text_can_be_read_on_every_ground(colours: object) -> None:
     assert contrast("on_accent", "accent") >= 4.5
 
 
+@pytest.mark.parametrize(
+    ("size", "scale", "dark"), [((1280, 800), 1.0, False), ((1024, 720), 1.0, True), ((1280, 800), 1.5, False)]
+)
+@pytest.mark.parametrize("job", ["Honey extractor", "Sprayer pump case", "Bottling trolley", "Fermenting crock"])
+def test_every_part_of_a_cover_at_its_station(
+    sample_window: Window, job: str, size: tuple[int, int], scale: float, dark: bool
+) -> None:
+    sample_window.resize(*size)
+    set_dark(sample_window, dark)
+    set_scale(sample_window, scale)
+    open_job(sample_window, job, "cover")
+    cover = sample_window.stations["cover"]
+    wrong = {}
+    for ref in list(cover.tree.every()):
+        cover.choose(ref)
+        for _ in range(8):
+            QApplication.processEvents()
+        found = faults(sample_window)
+        if found:
+            wrong[str(ref)] = found[:3]
+    assert not wrong, wrong
+
+
 @pytest.mark.parametrize("station", ["shelf", "object", "tape", "cover", "panels"])
 def test_text_made_larger_and_small_again_leaves_everything_where_it_was(
     sample_window: Window, qtbot: QtBot, station: str

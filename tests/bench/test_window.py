@@ -117,7 +117,7 @@ def test_units_flip_everywhere_and_the_lengths_stay(sample_window: Window, qtbot
 def test_the_working_line_shows_the_sum_of_what_is_pointed_at(sample_window: Window, qtbot: QtBot) -> None:
     open_job(sample_window, "Honey extractor", "panels")
     station = sample_window.stations["panels"]
-    number = next(n for n in station.numbers if str(n.words) == "wall, cut length")
+    number = next(n for n in station.sizes.numbers if str(n.words) == "wall, cut length")
     qtbot.mouseClick(number, Qt.MouseButton.LeftButton)
     text = sample_window.working.text.text()
     for words in ("Wall, cut length", "girth", "clearance", "cloth", "seam allowance", "over the crank"):
@@ -149,12 +149,12 @@ def test_a_click_on_an_edge_lights_both_sides_of_its_seam(sample_window: Window)
     station.board.clicked.emit(refs.panel("wall", "lid edge"))
     assert station.board.lit == {refs.panel("wall", "lid edge"), refs.panel("lid", "rim")}
     assert station.ledger.chosen == "wall to lid"
-    assert station.where.isVisible()
     assert [item for item in station.where.drawing.items if item.layer is Layer.LIT]  # a line along the object
     station.board.clicked.emit(refs.panel("lid"))
     assert station.where.shining == {refs.panel("lid")}
     station.board.clicked.emit(None)
-    assert not station.where.isVisible()
+    assert station.where.shining == frozenset()
+    assert not [item for item in station.where.drawing.items if item.layer is Layer.LIT]
 
 
 def test_pointing_finds_edges_on_the_board(sample_window: Window) -> None:

@@ -24,21 +24,26 @@ class Pictures:
 
     def __init__(self, of: Drafting) -> None:
         self.of = of
-        self.made: dict[bool, tuple[Draft | None, Scene]] = {}
+        self.made: dict[tuple[bool, bool], tuple[Draft | None, Scene]] = {}
 
-    def cover(self, *, alone: bool = False) -> Scene:
-        """The sewn cover on its object, or `alone`; without a cover the object."""
+    def ready(self, *, alone: bool = False) -> bool:
+        """Whether the picture has been made with all that is seen on it."""
+        kept = self.made.get((alone, False))
+        return kept is not None and kept[0] is self.of.draft
+
+    def cover(self, *, alone: bool = False, plain: bool = False) -> Scene:
+        """The sewn cover on its object, or `alone`; `plain`, made in a blink, while the other is not ready; without a cover the object."""
         from omnipel.core.draft import Drafted  # numbers and geometry are loaded when a job is opened
         from omnipel.core.pictures.scene import Scene
         from omnipel.core.pictures.worn import uncovered, worn
 
-        draft = self.of.draft
-        kept = self.made.get(alone)
+        draft, key = self.of.draft, (alone, plain and not self.ready(alone=alone))
+        kept = self.made.get(key)
         if kept is None or kept[0] is not draft:
             if isinstance(draft, Drafted):
-                scene = worn(draft.cover, None if alone else draft.body, draft.job.thing.sticks_out)
+                scene = worn(draft.cover, None if alone else draft.body, draft.job.thing.sticks_out, plain=key[1])
             else:
                 body = self.of.body
                 scene = uncovered(body) if body is not None else Scene(())
-            kept = self.made[alone] = draft, scene
+            kept = self.made[key] = draft, scene
         return kept[1]

@@ -90,10 +90,15 @@ def subject(finding: Finding) -> Phrase:
         "lining-narrow": tr("a lining that is too narrow"),
         "lining-eased": tr("the lining's edge"),
         "padding-in-seam": tr("padding in the seams"),
+        "not-on-fold": tr("a panel that cannot be cut on the fold"),
         "layer-on-nothing": tr("a layer without its panel"),
         "padding-too-small": tr("padding of which nothing is left"),
         "size-unknown": tr("a size set by hand"),
         "longer-than-cloth": tr("a panel longer than the cloth"),
+        "cut-along-cloth": tr("cut along the cloth"),
+        "rounding-measured": tr("rounded top edges"),
+        "outline-simplified": tr("a simplified tracing"),
+        "outline-smoothed-less": tr("a tracing smoothed less"),
     }.get(finding.code, finding.text)
 
 

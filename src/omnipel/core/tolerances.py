@@ -5,6 +5,9 @@ from typing import Final
 CHORD_ERROR: Final = 0.01
 """A curve is flattened so that no chord leaves it by more: a tenth of what a test measures on paper."""
 
+FOLD_ALIKE: Final = 0.2
+"""Halves of a panel that differ by no more are cut as one on the fold: less than a chalk line."""
+
 SAME_POINT: Final = 1e-6
 """Two points nearer than this are one: far under a chalk line, far over rounding at 20 m (4e-12)."""
 

@@ -78,6 +78,7 @@ def _panel(panel: Panel, voice: Voice) -> dict[str, Any]:
         "count": panel.count,
         "mirrored": panel.mirrored,
         "grain": panel.grain,
+        "fold": {"at": panel.fold.at, "heading": panel.fold.heading} if panel.fold is not None else None,
         "sew": {"length": panel.length.value, "width": panel.width.value, "outline": panel.sew_points.tolist()},
         "cut": {"length": panel.cut_length.value, "width": panel.cut_width.value, "outline": cut_line(panel).tolist()},
         "rough_cut": panel.rough_cut,

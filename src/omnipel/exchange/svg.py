@@ -29,7 +29,7 @@ def svg(draft: Drafted, voice: Voice | None = None) -> str:
     """All panels below one another, each once, as the text of an SVG file."""
     drawings, y = [], 0.0
     for panel in draft.panels:
-        drawing = panel_drawing(panel, voice or Voice(draft.job.unit), TEXT)
+        drawing = panel_drawing(panel, voice or Voice(draft.job.unit), TEXT, whole=True)
         x0, y0, _, y1 = drawing.bounds
         drawings.append(drawing.moved(-x0, y - y1))
         y -= y1 - y0 + MARGIN

@@ -66,6 +66,7 @@ PROVOKED: dict[str, Job] = {
     "feature-off-panel": with_feature("snaps", face=Facing.BELOW),
     "slope-ignored": job("box", "wall-and-top", {"length": 400.0, "width": 260.0, "height": 340.0, "front_height": 250.0}),
     "padding-in-seam": drum(padding=6.0, padded=Padded(at_seam=True)),
+    "not-on-fold": drum(on_fold=("sail",)),
     "layer-on-nothing": drum(padding=6.0, padded=Padded(on=("sleeve",))),
     "feature-unplaced": with_feature("snaps", face=Facing.UNSAID, was_on="wall"),
     "feature-unknown": with_feature("trumpet"),

@@ -266,13 +266,6 @@ def test_a_skirt_is_drawn_in_as_far_as_its_cloth_gathers_and_no_further(unit: Un
     assert after.cover.sizes["gather_ratio"].value == pytest.approx(limit, rel=0.01)
 
 
-def test_place_on_fold_marks_the_middle() -> None:
-    wall = next(p for p in draft(drum(on_fold=("wall",))).panels if p.name == "wall")
-    fold = next(f for f in wall.figures if f.name == "place on fold")
-    assert fold.points[:, 0] == pytest.approx([wall.length.value / 2.0] * 2)
-    assert "cut on the fold" in [str(n) for n in wall.notes]
-
-
 def test_hem_first_is_said_on_every_hemmed_panel() -> None:
     from omnipel.core.job.document import HemOrder
 

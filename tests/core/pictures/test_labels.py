@@ -7,9 +7,10 @@ import shapely
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Draft, draft
 from omnipel.core.drafting.panel import MarkKind
+from omnipel.core.pictures.board import fitted_board
 from omnipel.core.pictures.drawing import Label
 from omnipel.core.pictures.labels import SMALLEST, Room, box_of, extent, width_of
-from omnipel.core.pictures.sheet import fitted_board, panel_drawing
+from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
@@ -20,9 +21,10 @@ WIDE, HIGH, LETTER = 590.0, 310.0, 14.0
 
 def laid(drafted: Draft, scale: float) -> tuple[float, list[Label]]:
     """The words of the board as it is fitted into its frame: the height of its letters in mm, and all that stand there."""
-    drawing, text = fitted_board(drafted.panels, Voice(drafted.job.unit), LETTER * scale, WIDE, HIGH)
+    made = fitted_board(drafted.panels, Voice(drafted.job.unit), LETTER * scale, WIDE, HIGH)
+    drawing, text = made.drawing, made.text
     x0, y0, x1, y1 = extent(drawing)
-    least = 11.0 * scale * (1.0 if scale <= 1.0 else 0.9)  # px on the screen
+    least = 11.0 * (scale if scale <= 1.0 else max(1.0, 0.75 * scale))  # px on the screen; many panels with large words fill it
     assert SMALLEST * text / max((x1 - x0) / WIDE, (y1 - y0) / HIGH) >= least
     return text, [item for item in drawing.items if isinstance(item, Label) and item.words]
 

@@ -11,10 +11,11 @@ from tests.wild import tried
 
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.pictures.board import arranged, board
 from omnipel.core.pictures.drawing import Drawing, Label, Path, together
 from omnipel.core.pictures.labels import box_of
 from omnipel.core.pictures.pens import Layer
-from omnipel.core.pictures.sheet import arranged, board, panel_drawing
+from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.pictures.sketch import sketch
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import uncovered

@@ -47,7 +47,7 @@ def worst_of(made: Drafted, views: int, seed: int) -> tuple[float, float]:
 def test_what_is_painted_is_what_a_depth_buffer_sees(job: Job) -> None:
     worst, mean = worst_of(drafted(job), VIEWS, 7)
     assert worst <= 0.02
-    assert mean <= 0.001
+    assert mean <= 0.002
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())

@@ -1,7 +1,7 @@
 """A layout that puts widgets beside one another and goes on in the next row where the room ends."""
 
 from PySide6.QtCore import QPoint, QRect, QSize
-from PySide6.QtWidgets import QLayout, QLayoutItem
+from PySide6.QtWidgets import QLayout, QLayoutItem, QWidget
 
 
 class Flow(QLayout):
@@ -68,3 +68,11 @@ class Flow(QLayout):
                 x += wide + self.gap
             y += high + self.gap
         return y - rect.y() - (self.gap if self.items else 0)
+
+
+def flow(*widgets: QWidget, gap: int = 8) -> Flow:
+    """Widgets beside one another, in as many rows as they need."""
+    made = Flow(gap=gap)
+    for widget in widgets:
+        made.addWidget(widget)
+    return made

@@ -145,6 +145,7 @@ def _words_and_fields(look: Look) -> str:
     QLabel#title {{ font-size: {px(26)}px; font-weight: 600; }}
     QLabel#head {{ font-size: {px(17)}px; font-weight: 600; }}
     QLabel#soft {{ color: {c.soft}; }}
+    QLabel#byhand {{ color: {c.accent}; font-weight: 600; }}
     QLabel#field {{ min-width: {px(150)}px; padding-right: 16px; qproperty-indent: 0; }}
     QLineEdit#words {{ min-width: {px(130)}px; }}
     QLabel#big {{ font-size: {px(30)}px; font-weight: 600; }}
@@ -187,7 +188,7 @@ def _buttons(look: Look) -> str:
     QPushButton#quiet:focus {{ border: 2px solid {c.accent}; padding: {px(3) - 1}px {px(6) - 1}px; }}
     QPushButton#remedy {{ text-align: left; border-color: {c.line}; padding: {px(4)}px {px(8)}px; }}
     QPushButton#remedy:focus {{ border: 2px solid {c.accent}; padding: {px(4) - 1}px {px(8) - 1}px; }}
-    QCheckBox {{ spacing: {px(7)}px; background: transparent; padding: 2px; }}
+    QCheckBox {{ spacing: {px(7)}px; background: transparent; padding: 2px; min-height: {px(20)}px; }}
     QCheckBox:focus, QRadioButton:focus {{ border: 1px solid {c.accent}; border-radius: 3px; padding: 1px; }}
     QCheckBox::indicator {{ width: {px(15)}px; height: {px(15)}px; border: 1px solid {c.soft}; border-radius: 2px; background: {c.surface}; }}
     QCheckBox::indicator:checked {{ background: {c.accent}; border: {px(3)}px solid {c.surface}; outline: 1px solid {c.soft}; }}
@@ -202,14 +203,14 @@ def _lists(look: Look) -> str:
     QTableView#shelf {{ background: transparent; border: none; selection-background-color: transparent; }}
     QTableView#shelf::item, QTableView#shelf::item:selected {{ background: transparent; }}
     QTreeWidget#parts {{ background: transparent; border: 2px solid transparent; outline: none; font-size: {px(13)}px; }}
-    QTreeWidget#parts::item {{ padding: {px(3)}px {px(2)}px; }}
+    QTreeWidget#parts::item {{ padding: {px(3)}px {px(2)}px; min-height: {px(18)}px; }}
     QTreeWidget#parts::item:selected {{ background: {c.accent}; color: {c.on_accent}; }}
     QTreeWidget#parts::branch:selected {{ background: {c.accent}; }}
     QTreeWidget#parts:focus {{ border: 2px solid {c.accent}; }}
     QFrame#cost {{ background: {c.glow}; border: none; border-radius: 3px; }}
     QSlider::groove:horizontal {{ height: {px(4)}px; background: {c.line}; border-radius: {px(2)}px; }}
     QSlider::sub-page:horizontal {{ background: {c.soft}; border-radius: {px(2)}px; }}
-    QSlider::handle:horizontal {{ background: {c.accent}; width: {px(18)}px; height: {px(18)}px; margin: -{px(7)}px 0; border-radius: {px(9)}px; }}
+    QSlider::handle:horizontal {{ background: {c.accent}; width: {px(18)}px; height: {px(18)}px; margin: -{px(7)}px 0; border-radius: {px(18) // 2}px; }}
     QSlider:focus {{ border: 2px solid {c.accent}; border-radius: 3px; }}
     QSlider {{ min-height: {px(24)}px; }}
     QListWidget {{ background: {c.surface}; border: 1px solid {c.line}; border-radius: 3px; outline: none; }}

@@ -200,13 +200,18 @@ class SectionView(QWidget):
         return QSize(LOOK.px(280), LOOK.px(176))
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(240), LOOK.px(176))
+        return QSize(LOOK.px(196), LOOK.px(176))
+
+    @property
+    def field_wide(self) -> int:
+        """How wide a field is: less where there is little room."""
+        return min(LOOK.px(WIDE), max(LOOK.px(52), self.width() // 4))
 
     @property
     def box(self) -> QRectF:
         """Where the drawing lies: beside it and above and below are the fields."""
         across = any(abs(m.a[0] - m.b[0]) < 1e-9 for m in self.section.measures)
-        side, edge = LOOK.px(WIDE + 14) if across else LOOK.px(24), LOOK.px(44) if not across else LOOK.px(26)
+        side, edge = self.field_wide + LOOK.px(14) if across else LOOK.px(24), LOOK.px(44) if not across else LOOK.px(26)
         return QRectF(side, edge, max(40.0, self.width() - 2 * side), max(30.0, self.height() - 2 * edge))
 
     def paintEvent(self, event: QPaintEvent) -> None:
@@ -265,7 +270,7 @@ class SectionView(QWidget):
         box = self.box
         self.scale = min(box.width() / max(x1 - x0, 1e-6), box.height() / max(y1 - y0, 1e-6))
         self.origin = QPointF(box.center().x() - (x0 + x1) / 2.0 * self.scale, box.center().y() + (y0 + y1) / 2.0 * self.scale)
-        wide, high = LOOK.px(WIDE), LOOK.px(28)
+        wide, high = self.field_wide, LOOK.px(28)
         taken: dict[str, float] = {}
         for measure in self.section.measures:
             field = self.fields.get(measure.part)

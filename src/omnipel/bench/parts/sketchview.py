@@ -1,7 +1,7 @@
 """A picture in space on screen: turned by dragging or by the arrow keys, with the tape path over it where one is asked for."""
 
 from PySide6.QtCore import QPoint, QPointF, Qt
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import NEAR, PictureView
@@ -15,6 +15,8 @@ from omnipel.core.words.phrases import Phrase
 from omnipel.core.words.refs import Ref
 
 TURN_STEP = 0.12
+SPOT = 6.0
+"""A place that is marked is a ring of this radius, px."""
 LOWEST, HIGHEST = -0.9, 1.5
 """How far one may look from below and from above, radians."""
 
@@ -29,6 +31,25 @@ class SketchView(PictureView):
         self.view = View()
         self.seen: Seen | None = None
         self.shining: frozenset[Ref] = frozenset()
+        self.spot: Solid | None = None
+
+    def mark(self, spot: Solid | None) -> None:
+        """Mark a place in space, `(1, 3)`, or none."""
+        if spot is not None or self.spot is not None:
+            self.spot = spot
+            self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        if self.spot is None:
+            return
+        (x, y, _), *_ = (self.spot @ self.view.matrix().T).tolist()
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setBrush(LOOK.colour("accent"))
+        painter.setPen(QPen(LOOK.colour("surface"), 2.0))
+        painter.drawEllipse(self.to_screen(x, y), LOOK.px(SPOT), LOOK.px(SPOT))
+        painter.end()
 
     def show_scene(self, scene: Scene, tape: Solid | None = None, words: str = "", *, lit: frozenset[Ref] = frozenset()) -> None:
         """Show a picture and a tape path; what is `lit` stands out."""

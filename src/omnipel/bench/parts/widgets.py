@@ -33,6 +33,7 @@ from PySide6.QtWidgets import (
     QWidget,
 )
 
+from omnipel.bench.parts.announce import announce
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.scrolled import Scrolled
 from omnipel.bench.speech import say
@@ -270,6 +271,7 @@ class Glow(QFrame):
         """Show a value; glow when it is another one than before. What it is known by does not change with the unit it is written in."""
         told = known_by if known_by is not None else f"{value}|{under}"
         if self.seen is not None and told != self.seen:
+            announce(self, f"{self.words}: {value}. {under}")
             self.timer.start()
             self.update()
         self.seen = told
@@ -283,6 +285,7 @@ class Glow(QFrame):
         painter = QPainter(self)
         if self.timer.isActive():
             painter.fillRect(self.rect(), LOOK.colour("glow"))
+            painter.fillRect(0, 0, 3, self.height(), LOOK.colour("accent"))
         if self.hasFocus():
             painter.setPen(QPen(LOOK.colour("accent"), 2))
             painter.drawRect(self.rect().adjusted(1, 1, -1, -1))

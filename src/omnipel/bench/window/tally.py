@@ -7,13 +7,13 @@ import shapely
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.widgets import Glow, StateMark, WordButton, button, column, emptied, label, scrolled
+from omnipel.bench.parts.widgets import Elided, Glow, StateMark, WordButton, button, column, emptied, label, scrolled
 from omnipel.bench.session import Session
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.fit.going_on import Fit, Verdict
-from omnipel.core.job.findings import Finding
+from omnipel.core.job.findings import Finding, Severity
 from omnipel.core.job.state import State
 from omnipel.core.standing import Step, next_step, subject
 from omnipel.core.tolerances import SURE_CHANCE
@@ -152,17 +152,33 @@ class FindingCard(QFrame):
     def __init__(self, session: Session, finding: Finding) -> None:
         super().__init__()
         self.session, self.finding = session, finding
+        self.brief = finding.severity is Severity.NOTE
         head = QHBoxLayout()
         head.setSpacing(6)
         head.addWidget(StateMark(finding.severity.value, 13.0))
-        head.addWidget(label(finding.severity.words, finding.severity.value), 1)
-        show = button(tr("Show"), lambda: session.go.emit(self.finding.where), "quiet")
+        self.head = Elided("soft" if self.brief else finding.severity.value)
+        head.addWidget(self.head, 1)
+        self.show_it = show = button(tr("Show"), lambda: session.go.emit(self.finding.where), "quiet")
         show.setAccessibleName(session.tell(tr("Show {subject}", subject=subject(finding))))
+        self.why = button(tr("Why"), self._unfold, "quiet")
+        self.why.setAccessibleName(session.tell(tr("Why: {subject}", subject=subject(finding))))
+        self.why.setVisible(self.brief)
+        head.addWidget(self.why)
         head.addWidget(show)
         self.text = label(wrap=True)
         self.text.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
         self.remedies = [WordButton(partial(self._cure, k)) for k in range(len(finding.remedies))]
         self.setLayout(column(head, self.text, *self.remedies, spacing=2))
+        self._fold(self.brief)
+
+    def _fold(self, folded: bool) -> None:
+        """A note is one line; the rest of it is there when it is asked for."""
+        for part in (self.text, *self.remedies, *((self.show_it,) if self.brief else ())):
+            part.setVisible(not folded)
+        self.why.setText(self.session.tell(tr("Why") if folded else tr("Less")))
+
+    def _unfold(self) -> None:
+        self._fold(not self.text.isHidden())
 
     def _cure(self, k: int) -> None:
         self.session.remedy(self.finding.remedies[k])
@@ -174,6 +190,7 @@ class FindingCard(QFrame):
         if finding.advice and self.session.trying is None:
             text = f"{text} {self.session.sentence(finding.advice)}"
         self.text.setText(text)
+        self.head.show_words(self.session.tell(subject(finding) if self.brief else finding.severity.words))
         self.setAccessibleName(f"{self.session.tell(finding.severity.words)}: {text}")
         for made, remedy in zip(self.remedies, finding.remedies, strict=True):
             made.show_words(self.session.tell(remedy.words))

@@ -8,8 +8,10 @@ from typing import TYPE_CHECKING
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QFrame, QLabel
 
+from omnipel.bench.parts.announce import announce
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.widgets import row
+from omnipel.bench.parts.sumtape import TAPE_HIGH, SumTape
+from omnipel.bench.parts.widgets import column
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import Phrase, tr
@@ -32,15 +34,16 @@ class WorkingLine(QFrame):
         self.last: tuple[Phrase, Worked] | None = None
         self.told = ("note", say(SHELF_HINT))
         self.text = QLabel()
-        self.text.setAccessibleName(say(tr("Working")))
         self.text.setTextFormat(Qt.TextFormat.RichText)
         self.text.setWordWrap(True)
         self.text.setTextInteractionFlags(
             Qt.TextInteractionFlag.LinksAccessibleByMouse | Qt.TextInteractionFlag.LinksAccessibleByKeyboard
         )
         self.text.linkActivated.connect(lambda link: session.go.emit(parsed(link)))
-        layout = row(self.text)
-        layout.setContentsMargins(16, 6, 16, 6)
+        self.tape = SumTape()
+        layout = column(self.tape, self.text, spacing=2)
+        layout.setContentsMargins(16, 4, 16, 4)
+        layout.setStretch(1, 1)
         self.setLayout(layout)
         session.pointed.connect(self.point)
         session.said.connect(self.say)
@@ -50,7 +53,7 @@ class WorkingLine(QFrame):
 
     def rescale(self) -> None:
         """Keep room for two lines, so that nothing jumps."""
-        self.setFixedHeight(LOOK.px(46) + 12)
+        self.setFixedHeight(LOOK.px(46) + TAPE_HIGH + 12)
 
     def point(self, words: Phrase, number: Worked) -> None:
         """Show a number and its sum; what is shown adds up."""
@@ -70,11 +73,21 @@ class WorkingLine(QFrame):
         thin = f"<span style='color:{LOOK.colours.soft}'>{escape(thin_words(shown, voice))}</span>"
         value = format_length(shown.total, voice.unit)
         self.text.setText(f"<b>{escape(voice.sentence(words))} {value}</b> = {''.join(terms)}{thin}")
+        self.tape.show_terms([part.shown for part in shown.terms])
+        self._named(f"{voice.sentence(words)} {value}")
 
     def say(self, severity: str, words: str) -> None:
         """Tell something in one line."""
         self.last, self.told = None, (severity, words)
+        self.tape.show_terms([])
+        self._named(words)
+        announce(self.text, words, now=severity == "stop")
         self.text.setText(f'<span style="color:{LOOK.colours.of(severity)}">{escape(words)}</span>')
+
+    def _named(self, words: str) -> None:
+        """What the line says, for those who cannot see it."""
+        self.text.setAccessibleName(words)
+        self.text.setAccessibleDescription(say(tr("Working")))
 
     def hint(self, *, at_shelf: bool) -> None:
         """Say what this line is for."""

@@ -10,6 +10,7 @@ import numpy as np
 
 from omnipel.core.job.finish import Finish
 from omnipel.core.plane.curves import Curve, Points
+from omnipel.core.plane.fold import Fold
 from omnipel.core.tolerances import CHORD_ERROR, SAME_POINT
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase
@@ -29,9 +30,10 @@ class Cloth(StrEnum):
 
 
 class MarkKind(StrEnum):
-    """What a mark on a panel says."""
+    """What a mark on a panel says; at a corner the corner itself is the mark, and has its letters only."""
 
     NOTCH = "notch"
+    CORNER = "corner"
     CLIP = "clip"
     POINT = "point"
     LINE = "line"
@@ -88,6 +90,16 @@ class Figure:
     def __post_init__(self) -> None:
         self.points.setflags(write=False)
 
+    def __eq__(self, other: object) -> bool:
+        """Whether another figure is drawn alike."""
+        if not isinstance(other, Figure):
+            return NotImplemented
+        told = [(f.name, f.kind, f.closed, f.shows, f.feature) for f in (self, other)]
+        return told[0] == told[1] and np.array_equal(self.points, other.points)
+
+    def __hash__(self) -> int:
+        return hash((self.name, self.kind, len(self.points)))
+
     @property
     def seen(self) -> Shows:
         """What is seen of it on the sewn cover."""
@@ -125,6 +137,7 @@ class Panel:
         take_up: share lost to quilting or washing along x and y; the rough cut is larger by it.
         notes: what else to know when it is cut, each a few words.
         mitred: whether its hems are mitred at the corners.
+        fold: the line by which it is placed on the fold of the cloth; None where it is marked out whole.
         kept: its cut line, once it was asked for; the same panel with marks keeps it.
     """
 
@@ -144,6 +157,7 @@ class Panel:
     take_up: tuple[float, float] = (0.0, 0.0)
     notes: tuple[Phrase, ...] = ()
     mitred: bool = False
+    fold: Fold | None = None
     kept: Kept = field(default_factory=Kept, compare=False, repr=False)
 
     def __post_init__(self) -> None:

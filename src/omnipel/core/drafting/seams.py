@@ -197,20 +197,22 @@ def with_marks(
     """The panels with the match marks and relief clips of their seams; `panel_of` is the panel of each piece."""
     known = {panel.name: panel for panel in panels}
     by_name = {piece: known[panel] for piece, panel in panel_of.items()}
-    labels: dict[str, dict[tuple[str, float], dict[str, None]]] = {panel.name: {} for panel in panels}
+    labels: dict[str, dict[tuple[str, float, MarkKind], dict[str, None]]] = {panel.name: {} for panel in panels}
     notches: dict[str, dict[tuple[str, float], Notch]] = {panel.name: {} for panel in panels}
     for trued in walked:
         for way in (Way(side, by_name) for side in trued.seam.sides):
             for mark in trued.marks:
                 run, fraction = way.locate(mark.fraction)
-                if not 1e-6 < fraction < 1.0 - 1e-6 and _turns(by_name[run.piece], run.edge, fraction > 0.5):
-                    continue  # the corner itself is the mark
-                labels[panel_of[run.piece]].setdefault((run.edge, round(fraction, 6)), {})[mark.label] = None
+                at_corner = not 1e-6 < fraction < 1.0 - 1e-6 and _turns(by_name[run.piece], run.edge, fraction > 0.5)
+                place = (run.edge, round(fraction, 6), MarkKind.CORNER if at_corner else MarkKind.NOTCH)
+                labels[panel_of[run.piece]].setdefault(place, {})[mark.label] = None
         for run, notch in _clips(trued, by_name, clips):
             notches[panel_of[run.piece]].setdefault((run.edge, round(notch.fraction, 6)), notch)
     made = []
     for panel in panels:
-        marks = [Notch(edge, fraction, _together(list(words))) for (edge, fraction), words in labels[panel.name].items()]
+        marks = [
+            Notch(edge, fraction, _together(list(words)), kind) for (edge, fraction, kind), words in labels[panel.name].items()
+        ]
         more = (*marks, *notches[panel.name].values())
         made.append(replace(panel, notches=(*panel.notches, *more)) if more else panel)
     return tuple(made)

@@ -1,14 +1,15 @@
-"""Walking along a side of a seam as it lies in space."""
+"""Walking along a seam, on its flat panels and as it lies in space."""
 
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
-from omnipel.core.drafting.seams import Run
+from omnipel.core.drafting.seams import MatchMark, Run, Trued, Way
 from omnipel.core.plane.curves import Arc, Curve, Points
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.paths import Path, Runs
@@ -37,3 +38,30 @@ def _along(curve: Curve, runs: Runs) -> Points:
     if isinstance(curve, Arc) and not curve.curvature:
         return np.asarray(curve.start + runs[:, None] * (math.cos(curve.heading), math.sin(curve.heading)))
     return Path((curve,)).at(runs)
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """A place along a seam.
+
+    Args:
+        sides: for each side the piece, the place on its flat panel, mm, and how far that is along the side, mm.
+        before, after: the match marks that one has passed last and comes to next, None where there is none.
+    """
+
+    sides: tuple[tuple[str, tuple[float, float], float], ...]
+    before: MatchMark | None
+    after: MatchMark | None
+
+
+def stepped(trued: Trued, flat: Mapping[str, Panel], share: float) -> Step:
+    """Where one has come to at a share of a seam, on both its sides at once."""
+    sides = []
+    for side, length in zip(trued.seam.sides, (trued.length_a, trued.length_b), strict=True):
+        run, fraction = Way(side, flat).locate(share)
+        sides.append((run.piece, flat[run.piece].edge(run.edge).curve.at(fraction), share * length))
+    passed = [mark for mark in trued.marks if mark.fraction <= share + 1e-9]
+    coming = [mark for mark in trued.marks if mark.fraction > share + 1e-9]
+    if trued.seam.ring and trued.marks:
+        coming = coming or [trued.marks[0]]
+    return Step(tuple(sides), passed[-1] if passed else None, coming[0] if coming else None)

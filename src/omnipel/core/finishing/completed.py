@@ -1,12 +1,12 @@
 """What every cover gets after its scheme has drafted it: features on panels, closure, lining and padding, take-up."""
 
-from collections.abc import Mapping
+import math
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import replace
 
-import numpy as np
-
 from omnipel.core.covers.scheme import Cover, Scheme
-from omnipel.core.drafting.panel import Cloth, Figure, Panel
+from omnipel.core.drafting.onfold import fold_of
+from omnipel.core.drafting.panel import Cloth, Panel
 from omnipel.core.drafting.pieces import counted
 from omnipel.core.finishing.closing import with_closure
 from omnipel.core.finishing.edges import with_edges
@@ -19,9 +19,10 @@ from omnipel.core.finishing.refitted import refitted
 from omnipel.core.forms.body import Standing
 from omnipel.core.job.document import CoverChoices, LiningSchool, RingSchool
 from omnipel.core.job.edges import HemOrder
+from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import HEMS, SEWN, Spared
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.refs import Of
 
 
@@ -61,8 +62,9 @@ def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stand
     first = frozenset(
         (cover.panel_of[run.piece], run.edge) for edge in cover.edges if edge.order is HemOrder.HEM_FIRST for run in edge.runs
     )
-    panels = tuple(_taken_up(_hemmed_first(_on_fold(panel, choices), first), choices) for panel in cover.panels)
-    return replace(cover, panels=counted(panels, cover.pieces))
+    finished = [_taken_up(_hemmed_first(panel, first), choices) for panel in cover.panels]
+    panels, said = _on_fold(finished, choices.on_fold)
+    return replace(cover, panels=counted(panels, cover.pieces), findings=(*cover.findings, *said))
 
 
 def _sewn(cover: Cover, choices: CoverChoices, scheme: Scheme, outer: Mapping[str, float] | None = None) -> Cover:
@@ -91,14 +93,20 @@ def _cut_long(cover: Cover, panels: tuple[str, ...], spare: float) -> Cover:
     return replace(made, panels=tuple(replace(p, notes=(*p.notes, note)) if p.name in panels else p for p in made.panels))
 
 
-def _on_fold(panel: Panel, choices: CoverChoices) -> Panel:
-    """A panel that is the same left and right may be cut on the fold of the cloth: its middle is marked."""
-    if panel.name not in choices.on_fold:
-        return panel
-    low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
-    middle = float(low[0] + high[0]) / 2.0
-    fold = Figure("place on fold", np.array([(middle, float(low[1])), (middle, float(high[1]))]))
-    return replace(panel, figures=(*panel.figures, fold), notes=(*panel.notes, tr("cut on the fold")))
+def _on_fold(panels: Sequence[Panel], wanted: Collection[str]) -> tuple[tuple[Panel, ...], list[Finding]]:
+    """The panels with the lines by which those that are wanted so lie on the fold of the cloth, and what there is to say where they cannot."""
+    folds = {panel.name: fold_of(panel) for panel in panels if panel.name in wanted}
+    made = tuple(replace(p, fold=folds[p.name]) if folds.get(p.name) else p for p in panels)
+    amiss = [name for name in wanted if not folds.get(name)]
+    if not amiss:
+        return made, []
+    kept = tuple(name for name in wanted if folds.get(name))
+    remedy = Remedy(tr("Cut it whole"), (Change(refs.ON_FOLD, kept),))
+    if amiss[0] in folds:
+        text = tr("The {panel} is not the same on both sides of its middle: it cannot be cut on the fold.", panel=term(amiss[0]))
+    else:
+        text = tr("The {panel} is to be cut on the fold, and this cover does not have one.", panel=term(amiss[0]))
+    return made, [Finding("not-on-fold", Severity.LOOK, text, refs.ON_FOLD, (remedy,))]
 
 
 def _hemmed_first(panel: Panel, first: frozenset[tuple[str, str]]) -> Panel:
@@ -120,7 +128,7 @@ def _taken_up(panel: Panel, choices: CoverChoices) -> Panel:
         left = [left[0] * (1.0 - choices.quilting.along), left[1] * (1.0 - choices.quilting.across)]
     cloth = {Cloth.OUTER: choices.cloth, Cloth.LINING: choices.lining.cloth}.get(panel.cloth)
     if cloth is not None:
-        warp_along_x = abs(np.cos(panel.grain)) > 0.5
+        warp_along_x = abs(math.cos(panel.grain)) > 0.5
         shrink = (cloth.shrink_warp, cloth.shrink_weft) if warp_along_x else (cloth.shrink_weft, cloth.shrink_warp)
         left = [left[0] * (1.0 - shrink[0]), left[1] * (1.0 - shrink[1])]
     share = (1.0 - left[0], 1.0 - left[1])

@@ -306,6 +306,9 @@ CATALOGUE: dict[str, Entry] = {
         "Padding other than fused foam runs to the seams, and is sewn into them.",
         tr("End it short of the seams, or fuse foam."),
     ),
+    "not-on-fold": Entry(
+        LOOK, "A panel is to be cut on the fold and is not the same on both sides, or is not there.", tr("Cut it whole.")
+    ),
     "layer-on-nothing": Entry(LOOK, "A layer is to lie on a panel that this cover does not have.", tr("Name its panels again.")),
     "padding-too-small": Entry(LOOK, "Nothing is left of the padding within its inset.", tr("Make the inset smaller.")),
     "size-unknown": Entry(LOOK, "A size set by hand is none of this cover.", tr("Leave it out.")),

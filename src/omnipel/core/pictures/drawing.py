@@ -80,8 +80,15 @@ def _turned(item: Item) -> Item:
     if isinstance(item, Path):
         points = np.column_stack((-item.points[:, 1], item.points[:, 0]))
         return replace(item, points=points)
-    at = (-item.at[1], item.at[0])
-    return Label(at, item.words, item.size, item.layer, item.anchor, item.angle + math.pi / 2.0, item.strong, item.ref)
+    (x, y), angle, anchor = (-item.at[1], item.at[0]), item.angle + math.pi / 2.0, item.anchor
+    if math.cos(angle) < -0.5:  # they would stand on their heads
+        x, y = x - CAPITALS * item.size * math.sin(angle), y + CAPITALS * item.size * math.cos(angle)
+        angle, anchor = angle - math.pi, 1.0 - anchor
+    return Label((x, y), item.words, item.size, item.layer, anchor, angle, item.strong, item.ref)
+
+
+CAPITALS = 0.68
+"""So high are capitals, as a share of the height of letters."""
 
 
 def _moved(item: Item, dx: float, dy: float) -> Item:

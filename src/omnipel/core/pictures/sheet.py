@@ -1,22 +1,24 @@
 """The picture of a panel: cut line, sew line, folds, match marks, grain, name plate and dimensions."""
 
 import math
-from collections.abc import Sequence
-from dataclasses import replace
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.drafting.cutline import cut_line, fold_lines
-from omnipel.core.drafting.panel import MarkKind, Notch, Panel
+from omnipel.core.drafting.onfold import clipped
+from omnipel.core.drafting.panel import Figure, MarkKind, Notch, Panel
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.job.finish import FinishKind
-from omnipel.core.pictures.drawing import Drawing, Item, Label, Path, together
-from omnipel.core.pictures.labels import Room, box_of, extent
+from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
+from omnipel.core.pictures.labels import Room, box_of, width_of
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.plane.curves import Points
-from omnipel.core.tolerances import CHORD_ERROR, CLIP_SHORT_OF_STITCH
+from omnipel.core.plane.fold import Fold
+from omnipel.core.tolerances import CHORD_ERROR, CLIP_SHORT_OF_STITCH, FOLD_ALIKE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Phrase, Voice, bare, mm, term, tr
 from omnipel.core.words.refs import Ref
@@ -25,6 +27,8 @@ from omnipel.core.words.working import Worked
 NOTCH_DEPTH = 5.0
 INWARD = (0.9, 2.0, 3.1)
 """A match mark's letters stand so many of their heights inside of the sew line, the first that is free."""
+KEPT = 1.5
+"""A strip so many letters wide along the sew line is kept for match marks, where the name has room without it."""
 STRIPES = 2.2
 """Threads that show the grain are so many letters apart."""
 
@@ -37,39 +41,168 @@ def panel_drawing(
     dimensions: bool = True,
     notch_labels: bool = True,
     stripes: bool = False,
+    whole: bool = False,
     chord_error: float = CHORD_ERROR,
 ) -> Drawing:
     """Draw one panel. `text` is the height of its letters in mm (on paper 4; on screen what a few pixels measure).
 
-    No words lie over one another, over an opening or over a line drawn inside. The grain is an arrow, or pale `stripes` all over.
+    No words lie over one another, over an opening or over a line drawn inside. The grain is an arrow, or pale `stripes` all over. A panel that is cut
+    on the fold is drawn as the half that is marked out, unless the `whole` is wanted.
     """
-    ring = cut_line(panel)
-    items: list[Item] = [Path(ring, Layer.CUT, closed=True, fill=panel.cloth, ref=refs.panel(panel.name))]
+    shown = Shown(panel, None if whole else panel.fold)
+    ref = refs.panel(panel.name)
+    items: list[Item] = []
+    if shown.fold is None:
+        items.append(Path(shown.ring, Layer.CUT, closed=True, fill=panel.cloth, ref=ref))
+    else:
+        items.append(Path(shown.ring, Layer.FOLD, closed=True, fill=panel.cloth, ref=ref))
+        items += [Path(part, Layer.CUT, ref=ref) for part in shown.parts(cut_line(panel), closed=True)]
     if stripes:
-        items += _threads(panel, ring, text * STRIPES)
-    items += [
-        Path(e.curve.points(chord_error), Layer.SEW, ref=refs.panel(panel.name, e.name))
-        for e in panel.edges
-        if e.finish.kind is not FinishKind.FOLD
-    ]
-    items += [Path(points, Layer.FOLD, ref=refs.panel(panel.name, name)) for name, points in fold_lines(panel)]
-    items += [
-        Path(f.points, Layer.CUT if f.kind is MarkKind.CUT_OUT else Layer.FIGURE, f.closed, ref=refs.panel(panel.name, f.name))
-        for f in panel.figures
-        if len(f.points)
-    ]
-    room = _room(panel, text)
-    for notch in panel.notches:
-        items += _notch(panel, notch, text * 0.85 if notch_labels else 0.0, room)
-    items += _plate(panel, voice, text, room, arrow=not stripes)
+        items += _threads(panel, shown.ring, text * STRIPES)
+    for e in panel.edges:
+        if e.finish.kind is not FinishKind.FOLD:
+            items += [Path(p, Layer.SEW, ref=refs.panel(panel.name, e.name)) for p in shown.parts(e.curve.points(chord_error))]
+    for name, points in fold_lines(panel):
+        items += [Path(part, Layer.FOLD, ref=refs.panel(panel.name, name)) for part in shown.parts(points)]
+    items += [drawn for figure in panel.figures if len(figure.points) for drawn in _figure(panel, figure, shown)]
+    room = _room(panel, text, shown)
+    placed = _on_fold(shown, voice, text, room)
+    keep = replace(room, shape=room.shape.buffer(-KEPT * text))
+    named = _plate(panel, voice, text, keep, shown, arrow=not stripes, inside=True)
+    for mark in shown.marks():
+        items += _mark(panel, mark, text * 0.85 if notch_labels else 0.0, room)
+    items += [*placed, *(named or _plate(panel, voice, text, room, shown, arrow=not stripes))]
     if dimensions:
-        items += _dimensions(panel, voice, text)
+        items += _dimensions(panel, voice, text, shown)
     return Drawing(tuple(items))
 
 
-def _room(panel: Panel, text: float) -> Room:
+@dataclass(frozen=True, eq=False)
+class Marked:
+    """A match mark or clip: its place on the sew line, the direction outward there, radians, and whether the half it is drawn in is the mirrored one."""
+
+    notch: Notch
+    place: Points
+    outward: float
+    turned: bool = False
+
+    @property
+    def into(self) -> Points:
+        """From the corner at which it stands along its edge."""
+        sense = (1.0 if self.notch.fraction < 0.5 else -1.0) * (-1.0 if self.turned else 1.0)
+        return np.array((-math.sin(self.outward), math.cos(self.outward))) * sense
+
+    def named(self, label: str) -> "Marked":
+        """It with other letters."""
+        return replace(self, notch=replace(self.notch, label=label))
+
+    def mirrored(self, fold: Fold) -> "Marked":
+        """It as it lies in the other half."""
+        return Marked(self.notch, fold.mirrored(self.place[None])[0], 2.0 * fold.heading - self.outward, turned=True)
+
+
+class Shown:
+    """What is drawn of a panel: all of it, or the half that is marked out where it is cut on the fold."""
+
+    def __init__(self, panel: Panel, fold: Fold | None) -> None:
+        self.panel, self.fold = panel, fold
+        whole = cut_line(panel)
+        reach = 2.0 * float(np.ptp(whole, axis=0).sum()) + 1.0
+        self.half = fold.half(reach) if fold is not None else None
+        self.ring: Points = whole
+        if self.half is not None:
+            kept = shapely.make_valid(shapely.Polygon(whole)).intersection(self.half)
+            self.ring = np.asarray(max(shapely.get_parts(kept), key=lambda part: part.area).exterior.coords)[:-1]
+
+    def parts(self, points: Points, *, closed: bool = False) -> list[Points]:
+        """What is seen of a line."""
+        return [points] if self.half is None else list(clipped(points, self.half, closed=closed))
+
+    def marks(self) -> Iterator[Marked]:
+        """Every mark; those of the half that is not drawn lie over the other, in brackets."""
+        placed = [Marked(notch, *notch_place(self.panel, notch)) for notch in self.panel.notches]
+        if self.fold is None:
+            yield from placed
+            return
+        fold = self.fold
+        here = [mark for mark in placed if fold.side(mark.place[None])[0] >= -ON_FOLD]
+        under = [mark.mirrored(fold) for mark in placed if fold.side(mark.place[None])[0] < -ON_FOLD]
+        for mark in here:
+            over = [u for u in under if u.notch.kind is mark.notch.kind and np.hypot(*(u.place - mark.place)) < ON_FOLD][:1]
+            under = [u for u in under if u not in over]
+            below = [f"({u.notch.label})" for u in over if u.notch.label not in ("", mark.notch.label)]
+            yield mark.named(" ".join((mark.notch.label, *below)))
+        for mark in under:
+            yield mark.named(f"({mark.notch.label})" if mark.notch.label else "")
+
+
+ON_FOLD = 1.0
+"""Marks of both halves that lie over one another as near as this are one, mm."""
+
+
+def _figure(panel: Panel, figure: Figure, shown: Shown) -> Iterator[Item]:
+    """Something drawn inside a panel; a ring stays one where nothing of it is cut off."""
+    layer = Layer.CUT if figure.kind is MarkKind.CUT_OUT else Layer.FIGURE
+    ref = refs.panel(panel.name, figure.name)
+    parts = shown.parts(figure.points, closed=figure.closed)
+    whole = shown.fold is None or bool((shown.fold.side(figure.points) >= 0.0).all())
+    if whole:
+        yield Path(figure.points, layer, figure.closed, ref=ref)
+    else:
+        yield from (Path(part, layer, ref=ref) for part in parts)
+
+
+def _on_fold(shown: Shown, voice: Voice, text: float, room: Room) -> list[Item]:
+    """A bracket along the fold, its ends pointing at it, and what it means."""
+    fold = shown.fold
+    if fold is None:
+        return []
+    along = np.array((math.cos(fold.heading), math.sin(fold.heading)))
+    up = np.array((-along[1], along[0]))
+    near = shown.ring[np.abs(fold.side(shown.ring)) < FOLD_ALIKE]
+    if len(near) < 2:
+        return []
+    low, high = float((near @ along).min()), float((near @ along).max())
+    level = float(np.array(fold.at) @ up)
+
+    def at(run: float, off: float) -> Points:
+        return along * run + up * (level + off)
+
+    ref = refs.panel(shown.panel.name)
+    # Words are read from below or from the right.
+    angle = math.remainder(fold.heading, math.pi)
+    angle += math.pi if angle <= -math.pi / 2.0 + 1e-9 else 0.0
+    off = DEEP * text + text * (0.5 if math.cos(angle - fold.heading) > 0.0 else 1.2)
+    for words in (voice.say(tr("place on the fold of the cloth")), voice.say(tr("on the fold"))):
+        half = width_of(words, text) / 2.0 + 0.6 * text
+        middle, spare = (low + high) / 2.0, (high - low) / 2.0 - half
+        for k in range(2 * TRIED + 1 if spare > 0.0 else 0):
+            run = middle + spare * ((k + 1) // 2) / TRIED * (1.0 if k % 2 else -1.0)
+            a, b, head = run - half, run + half, 0.4 * text
+            box = shapely.Polygon(np.array((at(a, 0.3 * text), at(b, 0.3 * text), at(b, 2.4 * text), at(a, 2.4 * text))))
+            if not room.has(box):
+                continue
+            room.take(box)
+            ends = (np.array((at(x - head * 0.6, head), at(x, 0.0), at(x + head * 0.6, head))) for x in (a, b))
+            bracket = np.array((at(a, 0.0), at(a, DEEP * text), at(b, DEEP * text), at(b, 0.0)))
+            x, y = at(run, off).tolist()
+            return [
+                *(Path(line, Layer.GRAIN, ref=ref) for line in (bracket, *ends)),
+                Label((x, y), words, text, Layer.GRAIN, angle=angle, ref=ref),
+            ]
+    return []
+
+
+DEEP, TRIED = 0.9, 6
+"""How deep a bracket along the fold is, as a share of the height of its letters; so many places to either side of the middle are tried for it."""
+
+
+def _room(panel: Panel, text: float, shown: Shown) -> Room:
     """Where words may stand on a panel: within its sew line, clear of what is drawn there."""
-    shape = shapely.make_valid(shapely.Polygon(panel.sew_points)).buffer(-0.25 * text)
+    shape = shapely.make_valid(shapely.Polygon(panel.sew_points))
+    if shown.half is not None:
+        shape = shape.intersection(shown.half)
+    shape = shape.buffer(-0.25 * text)
     taken: list[BaseGeometry] = []
     for figure in panel.figures:
         if not len(figure.points):
@@ -113,23 +246,29 @@ def notch_place(panel: Panel, notch: Notch) -> tuple[Points, float]:
     return np.array(curve.at(notch.fraction)), curve.heading_at(notch.fraction) - math.pi / 2.0
 
 
-def _notch(panel: Panel, notch: Notch, text: float, room: Room) -> list[Item]:
-    place, outward = notch_place(panel, notch)
+def _mark(panel: Panel, mark: Marked, text: float, room: Room) -> list[Item]:
+    notch, place = mark.notch, mark.place
     allowance = panel.edge(notch.edge).finish.allowance
-    away = np.array([math.cos(outward), math.sin(outward)])
+    away = np.array([math.cos(mark.outward), math.sin(mark.outward)])
     outer = place + away * allowance
     ref = refs.panel(panel.name, notch.edge)
     if notch.kind is MarkKind.CLIP:
         return [Path(np.array([outer, place + away * min(CLIP_SHORT_OF_STITCH, allowance)]), Layer.MARKS, ref=ref)]
-    depth = min(NOTCH_DEPTH, allowance * 0.6) if allowance else NOTCH_DEPTH
-    across = np.array([-away[1], away[0]]) * depth * 0.5
-    drawn: list[Item] = [Path(np.array([outer - across, outer - away * depth, outer + across]), Layer.MARKS, ref=ref)]
+    drawn: list[Item] = []
+    into = mark.into if notch.kind is MarkKind.CORNER else np.zeros(2)  # letters stand inside of the corner
+    if notch.kind is not MarkKind.CORNER:
+        depth = min(NOTCH_DEPTH, allowance * 0.6) if allowance else NOTCH_DEPTH
+        across = np.array([-away[1], away[0]]) * depth * 0.5
+        drawn.append(Path(np.array([outer - across, outer - away * depth, outer + across]), Layer.MARKS, ref=ref))
     if notch.label and text:
         # Beside an upright edge the words end (or begin) at the edge, so that they stay on the panel.
         anchor = 1.0 if away[0] > 0.7 else 0.0 if away[0] < -0.7 else 0.5
-        for inward in INWARD:
-            at = place - away * text * inward
-            label = Label((float(at[0]), float(at[1] - text * 0.35)), notch.label, text, Layer.MARKS, anchor, ref=ref)
+        half = width_of(notch.label, text) / 2.0 + 0.3 * text
+        for inward, side in ((inward, side) for side in dict.fromkeys((anchor, 0.0, 1.0)) for inward in INWARD):
+            at = place - away * text * inward + into * (half if anchor == 0.5 else text)
+            beside = 0.0 if side == anchor else (0.4 if side == 0.0 else -0.4) * text
+            where = float(at[0]) + beside, float(at[1] - text * 0.35)
+            label = Label(where, notch.label, text, Layer.MARKS, side, ref=ref)
             box = box_of(label)
             if room.has(box):
                 room.take(box.buffer(0.1 * text))
@@ -138,8 +277,8 @@ def _notch(panel: Panel, notch: Notch, text: float, room: Room) -> list[Item]:
     return drawn
 
 
-def _plate(panel: Panel, voice: Voice, text: float, room: Room, *, arrow: bool) -> list[Item]:
-    """Name, count, sizes and the grain: as much of it as there is room for inside; below the panel where there is none."""
+def _plate(panel: Panel, voice: Voice, text: float, room: Room, shown: Shown, *, arrow: bool, inside: bool = False) -> list[Item]:
+    """Name, count, sizes and the grain: as much of it as there is room for inside; below the panel where there is none, or nothing if only `inside`."""
     sizes = [
         voice.say(tr("finished {size}", size=by(panel.length, panel.width))),
         voice.say(tr("cut {size}", size=by(panel.cut_length, panel.cut_width))),
@@ -152,7 +291,9 @@ def _plate(panel: Panel, voice: Voice, text: float, room: Room, *, arrow: bool) 
         if labels is not None:
             room.take(*(box_of(label) for label in labels))
             return [*(replace(label, ref=ref) for label in labels), *(_arrow(panel, text, room, ref) if arrow else ())]
-    low, high = cut_line(panel).min(axis=0), cut_line(panel).max(axis=0)
+    if inside:
+        return []
+    low, high = shown.ring.min(axis=0), shown.ring.max(axis=0)
     under = float(low[1]) - text * 4.2
     outside = Label((float(low[0] + high[0]) / 2.0, under), f"{name} · {short}", text, strong=True, ref=ref)
     return [outside, *(_arrow(panel, text, room, ref) if arrow else ())]
@@ -192,6 +333,8 @@ def seam_title(trued: Trued) -> Phrase:
 
 def count_words(panel: Panel) -> Phrase:
     """How many are cut of a panel, and from what."""
+    if panel.fold is not None:
+        return tr("cut {n} on the fold · {cloth}", n=Count(panel.count), cloth=term(panel.cloth))
     if panel.mirrored:
         return tr("cut {n}, mirrored · {cloth}", n=Count(panel.count), cloth=term(panel.cloth))
     return tr("cut {n} · {cloth}", n=Count(panel.count), cloth=term(panel.cloth))
@@ -202,30 +345,22 @@ def by(length: Worked, width: Worked) -> Phrase:
     return tr("{length} × {width}", length=bare(length.value), width=mm(width.value))
 
 
-def _dimensions(panel: Panel, voice: Voice, text: float) -> list[Item]:
-    """Cut length below and cut width at the left, outside the outline, with leaders."""
-    low, high = cut_line(panel).min(axis=0), cut_line(panel).max(axis=0)
+def _dimensions(panel: Panel, voice: Voice, text: float, shown: Shown) -> list[Item]:
+    """Cut length below and cut width at the left, outside the outline, with leaders; of a half how far it reaches from the fold."""
+    low, high = shown.ring.min(axis=0), shown.ring.max(axis=0)
     gap, ref = text * 1.6, refs.panel(panel.name)
     y, x = float(low[1]) - gap, float(low[0]) - gap
+    halved = None if shown.fold is None else abs(math.sin(shown.fold.heading)) > 0.5  # whether the fold stands upright
+
+    def told(size: Worked, *, half: bool) -> str:
+        return voice.say(tr("{half} to the fold", half=bare(size.value / 2.0)) if half else bare(size.value))
+
+    long, wide = told(panel.cut_length, half=halved is True), told(panel.cut_width, half=halved is False)
+    ends = (float(low[0]), y), (float(high[0]), y)
+    sides = (x, float(low[1])), (x, float(high[1]))
     return [
-        *_dimension(
-            (float(low[0]), y),
-            (float(high[0]), y),
-            (0.0, 1.0),
-            gap,
-            text,
-            voice.say(bare(panel.cut_length.value)),
-            ref.at("cut_length"),
-        ),
-        *_dimension(
-            (x, float(low[1])),
-            (x, float(high[1])),
-            (1.0, 0.0),
-            gap,
-            text,
-            voice.say(bare(panel.cut_width.value)),
-            ref.at("cut_width"),
-        ),
+        *_dimension(*ends, (0.0, 1.0), gap, text, long, ref.at("cut_length")),
+        *_dimension(*sides, (1.0, 0.0), gap, text, wide, ref.at("cut_width")),
     ]
 
 
@@ -250,74 +385,3 @@ def _dimension(
         Path(np.array([end - (along + across * 0.5) * head, end, end - (along - across * 0.5) * head]), Layer.DIMENSION, ref=ref),
         Label(at, words, text, Layer.DIMENSION, angle=angle, ref=ref),
     ]
-
-
-def board(panels: Sequence[Panel], voice: Voice, text: float, aspect: float) -> Drawing:
-    """All panels side by side in rows, so that the whole is about `aspect` times as wide as it is high."""
-    drawings = [panel_drawing(panel, voice, text, stripes=True, chord_error=text * 0.02) for panel in panels]
-    boxes = [extent(drawing) for drawing in drawings]
-    places = arranged([(x1 - x0, y1 - y0) for x0, y0, x1, y1 in boxes], text * 1.6, aspect)
-    return together(drawing.moved(x - box[0], y - box[1]) for drawing, box, (x, y) in zip(drawings, boxes, places, strict=True))
-
-
-def fitted_board(panels: Sequence[Panel], voice: Voice, letter: float, wide: float, high: float) -> tuple[Drawing, float]:
-    """The board as it fits into a frame, px, its letters so many px high there; and the height of these, mm.
-
-    Larger letters take more room, which makes the board smaller: one goes half way at a time. Where panels are so many that their words alone fill
-    the frame, the largest of what was tried is taken.
-    """
-    text, best = 30.0, (0.0, Drawing(()), 30.0)
-    for _ in range(MOST_FITTED):
-        drawing = board(panels, voice, text, wide / high)
-        x0, y0, x1, y1 = extent(drawing)
-        a_px = max((x1 - x0) / max(wide, 1.0), (y1 - y0) / max(high, 1.0), 1e-6)
-        shown = text / a_px
-        if shown > best[0]:
-            best = shown, drawing, text
-        if abs(shown - letter) < FITTED * letter:
-            return drawing, text
-        text = math.sqrt(text * letter * a_px)
-    return best[1], best[2]
-
-
-MOST_FITTED = 14
-FITTED = 0.03
-"""A board is fitted in so many steps at most, until its letters are as high as they should be but for this share."""
-
-
-def arranged(sizes: Sequence[tuple[float, float]], gap: float, aspect: float) -> list[tuple[float, float]]:
-    """Lower left corners for boxes in rows, in the order given, with the row width that fills the aspect best."""
-    best: list[tuple[float, float]] = []
-    best_scale = 0.0
-    widest = max(w for w, _ in sizes)
-    runs = {sum(w + gap for w, _ in sizes[i:j]) - gap for i in range(len(sizes)) for j in range(i + 1, len(sizes) + 1)}
-    for width in sorted(run for run in runs if run >= widest * (1.0 - 1e-9)):
-        places, wide, high = _rows(sizes, gap, width)
-        scale = min(aspect / wide, 1.0 / high)
-        if scale > best_scale:
-            best, best_scale = places, scale
-    return best
-
-
-def _rows(sizes: Sequence[tuple[float, float]], gap: float, width: float) -> tuple[list[tuple[float, float]], float, float]:
-    """Corners, whole width and height of boxes put in rows no wider than `width`; rows stand on their base line."""
-    rows: list[list[int]] = [[]]
-    x = 0.0
-    for i, (w, _) in enumerate(sizes):
-        if rows[-1] and x + w > width * 1.0001:
-            rows.append([])
-            x = 0.0
-        rows[-1].append(i)
-        x += w + gap
-    places: dict[int, tuple[float, float]] = {}
-    y = wide = 0.0
-    for row in rows:
-        high = max(sizes[i][1] for i in row)
-        y -= high
-        x = 0.0
-        for i in row:
-            places[i] = (x, y)
-            x += sizes[i][0] + gap
-        wide = max(wide, x - gap)
-        y -= gap
-    return [places[i] for i in range(len(sizes))], wide, -y - gap

@@ -12,8 +12,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from omnipel.core.pictures.board import arranged
 from omnipel.core.pictures.scene import Scene
-from omnipel.core.pictures.sheet import arranged
 from omnipel.core.pictures.sheets import Sheet
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points

@@ -96,6 +96,13 @@ class Trace:
     def __post_init__(self) -> None:
         self.vertices.setflags(write=False)
 
+    def __eq__(self, other: object) -> bool:
+        """Whether it runs through the same points."""
+        return np.array_equal(self.vertices, other.vertices) if isinstance(other, Trace) else NotImplemented
+
+    def __hash__(self) -> int:
+        return hash((len(self.vertices), self.start, self.end))
+
     @cached_property
     def runs(self) -> NDArray[np.float64]:
         """Length from the start to each vertex, `(n,)`, mm."""

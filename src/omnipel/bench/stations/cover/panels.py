@@ -4,9 +4,9 @@ from functools import partial
 
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
-from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.flow import Flow, flow
 from omnipel.bench.parts.samefocus import same_focus
-from omnipel.bench.parts.widgets import Number, check, column, emptied, label, row
+from omnipel.bench.parts.widgets import Number, check, column, emptied, label
 from omnipel.bench.session import Session
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
@@ -51,9 +51,7 @@ class PanelPage(QWidget):
                 one, other = Number(self.session), Number(self.session)
                 one.show_number(tr("{panel}, {what} length", panel=term(name), what=words), long, mm(long.value))
                 other.show_number(tr("{panel}, {what} height", panel=term(name), what=words), wide, mm(wide.value))
-                line = row(label(words, "field"), one, label(tr("×"), "soft"), other)
-                line.addStretch(1)
-                self.area.addLayout(line)
+                self.area.addLayout(flow(label(words, "soft"), one, label(tr("×"), "soft"), other))
             ticks = self._ticks(draft, name)
             if ticks.count():
                 self.area.addWidget(label(tr("layers on it"), "field"))

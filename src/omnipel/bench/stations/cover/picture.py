@@ -6,9 +6,9 @@ from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QColor, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QLabel, QSlider, QWidget
 
+from omnipel.bench.parts.coverview import CoverView
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import combo
-from omnipel.bench.parts.sketchview import SketchView
 from omnipel.bench.parts.widgets import column, label, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
@@ -21,7 +21,7 @@ from omnipel.core.pictures.sheets import Sheet
 from omnipel.core.pictures.unrolled import Unrolling, taken_apart
 from omnipel.core.pictures.view import facing
 from omnipel.core.pictures.worn import cover_sheets, level_line, lifted, uncovered
-from omnipel.core.words.phrases import tr
+from omnipel.core.words.phrases import listed, tr
 from omnipel.core.words.refs import Of, Ref
 
 SHOW = ((tr("on its object"), "both"), (tr("cover alone"), "cover"), (tr("object alone"), "object"))
@@ -29,13 +29,13 @@ STEPS = 200
 """A slider has so many steps."""
 
 
-class PickedView(SketchView):
+class PickedView(CoverView):
     """A picture whose parts are named when they are pointed at."""
 
     turned_to = Signal(object)
 
-    def __init__(self) -> None:
-        super().__init__(tr("Picture of the sewn cover. Arrow keys turn it; the tree beside it names its parts."))
+    def __init__(self, session: Session) -> None:
+        super().__init__(tr("Picture of the sewn cover. Arrow keys turn it; the tree beside it names its parts."), session)
         self.said = ""
         self.at = QPointF()
         self.level: tuple[NDArray[np.float64], NDArray[np.float64], str] | None = None
@@ -100,7 +100,7 @@ class CoverPicture(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.sketch = PickedView()
+        self.sketch = PickedView(session)
         self.sketch.hint = QSize(240, 190)
         self.sketch.pointed.connect(self._pointed)
         self.sketch.clicked.connect(self._clicked)
@@ -122,6 +122,8 @@ class CoverPicture(QWidget):
         """Show the draft as it stands."""
         self.sketch.cloth = QColor(self.session.open_job.cover.cloth.colour)
         self.apart.setEnabled(isinstance(self.session.draft, Drafted))
+        parts = [part.words for part in parts_of(self.session.open_job, self.session.draft)[3:] for part in part.parts]
+        self.sketch.setAccessibleDescription(self.session.tell(tr("It shows {parts}.", parts=listed(parts))) if parts else "")
         self._show()
 
     def lift(self, height: float) -> None:
@@ -151,6 +153,7 @@ class CoverPicture(QWidget):
         if body is None:
             return
         lit, share = self.sketch.shining, self.apart.value() / STEPS
+        self.sketch.show_other()
         if not isinstance(draft, Drafted) or self.what.value == "object":
             self.sketch.show_scene(uncovered(body), lit=lit)
         elif share > 0.0:
@@ -163,7 +166,7 @@ class CoverPicture(QWidget):
             scene = lifted(sheets, draft.body, self.lifted, from_below=draft.cover.from_below)
             self.sketch.show_scene(scene, lit=lit)
         else:
-            self.sketch.show_scene(self.session.pictures.cover(alone=self.what.value == "cover"), lit=lit)
+            self.sketch.show_cover(lit, alone=self.what.value == "cover")
 
     def _rolls(self, draft: Drafted) -> tuple[list[Unrolling], list[Sheet]]:
         if self.unrolled[0] is not draft:

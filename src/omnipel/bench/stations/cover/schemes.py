@@ -162,6 +162,7 @@ class SchemeCard(QAbstractButton):
         self.lines: tuple[str, ...] = ()
         self.setCheckable(True)
         self.setToolTip(say(scheme.about))
+        self.setAccessibleName(f"{say(scheme.words)}. {say(scheme.about)}")
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
 
     def show_draft(self, drafted: Draft, session: Session) -> None:

@@ -97,7 +97,7 @@ class SeamCard(QWidget):
         grid.setSpacing(6)
         for words, fields in self._places():
             k = grid.rowCount()
-            grid.addWidget(label(words, "soft"), k, 0)
+            grid.addWidget(label(words, "soft", wrap=True), k, 0)
             for j, field in enumerate(fields):
                 grid.addWidget(field, k, j + 1)
         if self.construction is not None and self.construction.fuller is not None and self.chosen.kind:

@@ -1,0 +1,46 @@
+"""The sewn cover on screen: plain as soon as something has changed, with all that is seen on it a moment later."""
+
+from PySide6.QtCore import QTimer
+from PySide6.QtGui import QColor
+
+from omnipel.bench.parts.sketchview import SketchView
+from omnipel.bench.session import Session
+from omnipel.core.draft import Drafted
+from omnipel.core.words.phrases import Phrase
+from omnipel.core.words.refs import Ref
+
+PAUSE_MS = 140
+"""The whole picture is made when nothing has changed for this long."""
+
+
+class CoverView(SketchView):
+    """A picture of the open job's cover."""
+
+    def __init__(self, words: Phrase, session: Session) -> None:
+        super().__init__(words)
+        self.session, self.alone = session, False
+        self.timer = QTimer(self)
+        self.timer.setSingleShot(True)
+        self.timer.setInterval(PAUSE_MS)
+        self.timer.timeout.connect(self._whole)
+
+    def show_cover(self, lit: frozenset[Ref], *, alone: bool = False) -> None:
+        """Show the cover, or the object where there is none yet."""
+        self.alone = alone
+        self.cloth = QColor(self.session.open_job.cover.cloth.colour)
+        ready = self.session.pictures.ready(alone=alone) or not isinstance(self.session.draft, Drafted)
+        self.show_scene(self.session.pictures.cover(alone=alone, plain=not ready), lit=lit)
+        if ready:
+            self.timer.stop()
+        else:
+            self.timer.start()
+
+    def show_other(self) -> None:
+        """Something else is shown now."""
+        self.timer.stop()
+
+    def _whole(self) -> None:
+        if self.session.job is None:
+            return
+        if self.isVisible():
+            self.show_scene(self.session.pictures.cover(alone=self.alone), lit=self.shining)

@@ -1,0 +1,79 @@
+"""The board of panels at one scale, and the key to its lines."""
+
+from PySide6.QtCore import QPointF, QSize, Qt
+from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QSizePolicy, QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.picture import PictureView
+from omnipel.bench.parts.sketchview import SPOT
+from omnipel.bench.parts.strokes import pen
+from omnipel.bench.speech import say
+from omnipel.core.pictures.labels import extent
+from omnipel.core.pictures.pens import LAYER_WORDS
+from omnipel.core.words.phrases import Phrase, listed, tr
+
+
+class BoardView(PictureView):
+    """The board: all of it is fitted, with its words; `spots` are places that are walked along, in its own frame."""
+
+    def __init__(self, words: Phrase) -> None:
+        super().__init__(words)
+        self.spots: tuple[tuple[float, float], ...] = ()
+
+    def frame(self) -> tuple[float, float, float, float]:
+        return extent(self.drawing)
+
+    def mark(self, spots: tuple[tuple[float, float], ...]) -> None:
+        """Mark places."""
+        if spots != self.spots:
+            self.spots = spots
+            self.update()
+
+    def look_at(self, x: float, y: float) -> None:
+        """Bring a place to the middle, unless all is seen anyway."""
+        if not self.fitted:
+            self.middle = QPointF(x, -y)
+            self.update()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        if not self.spots:
+            return
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        for x, y in self.spots:
+            painter.setBrush(LOOK.colour("accent"))
+            painter.setPen(QPen(LOOK.colour("surface"), 2.0))
+            painter.drawEllipse(self.to_screen(x, y), LOOK.px(SPOT), LOOK.px(SPOT))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.end()
+
+
+class LayerKey(QWidget):
+    """What each kind of line means, once."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.setAccessibleName(say(tr("Key: {lines}", lines=listed(LAYER_WORDS.values()))))
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+
+    def sizeHint(self) -> QSize:
+        return QSize(300, LOOK.px(24))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setFont(LOOK.font(13))
+        x, middle = 12.0, self.height() / 2.0
+        for layer, phrase in LAYER_WORDS.items():
+            words = say(phrase)
+            width = painter.fontMetrics().horizontalAdvance(words)
+            if x + 34 + width > self.width():
+                continue
+            painter.setPen(pen(layer))
+            painter.drawLine(int(x), int(middle), int(x + 28), int(middle))
+            painter.setPen(LOOK.colour("ink"))
+            painter.drawText(int(x + 34), int(middle + LOOK.px(5)), words)
+            x += 34 + width + 20
+        painter.end()
