@@ -65,7 +65,7 @@ def unfinite(drawing: Drawing) -> bool:
 def wrong_pictures(drafted: Drafted, voice: Voice) -> Iterator[str]:
     """What is wrong with the pictures of a draft."""
     pictures = [panel_drawing(panel, voice, 5.0) for panel in drafted.panels]
-    pictures.append(board(drafted.panels, voice, 5.0, 1.6))
+    pictures.append(board(drafted.panels, voice, 5.0, 1.6).drawing)
     body, cover = drafted.body, drafted.cover
     rolls = [Unrolling(sheet) for sheet in cover_sheets(cover, plain=True) if sheet.flat]
     pictures += [

@@ -26,7 +26,7 @@ STOPPED = draft(changed(drum(), Change(refs.by_hand(), BY_HAND, Act.ADD)))
 def huge() -> Order:
     """A cover as long as a street, on the smallest paper."""
     job = starter("box", "saddle-and-ends")
-    made = draft(replace(job, readings=tuple(replace(r, repeats=(r.repeats[0] * 20.0,)) for r in job.readings)))
+    made = draft(replace(job, readings=tuple(replace(r, repeats=(r.repeats[0] * 60.0,)) for r in job.readings)))
     return Order(made, Voice(), "A4")
 
 

@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 import shapely
 from pdfminer.high_level import extract_pages, extract_text
-from pdfminer.layout import LTCurve, LTLine, LTPage
+from pdfminer.layout import LTChar, LTContainer, LTCurve, LTLine, LTPage
 from tests.jobs import drum
 
 from omnipel.core.draft import draft
@@ -19,12 +19,14 @@ from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Clearance, Override
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.pictures.drawing import Label, Path
+from omnipel.core.pictures.labels import box_of
 from omnipel.core.pictures.pens import PAPERS, Layer
-from omnipel.core.pictures.sheet import panel_drawing
+from omnipel.core.pictures.sheet import panel_drawing, seam_title
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.pattern import LAP, laid, pattern_pdf, tiling
+from omnipel.exchange.pattern import LAP, cutting_sheet_pdf, laid, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
+from omnipel.shop.sample import SAMPLES
 
 MM = 72.0 / 25.4
 SMALL = draft(drum(420.0, 130.0, c=6.0, options={"skirt": True}))
@@ -124,6 +126,60 @@ def test_the_test_square_is_fifty_and_the_cutting_sheet_is_one_page() -> None:
         assert panel.name in text
     for words in ("test square", "girth", "clearance", "seam allowance", "turn-under", "cord", "true"):
         assert words in text
+
+
+@pytest.mark.parametrize("name", [sample().name for sample in SAMPLES])
+def test_no_blank_tile_is_printed_and_nothing_is_lost_with_one(name: str) -> None:
+    drafted = draft(next(job for job in (sample() for sample in SAMPLES) if job.name == name))
+    for panel in drafted.panels:
+        drawing, spread = laid(panel, PAPERS["A4"], Voice(drafted.job.unit))
+        lines = [
+            (shapely.LinearRing if item.closed and len(item.points) > 2 else shapely.LineString)(item.points)
+            for item in drawing.items
+            if isinstance(item, Path) and len(item.points) > 1
+        ]
+        words = [box_of(item) for item in drawing.items if isinstance(item, Label) and item.words]
+        printed = shapely.union_all(
+            [
+                shapely.box(x, y, x + spread.step_x + LAP, y + spread.step_y + LAP)
+                for column, row in spread.tiles()
+                for x, y in [(spread.left + column * spread.step_x, spread.low + row * spread.step_y)]
+            ]
+        )
+        assert not [line for line in (*lines, *words) if line.difference(printed.buffer(1e-6)).length > 1e-3], panel.name
+        assert {(c, r) for c in range(spread.columns) for r in range(spread.rows)} == {*spread.tiles(), *spread.blank}
+        for tile in spread.blank:
+            assert not any(line.intersects(spread.own(*tile)) for line in (*lines, *words))
+        if min(panel.length.value, panel.width.value) > 150.0 and not any(f.closed for f in panel.figures):
+            plate = [box_of(i) for i in drawing.items if isinstance(i, Label) and i.layer is Layer.TEXT]
+            assert not [box for box in plate if box.intersects(spread.joins())], panel.name
+        assert [item for item in drawing.items if isinstance(item, Path) and item.layer is Layer.GRAIN] or len(plate) < 2
+
+
+@pytest.mark.parametrize("name", ["Sprayer pump case", "Honey extractor", "Trestle table"])
+def test_the_cutting_sheet_can_be_read_and_shows_every_panel(name: str) -> None:
+    drafted = draft(next(job for job in (sample() for sample in SAMPLES) if job.name == name))
+    sheets = list(extract_pages(io.BytesIO(cutting_sheet_pdf(drafted, "A4"))))
+    letters = [c for page in sheets for c in characters(page)]
+    assert min(c.fontsize if hasattr(c, "fontsize") else c.size for c in letters) >= 8.0 * 0.99
+    bottom = min(c.y0 for c in letters) / MM
+    assert bottom > PAPERS["A4"].margin - 2.0
+    fills = [c for page in sheets for c in page if isinstance(c, LTCurve) and c.fill and c.x1 / MM < 50.0]
+    assert len(fills) >= len(drafted.panels)  # a miniature each, left of the sums
+    rows = [c for c in letters if c.get_text().strip() and c.x0 / MM > 48.0]
+    assert max(f.x1 for f in fills) <= min(c.x0 for c in rows)
+    squares = [c for c in curves(sheets[0]) if np.ptp(c, axis=0) == pytest.approx((50.0, 50.0), abs=0.01)]
+    assert squares
+    text = "".join(c.get_text() for c in letters).replace(" ", "")
+    for trued in drafted.seams:
+        assert str(seam_title(trued)).replace(" ", "") in text
+
+
+def characters(item: object) -> list[LTChar]:
+    """Every letter of a page."""
+    if isinstance(item, LTChar):
+        return [item]
+    return [c for part in item for c in characters(part)] if isinstance(item, LTContainer) else []
 
 
 def test_svg_is_in_millimetres_with_layers() -> None:

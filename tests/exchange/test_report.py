@@ -23,6 +23,7 @@ PANEL = {
     "count",
     "mirrored",
     "grain",
+    "fold",
     "sew",
     "cut",
     "rough_cut",

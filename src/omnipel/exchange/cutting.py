@@ -1,7 +1,8 @@
-"""The cutting sheet: one page with every panel, its count, finished and cut sizes and the sums."""
+"""The cutting sheet: every panel, its count, finished and cut sizes and the sums."""
 
 from collections.abc import Iterator
-from typing import Any
+from dataclasses import dataclass
+from typing import Any, Final
 
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
@@ -11,53 +12,167 @@ from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Seam, Trued
 from omnipel.core.job.edges import HemOrder, Hold
-from omnipel.core.pictures.pens import Paper
+from omnipel.core.pictures.drawing import Drawing, Path
+from omnipel.core.pictures.pens import Layer, Paper
 from omnipel.core.pictures.seen import drawn
-from omnipel.core.pictures.sheet import by, count_words, seam_title
+from omnipel.core.pictures.sheet import by, count_words, panel_drawing, seam_title
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import worn
-from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
-from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, replay
+from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay
 
 Row = tuple[str, str, float]
 """Kind of row, words, indent in mm."""
 
 
-def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> None:
-    """Draw the sheet as one page; the type shrinks until everything stands on it."""
-    left, right = paper.margin + 5.0, paper.width - paper.margin - 5.0
-    rows = list(_rows(draft, voice))
-    over = BAND if draft.stops else 0.0
-    lead, laid = 5.4, []
+@dataclass
+class Block:
+    """What belongs together on the sheet: a heading, or the panel whose miniature stands in the place of one, and its rows."""
+
+    heading: str
+    rows: list[Row]
+    panel: Panel | None = None
+
+
+@dataclass(frozen=True)
+class Laid:
+    """The sheet laid out: its blocks with their rows as they are broken, from one line to the next, mm, and which rows of which blocks stand on each page."""
+
+    blocks: list[Block]
+    rows: list[list[Row]]
+    lead: float
+    pages: list[list[tuple[int, list[Row]]]]
+
+
+def laid_out(draft: Drafted, paper: Paper, voice: Voice) -> Laid:
+    """The sheet on one page where that can be read, else on as many as it takes."""
+    load_type()
+    blocks, usable = list(_blocks(draft, voice)), paper.width - 2.0 * paper.margin - 10.0
+    high = paper.height - 2.0 * paper.margin - 10.0 - (BAND if draft.stops else 0.0)
+    lead = LARGEST
     while True:
-        laid = list(_wrapped(rows, lead, right - left))
-        if len(laid) * lead <= paper.height - 2.0 * paper.margin - 18.0 - HEAD - SQUARE - over or lead < 2.2:
+        rows = [list(_wrapped(block.rows, lead, usable - COLUMN)) for block in blocks]
+        tall = [max(len(part) * lead, _least(block)) + BETWEEN for block, part in zip(blocks, rows, strict=True)]
+        whole = sum(tall) <= high - HEAD - SQUARE - 4.0
+        if whole or lead <= SMALLEST + 1e-9:
             break
-        lead *= 0.94
-    y = paper.height - paper.margin - 10.0 - over
-    if over:
+        lead = max(SMALLEST, lead * 0.97)
+    pages = list(_spread(rows, tall, lead, high - HEAD - SQUARE - 4.0, high - 8.0))
+    return Laid(blocks, rows, lead, pages)
+
+
+def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> None:
+    """Draw the sheet: miniatures left, sums right."""
+    laid, left, right = laid_out(draft, paper, voice), paper.margin + 5.0, paper.width - paper.margin - 5.0
+    for number, parts in enumerate(laid.pages):
+        _page(canvas, draft, paper, voice, (number, len(laid.pages)))
+        y = paper.height - paper.margin - 10.0 - (BAND if draft.stops else 0.0) - (HEAD if number == 0 else 8.0)
+        for k, rows in parts:
+            block, begins = laid.blocks[k], rows[:1] == laid.rows[k][:1]
+            deep = max(len(rows) * laid.lead, _least(block) if begins else 0.0)
+            _block(canvas, block if begins else Block("", rows), rows, laid.lead, (left, right, y, deep), voice)
+            y -= deep + BETWEEN
+        if number == 0:
+            check_square(canvas, voice, right - SQUARE, paper.margin + 2.0)
+        canvas.showPage()
+
+
+LARGEST, SMALLEST = 5.4, 4.56
+"""From one line to the next, mm: nothing on the sheet is under 8 pt."""
+COLUMN, BETWEEN = 34.0, 2.6
+"""How wide the column of miniatures is, and the space between blocks, mm."""
+MINIATURE = 20.0
+"""A miniature is no higher than this, mm."""
+
+
+def _least(block: Block) -> float:
+    return MINIATURE * 0.6 if block.panel is not None else 0.0
+
+
+def _spread(
+    laid: list[list[Row]], tall: list[float], lead: float, first: float, other: float
+) -> Iterator[list[tuple[int, list[Row]]]]:
+    """Blocks spread over pages, whole where they fit on one."""
+    page: list[tuple[int, list[Row]]] = []
+    room = first
+    for k, rows in enumerate(laid):
+        left = rows
+        if tall[k] > room and page and tall[k] <= other:
+            yield page
+            page, room = [], other
+        while len(left) * lead + BETWEEN > room:
+            fits = max(0, int((room - BETWEEN) / lead))
+            if fits:
+                page.append((k, left[:fits]))
+            yield page
+            page, room, left = [], other, left[fits:]
+        page.append((k, left))
+        room -= max(len(left) * lead + BETWEEN, tall[k] if left is rows else 0.0)
+    yield page
+
+
+def _page(canvas: Any, draft: Drafted, paper: Paper, voice: Voice, at: tuple[int, int]) -> None:
+    """The head of a page: whose it is; on the first with the picture of the cover."""
+    number, pages = at
+    left, right = paper.margin + 5.0, paper.width - paper.margin - 5.0
+    y = paper.height - paper.margin - 10.0 - (BAND if draft.stops else 0.0)
+    if draft.stops:
         do_not_cut(canvas, voice, paper)
     canvas.setFillGray(0.0)
+    sheet = voice.say(tr("Cutting sheet"))
+    if pages > 1:
+        sheet = voice.say(tr("Cutting sheet, page {n} of {pages}", n=Count(number + 1), pages=Count(pages)))
+    if number:
+        canvas.setFont(PLAIN, 9.5)
+        canvas.drawString(left * mm, y * mm, f"{draft.job.name} · {sheet}")
+        return
     canvas.setFont(STRONG, 18)
     canvas.drawString(left * mm, y * mm, draft.job.name)
     canvas.setFont(PLAIN, 9.5)
     unit = voice.say(tr("lengths in {unit}", unit=term(draft.job.unit.label)))
     about = " · ".join(part for part in (draft.job.owner, draft.job.place, unit) if part)
-    canvas.drawString(left * mm, (y - 6.0) * mm, f"{voice.say(tr('Cutting sheet'))} · {about}")
+    canvas.drawString(left * mm, (y - 6.0) * mm, f"{sheet} · {about}")
     _picture(canvas, draft, right - WIDE, y + 6.0 - HEAD, WIDE, HEAD)
-    y -= HEAD
-    for kind, words, indent in laid:
-        size = lead * mm * (0.74 if kind == "head" else 0.62)
-        canvas.setFont(STRONG if kind in ("head", "size") else PLAIN, size)
-        if kind == "head":
-            canvas.setLineWidth(0.2 * mm)
-            canvas.line(left * mm, (y + lead * 0.78) * mm, right * mm, (y + lead * 0.78) * mm)
-        canvas.drawString((left + indent) * mm, y * mm, words)
-        y -= lead * (0.45 if kind == "gap" else 1.0)
-    check_square(canvas, voice, right - SQUARE, paper.margin + 2.0)
-    canvas.showPage()
+
+
+def _block(canvas: Any, block: Block, rows: list[Row], lead: float, box: tuple[float, float, float, float], voice: Voice) -> None:
+    """A block below a line: left the miniature or the heading, right the rows. `box`: left, right, base of the first row, height."""
+    left, right, y, deep = box
+    canvas.setLineWidth(0.2 * mm)
+    canvas.setStrokeGray(0.0)
+    canvas.setDash([], 0)
+    canvas.line(left * mm, (y + lead * 0.78) * mm, right * mm, (y + lead * 0.78) * mm)
+    if block.panel is not None:
+        high = min(deep - 1.0, MINIATURE)
+        _miniature(canvas, block.panel, voice, (left, y + lead * 0.62 - high, COLUMN - 5.0, high))
+    canvas.setFillGray(0.0)
+    if block.heading:
+        canvas.setFont(STRONG, lead * mm * 0.7)
+        canvas.drawString(left * mm, y * mm, block.heading)
+    for kind, words, indent in rows:
+        canvas.setFont(STRONG if kind in ("head", "size") else PLAIN, lead * mm * (0.74 if kind == "head" else 0.62))
+        canvas.drawString((left + COLUMN + indent) * mm, y * mm, words)
+        y -= lead
+
+
+def _miniature(canvas: Any, panel: Panel, voice: Voice, box: tuple[float, float, float, float]) -> None:
+    """A panel as it is cut, small, fitted into a box (left, low, wide, high), mm."""
+    left, low, wide, high = box
+    items = panel_drawing(panel, voice, 5.0, dimensions=False, notch_labels=False).items
+    drawing = Drawing(tuple(item for item in items if isinstance(item, Path) and item.layer in SMALL_LINES))
+    x0, y0, x1, y1 = drawing.bounds
+    scale = min(wide / max(x1 - x0, 1e-6), high / max(y1 - y0, 1e-6))
+    canvas.saveState()
+    canvas.translate((left + wide / 2.0) * mm, (low + high) * mm)
+    replay(canvas, drawing.moved(-(x0 + x1) / 2.0, -y1), scale=scale, filled=True, fine=0.4)
+    canvas.restoreState()
+    canvas.setDash([], 0)
+
+
+SMALL_LINES: Final = (Layer.CUT, Layer.SEW, Layer.FOLD)
+"""Lines that are seen on a miniature."""
 
 
 HEAD, WIDE = 28.0, 46.0
@@ -78,44 +193,40 @@ def _picture(canvas: Any, draft: Drafted, x: float, y: float, wide: float, high:
     canvas.setDash([], 0)
 
 
-def _rows(draft: Drafted, voice: Voice) -> Iterator[Row]:
+def _blocks(draft: Drafted, voice: Voice) -> Iterator[Block]:
     say = voice.say
     for panel in draft.panels:
-        yield "head", f"{say(term(panel.name))}     {say(count_words(panel))}", 0.0
-        sizes = tr(
-            "cut {cut}      finished {finished}",
-            cut=by(panel.cut_length, panel.cut_width),
-            finished=by(panel.length, panel.width),
-        )
-        yield "size", say(sizes), 0.0
-        if panel.rough_cut:
-            long, wide = panel.rough_cut
-            rough = tr("{length} × {width}", length=bare(long), width=Length(wide))
-            yield "size", say(tr("cut rough {size}, quilt or wash, then trim to the cut size", size=rough)), 0.0
-        for name, size in _sums(panel):
-            yield "sum", f"{say(name)}:  {sum_words(size, voice)}", 4.0
-        for note in panel.notes:
-            yield "sum", say(note), 4.0
-        yield "gap", "", 0.0
+        yield Block("", list(_panel_rows(panel, voice)), panel)
     if draft.cover.hardware:
-        yield "head", say(tr("besides cloth")), 0.0
+        rows = []
         for item in draft.cover.hardware:
             amount = sum_words(item.length, voice) if item.length else say(trn("{n} piece", "{n} pieces", item.count))
-            yield "sum", f"{say(item.name)}:  {amount}{f'  ({say(item.note)})' if item.note else ''}", 4.0
-        yield "gap", "", 0.0
-    yield "head", say(tr("seams")), 0.0
-    for trued in draft.seams:
-        yield "sum", say(seam_words(trued)), 4.0
+            rows.append(("sum", f"{say(item.name)}:  {amount}{f'  ({say(item.note)})' if item.note else ''}", 0.0))
+        yield Block(say(tr("besides cloth")), rows)
+    if draft.seams:
+        yield Block(say(tr("seams")), [("sum", say(seam_words(trued)), 0.0) for trued in draft.seams])
     if draft.cover.edges:
-        yield "gap", "", 0.0
-        yield "head", say(tr("edges")), 0.0
-        for edge in draft.cover.edges:
-            yield "sum", say(edge_words(edge)), 4.0
+        yield Block(say(tr("edges")), [("sum", say(edge_words(edge)), 0.0) for edge in draft.cover.edges])
     if draft.findings:
-        yield "gap", "", 0.0
-        yield "head", say(tr("findings")), 0.0
-        for finding in draft.findings:
-            yield "sum", f"{say(finding.severity.words)}:  {voice.sentence(finding.text)}", 4.0
+        told = [f"{say(finding.severity.words)}:  {voice.sentence(finding.text)}" for finding in draft.findings]
+        yield Block(say(tr("findings")), [("sum", words, 0.0) for words in told])
+
+
+def _panel_rows(panel: Panel, voice: Voice) -> Iterator[Row]:
+    say = voice.say
+    yield "head", f"{say(term(panel.name))}     {say(count_words(panel))}", 0.0
+    sizes = tr(
+        "cut {cut}      finished {finished}", cut=by(panel.cut_length, panel.cut_width), finished=by(panel.length, panel.width)
+    )
+    yield "size", say(sizes), 0.0
+    if panel.rough_cut:
+        long, wide = panel.rough_cut
+        rough = tr("{length} × {width}", length=bare(long), width=Length(wide))
+        yield "size", say(tr("cut rough {size}, quilt or wash, then trim to the cut size", size=rough)), 0.0
+    for name, size in _sums(panel):
+        yield "sum", f"{say(name)}:  {sum_words(size, voice)}", 0.0
+    for note in panel.notes:
+        yield "sum", say(note), 0.0
 
 
 def seam_words(trued: Trued) -> Phrase:

@@ -27,25 +27,25 @@ def load_type() -> None:
         pdfmetrics.registerFont(TTFont(STRONG, str(TYPE_FOLDER / "SourceSansPro-Semibold.ttf")))
 
 
-def replay(canvas: Any, drawing: Drawing, *, scale: float = 1.0, filled: bool = False) -> None:
-    """Draw on a reportlab canvas in the canvas's own frame, `scale` paper mm per drawing mm.
+def replay(canvas: Any, drawing: Drawing, *, scale: float = 1.0, filled: bool = False, fine: float = 1.0) -> None:
+    """Draw on a reportlab canvas in the canvas's own frame, `scale` paper mm per drawing mm, lines and dashes `fine` times as usual.
 
     Faces are filled with their tone of grey; other fills only when `filled`.
     """
     for item in drawing.items:
         if isinstance(item, Path):
-            _path(canvas, item, scale, filled)
+            _path(canvas, item, scale, filled, fine)
         elif item.words:
             _label(canvas, item, scale)
 
 
-def _path(canvas: Any, item: Path, scale: float, filled: bool) -> None:
+def _path(canvas: Any, item: Path, scale: float, filled: bool, fine: float) -> None:
     pen = PENS[item.layer] if not item.far else FAR
     if item.layer in (Layer.FACE, Layer.PRINT):
         _face(canvas, item, scale)
         return
-    canvas.setLineWidth(pen.weight * mm)
-    canvas.setDash([part * mm for part in pen.dash], 0)
+    canvas.setLineWidth(pen.weight * fine * mm)
+    canvas.setDash([part * fine * mm for part in pen.dash], 0)
     canvas.setStrokeGray(pen.grey)
     path = canvas.beginPath()
     points = (item.points * scale * mm).tolist()

@@ -3,20 +3,23 @@
 import io
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 import shapely
+import shapely.affinity
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
+from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.labels import box_of
 from omnipel.core.pictures.pens import PAPERS, SMALL, Paper, at_home
 from omnipel.core.pictures.sheet import count_words, panel_drawing
 from omnipel.core.words.phrases import Count, Name, Voice, term, tr
-from omnipel.exchange.cutting import cutting_sheet
+from omnipel.exchange.cutting import cutting_sheet, laid_out
 from omnipel.exchange.paper import PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay
 
 FOOT = 12.0
@@ -27,7 +30,7 @@ LAP = 10.0
 
 @dataclass(frozen=True, slots=True)
 class Tiling:
-    """How one panel is spread over sheets: columns and rows, each `step_x` by `step_y` mm, from a lower left corner."""
+    """How one panel is spread over sheets: columns and rows, each `step_x` by `step_y` mm, from a lower left corner; `blank` are those with nothing on them."""
 
     columns: int
     rows: int
@@ -35,28 +38,68 @@ class Tiling:
     step_y: float
     left: float
     low: float
+    blank: frozenset[tuple[int, int]] = frozenset()
 
     @property
     def count(self) -> int:
         """So many sheets."""
-        return self.columns * self.rows
+        return self.columns * self.rows - len(self.blank)
 
     def tiles(self) -> Iterator[tuple[int, int]]:
-        """Column and row of every tile, top row first, as one lays them on the floor."""
+        """Column and row of every tile that is printed, top row first, as one lays them on the floor."""
         for row in reversed(range(self.rows)):
             for column in range(self.columns):
-                yield column, row
+                if (column, row) not in self.blank:
+                    yield column, row
+
+    def own(self, column: int, row: int) -> shapely.Polygon:
+        """What only this tile shows, or it before its neighbours; the last ones of a row or column show what is glued over elsewhere."""
+        x, y = self.left + column * self.step_x, self.low + row * self.step_y
+        wide = self.step_x + (LAP if column == self.columns - 1 else 0.0)
+        high = self.step_y + (LAP if row == self.rows - 1 else 0.0)
+        return shapely.box(x, y, x + wide, y + high)
+
+    def joins(self) -> BaseGeometry:
+        """Where tiles are glued over one another: nothing that is to be read stands there."""
+        right, top = self.left + self.columns * self.step_x + LAP, self.low + self.rows * self.step_y + LAP
+        upright = [self.left + k * self.step_x for k in range(1, self.columns)]
+        level = [self.low + k * self.step_y for k in range(1, self.rows)]
+        return shapely.union_all(
+            [
+                *(shapely.box(x, self.low, x + LAP, top) for x in upright),
+                *(shapely.box(self.left, y, right, y + LAP) for y in level),
+            ]
+        )
+
+
+MOST_TILES = 20_000
+"""Of more tiles nobody looks which are blank."""
 
 
 def tiling(drawing: Drawing, paper: Paper) -> Tiling:
-    """The tiling of a drawing on a paper."""
+    """The tiling of a drawing on a paper: which tiles there are, and which of them are blank."""
     x0, y0, x1, y1 = drawing.bounds
     step_x = paper.width - 2.0 * paper.margin - LAP
     step_y = paper.height - 2.0 * paper.margin - FOOT - LAP
     columns = max(1, math.ceil((x1 - x0 - LAP) / step_x))
     rows = max(1, math.ceil((y1 - y0 - LAP) / step_y))
     spare_x, spare_y = columns * step_x + LAP - (x1 - x0), rows * step_y + LAP - (y1 - y0)
-    return Tiling(columns, rows, step_x, step_y, x0 - spare_x / 2.0, y0 - spare_y / 2.0)
+    every = Tiling(columns, rows, step_x, step_y, x0 - spare_x / 2.0, y0 - spare_y / 2.0)
+    if columns * rows > MOST_TILES:
+        return every  # nobody prints so many
+    lines = [_shape(item) for item in drawing.items]
+    tree = shapely.STRtree([line for line in lines if line is not None])
+    blank = [tile for tile in every.tiles() if not len(tree.query(every.own(*tile), predicate="intersects"))]
+    return replace(every, blank=frozenset(blank))
+
+
+def _shape(item: Path | Label) -> BaseGeometry | None:
+    """What is printed of an item: its line, or the room of its words."""
+    if isinstance(item, Label):
+        return box_of(item) if item.words else None
+    if len(item.points) < 2:
+        return None
+    return shapely.LinearRing(item.points) if item.closed and len(item.points) > 2 else shapely.LineString(item.points)
 
 
 def pattern_pdf(draft: Drafted, paper_name: str, voice: Voice | None = None) -> bytes:
@@ -105,29 +148,44 @@ def sheets(draft: Drafted, paper_name: str, voice: Voice | None = None) -> int:
         KeyError: no such paper.
     """
     paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
-    return 1 + sum(laid(panel, paper, voice)[1].count for panel in draft.panels)
+    sheet_paper = PAPERS[paper_name if paper_name in SMALL else at_home(voice.unit)]
+    of_sheet = len(laid_out(draft, sheet_paper, voice).pages)
+    return of_sheet + sum(laid(panel, paper, voice)[1].count for panel in draft.panels)
 
 
 def laid(panel: Panel, paper: Paper, voice: Voice) -> tuple[Drawing, Tiling]:
-    """A panel's drawing and its tiling, turned along the paper where that takes fewer sheets: a strip lies along a roll."""
-    upright = panel_drawing(panel, voice, 5.0, dimensions=False)
+    """A panel's drawing and its tiling, turned along the paper where that takes fewer sheets: a strip lies along a roll. No name is cut by a join."""
+    upright = panel_drawing(panel, voice, TEXT, dimensions=False)
     along = upright.turned()
     here, there = tiling(upright, paper), tiling(along, paper)
-    return (along, there) if there.count < here.count else (upright, here)
+    turned = there.count < here.count
+    spread = there if turned else here
+    joins = spread.joins() if spread.columns * spread.rows <= MOST_TILES else shapely.Polygon()
+    if not joins.is_empty:
+        if turned:
+            joins = shapely.affinity.rotate(joins, -90.0, origin=(0.0, 0.0))
+        upright = panel_drawing(panel, voice, TEXT, dimensions=False, joins=joins)
+        along = upright.turned()
+    drawing = along if turned else upright
+    return drawing, tiling(drawing, paper)
 
 
 def _panel_pages(canvas: Any, panel: Panel, draft: Drafted, paper: Paper, voice: Voice, *, first: bool) -> None:
     drawing, spread = laid(panel, paper, voice)
-    for count, (column, row) in enumerate(spread.tiles()):
-        _tile(canvas, drawing, spread, column, row, paper)
-        _foot(canvas, panel, draft, spread, column, row, paper, voice)
+    for count, tile in enumerate(spread.tiles()):
+        _tile(canvas, drawing, spread, *tile, paper)
+        _foot(canvas, panel, draft, spread, *tile, paper, voice)
         if draft.stops:
             do_not_cut(canvas, voice, paper)
-        if count == 0:
-            _map(canvas, drawing, spread, paper)
+        if spread.columns * spread.rows > 1:
+            _map(canvas, drawing, spread, tile, paper)
         if count == 0 and first:
-            _test_square_where_free(canvas, voice, drawing, spread, column, row, paper)
+            _test_square_where_free(canvas, voice, drawing, spread, *tile, paper)
         canvas.showPage()
+
+
+TEXT = 5.0
+"""Height of the letters on a pattern, mm."""
 
 
 def _tile(canvas: Any, drawing: Drawing, spread: Tiling, column: int, row: int, paper: Paper) -> None:
@@ -195,16 +253,25 @@ def _foot(canvas: Any, panel: Panel, draft: Drafted, spread: Tiling, column: int
     canvas.drawString(paper.margin * mm, paper.margin * mm, voice.say(words))
 
 
-def _map(canvas: Any, drawing: Drawing, spread: Tiling, paper: Paper) -> None:
-    """Where every tile of this panel lies, small, at the right of the foot strip."""
-    scale = min(10.0 / (spread.step_y * spread.rows), 70.0 / (spread.step_x * spread.columns))
+MAP_WIDE, MAP_HIGH = 44.0, 10.0
+
+
+def _map(canvas: Any, drawing: Drawing, spread: Tiling, here: tuple[int, int], paper: Paper) -> None:
+    """Where every tile of this panel lies, small, at the right of the foot strip; this one is filled, those that are not printed are crossed out."""
+    scale = min(MAP_HIGH / (spread.step_y * spread.rows), MAP_WIDE / (spread.step_x * spread.columns))
     wide, high = scale * spread.step_x, scale * spread.step_y
     left, low = paper.width - paper.margin - wide * spread.columns, paper.margin
     canvas.saveState()
     canvas.setLineWidth(0.15 * mm)
     canvas.setStrokeGray(0.5)
-    for column, row in spread.tiles():
-        canvas.rect((left + column * wide) * mm, (low + row * high) * mm, wide * mm, high * mm)
+    canvas.setFillGray(0.75)
+    for row in range(spread.rows):
+        for column in range(spread.columns):
+            x, y = (left + column * wide) * mm, (low + row * high) * mm
+            canvas.rect(x, y, wide * mm, high * mm, stroke=1, fill=int((column, row) == here))
+            if (column, row) in spread.blank:
+                canvas.line(x, y, x + wide * mm, y + high * mm)
+                canvas.line(x, y + high * mm, x + wide * mm, y)
     canvas.setStrokeGray(0.0)
     canvas.setLineWidth(0.3 * mm)
     outline = next(item for item in drawing.items if isinstance(item, Path) and item.closed)

@@ -42,7 +42,7 @@ def test_boxes_in_rows_never_overlap(sizes: list[tuple[float, float]], aspect: f
 @pytest.mark.parametrize("drafted", DRAFTS, ids=NAMES)
 def test_on_the_board_every_panel_stands_alone_and_to_scale(drafted) -> None:
     text = max(p.cut_length.value for p in drafted.panels) / 60.0
-    drawing = board(drafted.panels, Voice(drafted.job.unit), text, 2.0)
+    drawing = board(drafted.panels, Voice(drafted.job.unit), text, 2.0).drawing
     cuts = {i.ref: shapely.Polygon(i.points) for i in drawing.items if isinstance(i, Path) and i.closed and i.fill}
     assert set(cuts) == {refs.panel(p.name) for p in drafted.panels}
     for name, shape in cuts.items():

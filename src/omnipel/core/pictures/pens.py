@@ -80,7 +80,7 @@ class Pen:
 
 
 PENS: Final[Mapping[Layer, Pen]] = {
-    Layer.CUT: Pen(0.5, px=1.6),
+    Layer.CUT: Pen(0.7, px=1.6),
     Layer.SEW: Pen(0.35, (6.0, 2.0), px=1.1, px_dash=(6.0, 3.0)),
     Layer.FOLD: Pen(0.35, (2.0, 2.0), "soft", 1.2, (2.0, 2.5)),
     Layer.MARKS: Pen(0.4, ink="stop", px=1.2),

@@ -42,12 +42,13 @@ def panel_drawing(
     notch_labels: bool = True,
     stripes: bool = False,
     whole: bool = False,
+    joins: BaseGeometry | None = None,
     chord_error: float = CHORD_ERROR,
 ) -> Drawing:
     """Draw one panel. `text` is the height of its letters in mm (on paper 4; on screen what a few pixels measure).
 
     No words lie over one another, over an opening or over a line drawn inside. The grain is an arrow, or pale `stripes` all over. A panel that is cut
-    on the fold is drawn as the half that is marked out, unless the `whole` is wanted.
+    on the fold is drawn as the half that is marked out, unless the `whole` is wanted. The name does not lie over `joins` of the paper where it has room.
     """
     shown = Shown(panel, None if whole else panel.fold)
     ref = refs.panel(panel.name)
@@ -68,10 +69,17 @@ def panel_drawing(
     room = _room(panel, text, shown)
     placed = _on_fold(shown, voice, text, room)
     keep = replace(room, shape=room.shape.buffer(-KEPT * text))
-    named = _plate(panel, voice, text, keep, shown, arrow=not stripes, inside=True)
+    named: list[Item] = []
+    if joins is not None and not joins.is_empty:
+        off = replace(keep, taken=[*room.taken, joins])
+        named = _plate(panel, voice, text, off, shown, inside=True)
+        room.taken += off.taken[len(room.taken) + 1 :]
+    named = named or _plate(panel, voice, text, keep, shown, inside=True)
     for mark in shown.marks():
         items += _mark(panel, mark, text * 0.85 if notch_labels else 0.0, room)
-    items += [*placed, *(named or _plate(panel, voice, text, room, shown, arrow=not stripes))]
+    items += [*placed, *(named or _plate(panel, voice, text, room, shown))]
+    if not stripes:
+        items += _arrow(panel, text, room, ref)
     if dimensions:
         items += _dimensions(panel, voice, text, shown)
     return Drawing(tuple(items))
@@ -277,7 +285,7 @@ def _mark(panel: Panel, mark: Marked, text: float, room: Room) -> list[Item]:
     return drawn
 
 
-def _plate(panel: Panel, voice: Voice, text: float, room: Room, shown: Shown, *, arrow: bool, inside: bool = False) -> list[Item]:
+def _plate(panel: Panel, voice: Voice, text: float, room: Room, shown: Shown, *, inside: bool = False) -> list[Item]:
     """Name, count, sizes and the grain: as much of it as there is room for inside; below the panel where there is none, or nothing if only `inside`."""
     sizes = [
         voice.say(tr("finished {size}", size=by(panel.length, panel.width))),
@@ -290,13 +298,13 @@ def _plate(panel: Panel, voice: Voice, text: float, room: Room, shown: Shown, *,
         labels = room.block(lines, text)
         if labels is not None:
             room.take(*(box_of(label) for label in labels))
-            return [*(replace(label, ref=ref) for label in labels), *(_arrow(panel, text, room, ref) if arrow else ())]
+            return [replace(label, ref=ref) for label in labels]
     if inside:
         return []
     low, high = shown.ring.min(axis=0), shown.ring.max(axis=0)
     under = float(low[1]) - text * 4.2
     outside = Label((float(low[0] + high[0]) / 2.0, under), f"{name} · {short}", text, strong=True, ref=ref)
-    return [outside, *(_arrow(panel, text, room, ref) if arrow else ())]
+    return [outside]
 
 
 def _arrow(panel: Panel, text: float, room: Room, ref: Ref) -> list[Item]:
