@@ -82,6 +82,7 @@ def _drafted(drafted: Draft) -> Iterator[str]:
         yield from (edge.name for edge in panel.edges)
         yield from (figure.name for figure in panel.figures)
     yield from (trued.seam.name for trued in drafted.seams)
+    yield from (edge.name for edge in drafted.cover.edges)
     yield from (size_words(name).template for name in drafted.cover.by_hand)
 
 

@@ -76,7 +76,7 @@ def wrong_pictures(drafted: Drafted, voice: Voice) -> Iterator[str]:
     for number, picture in enumerate(pictures):
         if unfinite(picture):
             yield f"picture {number} is not finite"
-        if not packed(picture).startswith(b"K2"):
+        if not packed(picture).startswith(b"K3"):
             yield f"picture {number} cannot be kept"
 
 

@@ -7,9 +7,10 @@ from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QApplication, QLineEdit
 from pytestqt.qtbot import QtBot
-from tests.bench.conftest import open_job
+from tests.bench.conftest import in_dialog, open_job
 
 from omnipel.bench.commands.dress import set_scale
+from omnipel.bench.commands.goto import JobPlace
 from omnipel.bench.commands.habits import HabitsDialog, shop_habits
 from omnipel.bench.commands.registry import all_commands
 from omnipel.bench.parts.columns import Columns
@@ -20,6 +21,7 @@ from omnipel.core.job.changes import meant
 from omnipel.core.job.document import ClothKind, LiningSchool, Override
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Instrument
+from omnipel.core.pictures.pens import Layer
 from omnipel.core.tape.readings import value
 from omnipel.core.words import refs
 from omnipel.core.words.habits import System
@@ -211,6 +213,33 @@ def test_the_pick_dialog_narrows_and_takes(sample_window: Window, qtbot: QtBot) 
     qtbot.keyClick(dialog.line, Qt.Key.Key_Return)
     assert dialog.picked == 3
     dialog.deleteLater()
+
+
+def test_where_to_lies_in_the_order_of_work_and_on_the_jobs_own_picture(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Honey extractor", "cover")
+    seen = {}
+
+    def look(dialog: PickDialog) -> None:
+        listed = [dialog.list.item(k) for k in range(dialog.list.count())]
+        heads = [item.text() for item in listed if not item.flags() & Qt.ItemFlag.ItemIsSelectable]
+        assert heads == ["to be seen to", "Object", "Tape", "Cover", "Panels", "jobs", "what can be done"]
+        place = dialog.findChild(JobPlace)
+        for _ in range(dialog.list.count()):  # a heading is never chosen
+            assert dialog.list.currentItem().flags() & Qt.ItemFlag.ItemIsSelectable
+            qtbot.keyClick(dialog.line, Qt.Key.Key_Down)
+        for words, layer in (("girth", Layer.TAPE), ("wall to lid", Layer.LIT)):
+            dialog.line.setText(words)
+            seen[words] = [item for item in place.picture.drawing.items if item.layer is layer]
+        dialog.line.setText("lid")
+        assert place.told.text()
+        dialog.line.setText("girth")
+        assert dialog.list.currentItem().text() == "reading: girth"
+        qtbot.keyClick(dialog.line, Qt.Key.Key_Return)
+
+    in_dialog(PickDialog, look)
+    qtbot.keyClick(sample_window, Qt.Key.Key_K, Qt.KeyboardModifier.ControlModifier)
+    assert all(seen.values())
+    assert sample_window.here == "tape"
 
 
 def test_job_files_can_be_dropped_on_the_shelf(sample_window: Window, tmp_path: Path) -> None:

@@ -1,14 +1,23 @@
 """Heard, seen and reached: what changes is announced, names say what a thing is, nothing to hit is too small."""
 
 import pytest
-from PySide6.QtGui import QAccessible
+from PySide6.QtCore import Qt
+from PySide6.QtGui import QAccessible, QColor
 from PySide6.QtWidgets import QAbstractButton, QComboBox, QLineEdit, QSlider
+from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, settle
 
+from omnipel.bench.commands.dress import set_dark
 from omnipel.bench.parts import announce as announcing
+from omnipel.bench.parts.look import LOOK, style_sheet
+from omnipel.bench.parts.sections import SectionTile
+from omnipel.bench.parts.strokes import luminance
+from omnipel.bench.stations.cover.schemes import SchemeCard
+from omnipel.bench.stations.panels.ledger import second_side
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
+from omnipel.shop.sample import SAMPLES
 
 STATIONS = ("object", "tape", "cover", "panels")
 LEAST = 24
@@ -79,3 +88,71 @@ def test_a_note_is_one_line_and_the_rest_is_there_when_it_is_asked_for(sample_wi
     assert card.text.isVisible()
     card.why.click()
     assert not card.text.isVisible()
+
+
+def heard(widget: object) -> tuple[QAccessible.Role, str]:
+    """What the toolkit tells a screen reader a widget is, and its name."""
+    interface = QAccessible.queryAccessibleInterface(widget)  # type: ignore[arg-type]
+    return interface.role(), interface.text(QAccessible.Text.Name)
+
+
+def test_one_of_several_is_told_as_a_radio_button_with_its_state(sample_window: Window) -> None:
+    open_job(sample_window, "Bottling trolley", "object")
+    sample_window.stations["object"].unfold()
+    open_job(sample_window, "Bottling trolley", "cover")
+    cover = sample_window.stations["cover"]
+    cover.choose(refs.seam("wall to top"))
+    settle(sample_window)
+    groups = [
+        list(sample_window.stations["object"].cards.values()),
+        [w for w in cover.findChildren(SchemeCard) if w.isVisible()],
+        [w for w in cover.findChildren(SectionTile) if w.isVisible()],
+    ]
+    for group in groups:
+        assert len(group) > 1
+        assert {heard(card)[0] for card in group} == {QAccessible.Role.RadioButton}
+        states = [QAccessible.queryAccessibleInterface(card).state().checked for card in group]
+        assert sum(map(bool, states)) == 1
+
+
+def test_every_seam_is_an_object_with_its_numbers_and_the_board_tells_its_panels(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Honey extractor", "panels")
+    station, draft = sample_window.stations["panels"], sample_window.session.draft
+    ledger = QAccessible.queryAccessibleInterface(station.ledger)
+    names = [ledger.child(k).text(QAccessible.Text.Name) for k in range(ledger.childCount())]
+    assert names[0] == "seam 1 of 4, wall to lid, true, 1\u202f951 mm to 1\u202f951 mm"
+    assert len(names) == len(draft.seams)
+    station.ledger.rows[0].setFocus()
+    for trued in (*draft.seams[1:], draft.seams[0]):
+        qtbot.keyClick(sample_window.focusWidget(), Qt.Key.Key_Down)
+        assert station.ledger.chosen == trued.seam.name
+        assert QAccessible.queryAccessibleInterface(sample_window.focusWidget()).state().checked
+    told = QAccessible.queryAccessibleInterface(station.board).text(QAccessible.Text.Description)
+    for panel in draft.panels:
+        assert f"{panel.name}, cut {panel.count} · {panel.cloth.value}, cut " in told
+
+
+def ratio(one: QColor, other: QColor) -> float:
+    """How far two colours stand apart, 1 … 21."""
+    high, low = sorted((luminance(one), luminance(other)), reverse=True)
+    return (high + 0.05) / (low + 0.05)
+
+
+@pytest.mark.parametrize("dark", [False, True])
+def test_lines_that_carry_meaning_stand_out_three_to_one(sample_window: Window, dark: bool) -> None:
+    set_dark(sample_window, dark)
+    ink, surface, ground, glow = (LOOK.colour(name) for name in ("ink", "surface", "ground", "glow"))
+    for name in ("accent", "soft", "stop", "look", "fine"):
+        for behind in (surface, ground):
+            assert ratio(LOOK.colour(name), behind) >= 3.0, name
+    assert ratio(LOOK.colour("accent"), glow) >= 3.0  # the edge of what has changed
+    for sample in SAMPLES:
+        cloth = QColor(sample().cover.cloth.colour)
+        assert ratio(ink, second_side(cloth)) >= 3.0, sample().name  # stripes of a seam's other side
+    sheet = style_sheet(LOOK)
+    for rule in ("QPushButton {", "QPushButton#remedy {", "QLineEdit, QPlainTextEdit"):
+        body = sheet[sheet.index(rule) : sheet.index("}", sheet.index(rule))]
+        borders = [part for part in body.split(";") if "border:" in part or "border-color" in part]
+        found = [word for part in borders for word in part.replace("{", " ").split() if word.startswith("#") and len(word) == 7]
+        assert found, rule
+        assert all(ratio(QColor(colour), surface) >= 3.0 for colour in found), rule

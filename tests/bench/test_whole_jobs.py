@@ -47,7 +47,9 @@ def drawn(pdf: bytes, panel: str) -> tuple[float, float]:
 def told(pdf: bytes, panel: str) -> tuple[float, float]:
     """Cut length and height of a panel in inches as the cutting sheet says."""
     lines = [
-        line.strip() for line in extract_text(io.BytesIO(pdf), page_numbers=[0]).replace("\xa0", " ").splitlines() if line.strip()
+        line.strip()
+        for line in extract_text(io.BytesIO(pdf), page_numbers=[0, 1]).replace("\xa0", " ").splitlines()
+        if line.strip()
     ]
     at = next(i for i, line in enumerate(lines) if line.split("  ")[0] == panel or line.startswith(f"{panel} "))
     cut = next(line for line in lines[at:] if line.startswith("cut ") and "×" in line)

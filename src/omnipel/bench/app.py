@@ -17,6 +17,7 @@ from PySide6.QtWidgets import QApplication
 
 from omnipel.bench.parts.asking import Question, QuestionDialog
 from omnipel.bench.parts.look import load_type
+from omnipel.bench.parts.ruler import icon
 from omnipel.bench.session import Session
 from omnipel.bench.window.place import SETTING, take_place
 from omnipel.bench.window.window import Window
@@ -33,6 +34,7 @@ def run(*, demo: bool = False, shop: Path | None = None) -> int:
         app.setApplicationName("Omnipel")
         app.setDesktopFileName("omnipel")  # type: ignore[attr-defined]
         load_type()
+        app.setWindowIcon(icon())  # type: ignore[attr-defined]
         try:
             if not demo:
                 return _work(Store(shop or own_shop()))

@@ -1,5 +1,6 @@
 """The cutting sheet: every panel, its count, finished and cut sizes and the sums."""
 
+import re
 from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any, Final
@@ -16,12 +17,13 @@ from omnipel.core.pictures.drawing import Drawing, Path
 from omnipel.core.pictures.pens import Layer, Paper
 from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheet import by, count_words, panel_drawing, seam_title
+from omnipel.core.pictures.ticks import ticks
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import worn
 from omnipel.core.words.phrases import NOTHING, Count, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
-from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay
+from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay, write
 
 Row = tuple[str, str, float]
 """Kind of row, words, indent in mm."""
@@ -79,7 +81,7 @@ def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> No
         canvas.showPage()
 
 
-LARGEST, SMALLEST = 5.4, 4.56
+LARGEST, SMALLEST = 6.0, 4.56
 """From one line to the next, mm: nothing on the sheet is under 8 pt."""
 COLUMN, BETWEEN = 34.0, 2.6
 """How wide the column of miniatures is, and the space between blocks, mm."""
@@ -120,6 +122,7 @@ def _page(canvas: Any, draft: Drafted, paper: Paper, voice: Voice, at: tuple[int
     y = paper.height - paper.margin - 10.0 - (BAND if draft.stops else 0.0)
     if draft.stops:
         do_not_cut(canvas, voice, paper)
+    _ruler(canvas, left, right, paper.height - paper.margin, voice)
     canvas.setFillGray(0.0)
     sheet = voice.say(tr("Cutting sheet"))
     if pages > 1:
@@ -137,6 +140,15 @@ def _page(canvas: Any, draft: Drafted, paper: Paper, voice: Voice, at: tuple[int
     _picture(canvas, draft, right - WIDE, y + 6.0 - HEAD, WIDE, HEAD)
 
 
+def _ruler(canvas: Any, left: float, right: float, y: float, voice: Voice) -> None:
+    """A tape's edge along the top, full size."""
+    canvas.setLineWidth(0.15 * mm)
+    canvas.setStrokeGray(0.3)
+    canvas.setDash([], 0)
+    for at, rank in ticks(0.0, right - left, 0.9, voice.unit):
+        canvas.line((left + at) * mm, y * mm, (left + at) * mm, (y - (1.2, 2.0, 3.0)[rank]) * mm)
+
+
 def _block(canvas: Any, block: Block, rows: list[Row], lead: float, box: tuple[float, float, float, float], voice: Voice) -> None:
     """A block below a line: left the miniature or the heading, right the rows. `box`: left, right, base of the first row, height."""
     left, right, y, deep = box
@@ -152,8 +164,8 @@ def _block(canvas: Any, block: Block, rows: list[Row], lead: float, box: tuple[f
         canvas.setFont(STRONG, lead * mm * 0.7)
         canvas.drawString(left * mm, y * mm, block.heading)
     for kind, words, indent in rows:
-        canvas.setFont(STRONG if kind in ("head", "size") else PLAIN, lead * mm * (0.74 if kind == "head" else 0.62))
-        canvas.drawString((left + COLUMN + indent) * mm, y * mm, words)
+        font, size = STRONG if kind in ("head", "size") else PLAIN, lead * mm * (0.74 if kind == "head" else 0.62)
+        write(canvas, (left + COLUMN + indent) * mm, y * mm, words, font, size)
         y -= lead
 
 
@@ -297,13 +309,17 @@ def _sums(panel: Panel) -> Iterator[tuple[Phrase, Worked]]:
             yield name, size
 
 
+UNBRACKETED: Final = re.compile(r" (?![^()]{0,48}\))")
+"""A space at which a row may be broken: not one in a short remark in brackets."""
+
+
 def _wrapped(rows: list[Row], lead: float, width: float) -> Iterator[Row]:
-    """Rows broken at spaces so that none is wider than the sheet; what runs on is indented once more."""
+    """Rows broken at spaces, none within brackets, so that none is wider than the sheet; what runs on is indented once more."""
     for kind, words, indent in rows:
         size = lead * mm * (0.74 if kind == "head" else 0.62)
         font = STRONG if kind in ("head", "size") else PLAIN
         line, at, now = "", indent, kind
-        for word in words.split(" "):
+        for word in UNBRACKETED.split(words):
             trial = f"{line} {word}" if line else word
             if line and pdfmetrics.stringWidth(trial, font, size) > (width - at) * mm:
                 yield now, line, at

@@ -12,10 +12,14 @@ from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.pens import FAR, PENS, Layer, Paper
 from omnipel.core.words.habits import HABITS
 from omnipel.core.words.phrases import Length, Voice, tr
+from omnipel.core.words.typeset import LEAST_PAPER, STROKE, fractions, in_parts
 
 TYPE_FOLDER: Final = FilePath(__file__).parent.parent / "type"
 PLAIN: Final = "Omnipel"
 STRONG: Final = "Omnipel-Strong"
+SMALL: Final = 0.62
+RAISED: Final = 0.25
+"""Figures of a fraction are so large, and the upper ones stand so high that their heads are level with the other figures', as shares of the type."""
 SQUARE: Final = 51.0
 """Room for the test square in either system, mm."""
 
@@ -25,6 +29,32 @@ def load_type() -> None:
     if PLAIN not in pdfmetrics.getRegisteredFontNames():
         pdfmetrics.registerFont(TTFont(PLAIN, str(TYPE_FOLDER / "SourceSansPro-Regular.ttf")))
         pdfmetrics.registerFont(TTFont(STRONG, str(TYPE_FOLDER / "SourceSansPro-Semibold.ttf")))
+
+
+def write(canvas: Any, x: float, y: float, words: str, font: str, size: float) -> None:
+    """Words on a canvas from a place in points, their fractions set as real ones where the type is large enough for these."""
+    for part, raised, share in _runs(words, size):
+        canvas.setFont(font, size * share)
+        canvas.drawString(x, y + raised * size, part)
+        x += pdfmetrics.stringWidth(part, font, size * share)
+
+
+def breadth(words: str, font: str, size: float) -> float:
+    """How wide words are as `write` sets them, points."""
+    return float(sum(pdfmetrics.stringWidth(part, font, size * share) for part, _, share in _runs(words, size)))
+
+
+def _runs(words: str, size: float) -> list[tuple[str, float, float]]:
+    """Words in parts of one height each: how far it is raised and how large it is, as shares of the type."""
+    if size < LEAST_PAPER:
+        return [(words, 0.0, 1.0)]
+    runs = []
+    for plain, over, under in in_parts(fractions(words)):
+        mixed = bool(over) and len(plain) > 1 and plain[-2].isdigit() and plain[-1] == " "
+        runs += [(plain[:-1], 0.0, 1.0), (" ", 0.0, 0.5)] if mixed else [(plain, 0.0, 1.0)]
+        if over:
+            runs += [(over, RAISED, SMALL), (STROKE, 0.0, 1.0), (under, 0.0, SMALL)]
+    return [run for run in runs if run[0]]
 
 
 def replay(canvas: Any, drawing: Drawing, *, scale: float = 1.0, filled: bool = False, fine: float = 1.0) -> None:
@@ -108,13 +138,11 @@ def _label(canvas: Any, item: Label, scale: float) -> None:
     if size < 2.0:
         return
     canvas.setFillGray(0.0)
-    canvas.setFont(font, size)
     canvas.saveState()
     canvas.translate(item.at[0] * scale * mm, item.at[1] * scale * mm)
     if item.angle:
         canvas.rotate(math.degrees(item.angle))
-    shift = -item.anchor * pdfmetrics.stringWidth(item.words, font, size)
-    canvas.drawString(shift, 0, item.words)
+    write(canvas, -item.anchor * breadth(item.words, font, size), 0.0, item.words, font, size)
     canvas.restoreState()
 
 

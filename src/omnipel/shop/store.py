@@ -17,6 +17,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Any, Final, Self
 
+from omnipel.core.pictures.pens import KEPT
 from omnipel.core.words.phrases import Name, tr
 from omnipel.shop.opening import Database, StoreError
 
@@ -267,7 +268,9 @@ class Store:
             "SELECT state, step, picture, mark FROM kept WHERE job = ? AND revision = ? AND program = ?",
             (card.id, card.revision, program),
         ).fetchone()
-        return Kept(*row) if row is not None and row[3] == self.mark(self.text(card.id)[0]) else None
+        if row is None or row[3] != self.mark(self.text(card.id)[0]) or (row[2] and not row[2].startswith(KEPT)):
+            return None
+        return Kept(*row)
 
     def keep(self, program: str, kept: Sequence[tuple[int, int, Kept]]) -> None:
         """Keep pictures and states of jobs: id, revision and what is kept. What cannot be written is made again next time."""

@@ -51,7 +51,7 @@ def stand_of(looked: Looked) -> Kept:
     else:
         picture = drawn(uncovered(body), View()) if body is not None else Drawing(())
     step = Voice(job.unit, looked.tongue).say(next_step(drafted).words)
-    return Kept(whole(drafted).value, step, packed(picture), looked.mark)
+    return Kept(whole(drafted).value, step, packed(picture, job.cover.cloth.colour), looked.mark)
 
 
 WANTED: Final = (

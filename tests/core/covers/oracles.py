@@ -315,11 +315,12 @@ def envelope(g: Given) -> Wanted:
 
 def sleeve_tied(g: Given) -> Wanted:
     ring = g.r["girth"] + 2 * PI * g.u
-    tall = g.r["height"] + g.u + g.n("collar")
+    drawn = ring / float(g.o["gathers"])  # type: ignore[arg-type]
+    tall = g.r["height"] + (ring - drawn) / (2 * PI) + g.u + g.n("collar")
     wall = Piece(1, ring + 2 * g.closing + g.over, tall + g.below + g.seam, ring * tall)
     pieces = {"base": plate(g, ring / (2 * PI)), "wall": wall}
-    # Without a neck it is a plain bag, drawn in as far as the cloth gathers.
-    goods = {"ribbon": ring / float(g.o["gathers"]) + 2 * g.n("bow")}  # type: ignore[arg-type]
+    # Without a neck it lies over the top, drawn in as far as the cloth gathers.
+    goods = {"ribbon": drawn + 2 * g.n("bow")}
     seams = {"wall to base": ring, "close the wall": tall}
     return Wanted(pieces, seams, goods, (ring - PI * g.t,) * 2, from_below=True)
 

@@ -34,8 +34,12 @@ def measured_alike(panel: Panel) -> None:
     sewn = np.ptp(panel.sew_points, axis=0)
     assert sewn == pytest.approx((panel.length.value, panel.width.value), abs=0.06), panel.name
     assert cut_size(panel) == pytest.approx((panel.cut_length.value, panel.cut_width.value), abs=0.06), panel.name
-    drawn = next(i for i in panel_drawing(panel, Voice(), 5.0).items if getattr(i, "closed", False) and i.layer.value == "cut")
-    assert np.ptp(drawn.points, axis=0) == pytest.approx((panel.cut_length.value, panel.cut_width.value), abs=0.06)
+    outline = next(
+        i for i in panel_drawing(panel, Voice(), 5.0).items if getattr(i, "closed", False) and i.layer.value in ("cut", "fold")
+    ).points
+    if panel.fold is not None:  # the half that is marked out, and what the cloth below it gives
+        outline = np.vstack([outline, panel.fold.mirrored(outline)])
+    assert np.ptp(outline, axis=0) == pytest.approx((panel.cut_length.value, panel.cut_width.value), abs=0.06)
     for edge in panel.edges:
         assert edge.curve.length == pytest.approx(shapely.LineString(edge.curve.points(0.001)).length, abs=0.02)
 

@@ -1,41 +1,114 @@
-"""Go to anything: job, reading, panel, seam, finding, command."""
+"""Go to anything: findings, fields, readings, parts, sizes, jobs and commands, in the order of work, and on the job's own picture."""
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.commands.desk import Desk
-from omnipel.bench.parts.pick import picked_from
+from omnipel.bench.parts.asking import chosen
+from omnipel.bench.parts.coverview import CoverView
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.pick import Heading, PickDialog
+from omnipel.bench.parts.widgets import column, label, surface
+from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
+from omnipel.bench.stations.cover.parts import parts_of
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
+from omnipel.core.pictures.worn import uncovered
 from omnipel.core.standing import next_step, station_of
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, Phrase, term, tr
-from omnipel.core.words.refs import Ref
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, term, tr
+from omnipel.core.words.refs import Of, Ref
 
 
 def goals(desk: Desk) -> list[tuple[str, object]]:
     """Everything that can be gone to: words, and kind with value."""
-    session = desk.session
-    tell = session.tell
-    found: list[tuple[str, object]] = []
+    return [goal for _, group in grouped(desk) for goal in group]
+
+
+def grouped(desk: Desk) -> list[tuple[Phrase, list[tuple[str, object]]]]:
+    """Everything that can be gone to, in the order of work: what is to be seen to, station by station, other jobs, what can be done."""
+    session, tell = desk.session, desk.session.tell
     job, draft = session.job, session.draft
+    found: list[tuple[Phrase, list[tuple[str, object]]]] = []
     if job is not None and draft is not None:
-        for key in sorted(STATIONS, key=lambda key: key != "tape"):  # readings first
+        judged: list[tuple[str, object]] = [
+            (tell(tr("finding: {finding}", finding=f.text))[:110], ("ref", f.where)) for f in draft.findings
+        ]
+        found.append((tr("to be seen to"), judged))
+        for key, place in STATIONS.items():
             fields: dict[Ref, Phrase] = desk.station(key).field_words()
-            found += [(tell(words), ("ref", ref)) for ref, words in fields.items()]
-        found += [(tell(tr("panel: {panel}", panel=term(p.name))), ("ref", refs.panel(p.name))) for p in draft.panels]
-        found += [(tell(tr("seam: {seam}", seam=term(t.seam.name))), ("ref", refs.seam(t.seam.name))) for t in draft.seams]
-        if isinstance(draft, Drafted):
-            named = dict.fromkeys(draft.cover.by_hand)
-            found += [(tell(tr("size: {size}", size=size_words(name))), ("size", name)) for name in named]
-        found += [(tell(tr("finding: {finding}", finding=f.text))[:110], ("ref", f.where)) for f in draft.findings]
-    found += [(tell(tr("job: {job}", job=Name(card.name))), ("job", card.id)) for card in session.store.cards()]
-    found += [(f"{say(c.words)}   {c.keys}", ("command", c.id)) for c in desk.commands if c.id != "go-to" and c.when(desk)]
+            group: list[tuple[str, object]] = [(tell(words), ("ref", ref)) for ref, words in fields.items()]
+            if key == "panels":
+                group += [(tell(tr("panel: {panel}", panel=term(p.name))), ("ref", refs.panel(p.name))) for p in draft.panels]
+                group += [
+                    (tell(tr("seam: {seam}", seam=term(t.seam.name))), ("ref", refs.seam(t.seam.name))) for t in draft.seams
+                ]
+                named = dict.fromkeys(draft.cover.by_hand) if isinstance(draft, Drafted) else {}
+                group += [(tell(tr("size: {size}", size=size_words(name))), ("size", name)) for name in named]
+            found.append((place.words, group))
+    jobs: list[tuple[str, object]] = [
+        (tell(tr("job: {job}", job=Name(card.name))), ("job", card.id)) for card in session.store.cards()
+    ]
+    found.append((tr("jobs"), jobs))
+    done: list[tuple[str, object]] = [
+        (f"{say(c.words)}   {c.keys}", ("command", c.id)) for c in desk.commands if c.id != "go-to" and c.when(desk)
+    ]
+    found.append((tr("what can be done"), done))
     return found
 
 
+class JobPlace(QWidget):
+    """The open job's own picture, on which the place is marked that one would go to."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.picture = CoverView(tr("Where on the job that is"), session)
+        self.picture.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.told = label(NOTHING, "soft", wrap=True)
+        self.told.setMinimumHeight(LOOK.px(40))
+        layout = column(
+            label(Name(session.open_job.name), "head", wrap=True), surface(column(self.picture, margins=4)), self.told
+        )
+        layout.setStretch(1, 1)
+        self.setLayout(layout)
+        self.point(None)
+
+    def point(self, value: object) -> None:
+        """Mark the place of an entry: a part of the cover shines, a reading shows its path on the thing."""
+        session, lit = self.session, frozenset[Ref]()
+        self.told.setText("")
+        if isinstance(value, tuple) and isinstance(value[1], Ref):
+            ref, body = value[1], session.body
+            if ref.of is Of.READING and body is not None:
+                place = next((p for p in session.places if p.key == ref.id), None)
+                path = body.tape(ref.id)
+                if place is not None and path is not None:
+                    self.picture.show_other()
+                    self.picture.show_scene(uncovered(body), path, session.tell(place.words))
+                    return
+            if ref.of in (Of.PANEL, Of.SEAM, Of.EDGE, Of.FEATURE):
+                lit = frozenset((ref.whole,))
+                part = next(
+                    (p for group in parts_of(session.open_job, session.draft) for p in group.parts if p.ref == ref.whole), None
+                )
+                self.told.setText(session.tell(part.words) if part is not None else "")
+        self.picture.show_cover(lit)
+
+
 def go_to_anything(desk: Desk) -> None:
-    """Type a part of a name and be there."""
-    picked = picked_from(desk.widget, tr("Go to anything"), goals(desk))
+    """Type a part of a name and be there; of the open job the place is seen on its picture before one goes."""
+    entries: list[tuple[str, object]] = []
+    for words, group in grouped(desk):
+        entries += [(say(words), Heading()), *group] if group else []
+    place = JobPlace(desk.session) if desk.session.job is not None else None
+    dialog = PickDialog(desk.widget, tr("Where to?"), entries, beside=place)
+    if place is not None:
+        dialog.pointed.connect(place.point)
+    with chosen(dialog) as yes:
+        picked = dialog.picked if yes else None
     if not isinstance(picked, tuple):
         return
     kind, value = picked

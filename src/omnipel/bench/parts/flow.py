@@ -4,13 +4,12 @@ from PySide6.QtCore import QPoint, QRect, QSize
 from PySide6.QtWidgets import QLayout, QLayoutItem, QWidget
 
 
-class Flow(QLayout):
-    """Rows of widgets; `even` makes all of a row equally wide."""
+class Held(QLayout):
+    """A layout that keeps its items itself and is as high as their places at a width need: what follows says in `_place` where they are."""
 
-    def __init__(self, *, gap: int = 8, even: bool = False) -> None:
+    def __init__(self) -> None:
         super().__init__()
         self.items: list[QLayoutItem] = []
-        self.gap, self.even = gap, even
         self.setContentsMargins(0, 0, 0, 0)
 
     def addItem(self, item: QLayoutItem) -> None:
@@ -44,6 +43,17 @@ class Flow(QLayout):
 
     def _place(self, rect: QRect, *, moving: bool) -> int:
         """Place everything (or only reckon); the height that was needed."""
+        raise NotImplementedError
+
+
+class Flow(Held):
+    """Rows of widgets; `even` makes all of a row equally wide."""
+
+    def __init__(self, *, gap: int = 8, even: bool = False) -> None:
+        super().__init__()
+        self.gap, self.even = gap, even
+
+    def _place(self, rect: QRect, *, moving: bool) -> int:
         rows: list[list[QLayoutItem]] = [[]]
         used = 0
         for item in self.items:

@@ -142,13 +142,13 @@ def _words_and_fields(look: Look) -> str:
     QWidget#ground, QMainWindow, QDialog {{ background: {c.ground}; }}
     QWidget#surface, QFrame#surface {{ background: {c.surface}; border: 1px solid {c.line}; border-radius: 4px; }}
     QLabel {{ background: transparent; }}
-    QLabel#title {{ font-size: {px(26)}px; font-weight: 600; }}
+    QLabel#title {{ font-size: {px(22)}px; font-weight: 600; }}
     QLabel#head {{ font-size: {px(17)}px; font-weight: 600; }}
     QLabel#soft {{ color: {c.soft}; }}
     QLabel#byhand {{ color: {c.accent}; font-weight: 600; }}
     QLabel#field {{ min-width: {px(150)}px; padding-right: 16px; qproperty-indent: 0; }}
     QLineEdit#words {{ min-width: {px(130)}px; }}
-    QLabel#big {{ font-size: {px(30)}px; font-weight: 600; }}
+    QLabel#big {{ font-size: {px(32)}px; font-weight: 600; }}
     QLabel#stop {{ color: {c.stop}; }}
     QLabel#look {{ color: {c.look}; }}
     QLabel#fine {{ color: {c.fine}; }}
@@ -178,15 +178,15 @@ def _buttons(look: Look) -> str:
     QPushButton:focus {{ border: 2px solid {c.accent}; padding: {px(5) - 1}px {px(12) - 1}px; }}
     QPushButton:pressed {{ background: {c.line}; }}
     QPushButton:disabled {{ color: {c.soft}; border-color: {c.line}; }}
-    QPushButton#small {{ padding: {px(3)}px {px(8)}px; font-size: {px(13)}px; min-height: {px(16)}px; }}
+    QPushButton#small {{ padding: {px(3)}px {px(8)}px; font-size: {px(14)}px; min-height: {px(16)}px; }}
     QPushButton#main {{ background: {c.accent}; color: {c.on_accent}; border-color: {c.accent}; font-weight: 600; }}
     QPushButton#main:focus {{ border: 2px solid {c.ink}; }}
-    QPushButton#chip {{ padding: {px(3)}px {px(9)}px; font-size: {px(16)}px; }}
+    QPushButton#chip {{ padding: {px(3)}px {px(9)}px; font-size: {px(17)}px; }}
     QPushButton#chip:checked {{ text-decoration: line-through; color: {c.soft}; }}
     QPushButton#quiet {{ border-color: transparent; background: transparent; text-align: left; padding: {px(3)}px {px(6)}px; }}
     QPushButton#quiet:hover {{ border-color: {c.line}; }}
     QPushButton#quiet:focus {{ border: 2px solid {c.accent}; padding: {px(3) - 1}px {px(6) - 1}px; }}
-    QPushButton#remedy {{ text-align: left; border-color: {c.line}; padding: {px(4)}px {px(8)}px; }}
+    QPushButton#remedy {{ text-align: left; border-color: {c.soft}; padding: {px(4)}px {px(8)}px; }}
     QPushButton#remedy:focus {{ border: 2px solid {c.accent}; padding: {px(4) - 1}px {px(8) - 1}px; }}
     QCheckBox {{ spacing: {px(7)}px; background: transparent; padding: 2px; min-height: {px(20)}px; }}
     QCheckBox:focus, QRadioButton:focus {{ border: 1px solid {c.accent}; border-radius: 3px; padding: 1px; }}
@@ -202,14 +202,14 @@ def _lists(look: Look) -> str:
     QScrollArea > QWidget > QWidget {{ background: transparent; }}
     QTableView#shelf {{ background: transparent; border: none; selection-background-color: transparent; }}
     QTableView#shelf::item, QTableView#shelf::item:selected {{ background: transparent; }}
-    QTreeWidget#parts {{ background: transparent; border: 2px solid transparent; outline: none; font-size: {px(13)}px; }}
+    QTreeWidget#parts {{ background: transparent; border: 2px solid transparent; outline: none; font-size: {px(14)}px; }}
     QTreeWidget#parts::item {{ padding: {px(3)}px {px(2)}px; min-height: {px(18)}px; }}
     QTreeWidget#parts::item:selected {{ background: {c.accent}; color: {c.on_accent}; }}
     QTreeWidget#parts::branch:selected {{ background: {c.accent}; }}
     QTreeWidget#parts:focus {{ border: 2px solid {c.accent}; }}
     QFrame#cost {{ background: {c.glow}; border: none; border-radius: 3px; }}
-    QSlider::groove:horizontal {{ height: {px(4)}px; background: {c.line}; border-radius: {px(2)}px; }}
-    QSlider::sub-page:horizontal {{ background: {c.soft}; border-radius: {px(2)}px; }}
+    QSlider::groove:horizontal {{ height: {px(4)}px; background: {c.soft}; border-radius: {px(2)}px; }}
+    QSlider::sub-page:horizontal {{ background: {c.accent}; border-radius: {px(2)}px; }}
     QSlider::handle:horizontal {{ background: {c.accent}; width: {px(18)}px; height: {px(18)}px; margin: -{px(7)}px 0; border-radius: {px(18) // 2}px; }}
     QSlider:focus {{ border: 2px solid {c.accent}; border-radius: 3px; }}
     QSlider {{ min-height: {px(24)}px; }}
@@ -225,7 +225,7 @@ def _lists(look: Look) -> str:
     QToolTip {{ background: {c.surface}; color: {c.ink}; border: 1px solid {c.line}; padding: 4px; }}
     QScrollBar:vertical {{ background: transparent; width: {px(10)}px; }}
     QScrollBar:horizontal {{ background: transparent; height: {px(10)}px; }}
-    QScrollBar::handle {{ background: {c.line}; border-radius: {px(4)}px; min-height: {px(24)}px; min-width: {px(24)}px; }}
+    QScrollBar::handle {{ background: {c.soft}; border-radius: {px(4)}px; min-height: {px(24)}px; min-width: {px(24)}px; }}
     QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
     QScrollBar::add-page, QScrollBar::sub-page {{ background: transparent; }}
     """

@@ -1,24 +1,43 @@
 """A list to pick from by typing a part of a name."""
 
-from PySide6.QtCore import QEvent, QObject, Qt
-from PySide6.QtGui import QKeyEvent
+from dataclasses import dataclass
+
+from PySide6.QtCore import QEvent, QObject, Qt, Signal
+from PySide6.QtGui import QFont, QKeyEvent
 from PySide6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QWidget
 
 from omnipel.bench.parts.asking import chosen
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.widgets import column, label, line
+from omnipel.bench.parts.widgets import column, label, line, row
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import Phrase, tr
+
+
+@dataclass(frozen=True, slots=True)
+class Heading:
+    """What stands over a group of entries, in the place of a value; it cannot be picked, and is not there when nothing below it is."""
 
 
 class PickDialog(QDialog):
     """A line to type into and a list that narrows; Enter takes the chosen entry.
 
     Args:
-        entries: pairs of words and what they stand for.
+        entries: pairs of words and what they stand for, or a `Heading`.
+        beside: what else is shown, left of the list.
     """
 
-    def __init__(self, parent: QWidget, title: Phrase, entries: list[tuple[str, object]], *, current: int = 0) -> None:
+    pointed = Signal(object)
+    """What the entry stands for that would be taken now; None for none."""
+
+    def __init__(
+        self,
+        parent: QWidget,
+        title: Phrase,
+        entries: list[tuple[str, object]],
+        *,
+        current: int = 0,
+        beside: QWidget | None = None,
+    ) -> None:
         super().__init__(parent)
         self.setWindowTitle(say(title))
         self.entries = entries
@@ -26,31 +45,64 @@ class PickDialog(QDialog):
         self.line = line(title, tr("type a part of its name"))
         self.list = QListWidget()
         self.list.setAccessibleName(say(tr("Matches")))
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.line.textChanged.connect(self._narrow)
         self.list.itemActivated.connect(lambda _item: self._take())
-        self.line.installEventFilter(self)
-        self.setLayout(
-            column(
-                label(title, "head"),
-                self.line,
-                self.list,
-                label(tr("↑ ↓ choose · Enter goes there · Esc stays"), "soft"),
-                margins=16,
-            )
+        self.list.currentItemChanged.connect(
+            lambda item, _before: self.pointed.emit(item.data(Qt.ItemDataRole.UserRole) if item is not None else None)
         )
-        self.resize(LOOK.px(560), LOOK.px(460))
+        self.line.installEventFilter(self)
+        picking = column(
+            label(title, "head"), self.line, self.list, label(tr("↑ ↓ choose · Enter goes there · Esc stays"), "soft")
+        )
+        if beside is None:
+            picking.setContentsMargins(16, 16, 16, 16)
+            self.setLayout(picking)
+        else:
+            both = row(beside, spacing=16, margins=16)
+            both.addLayout(picking)
+            both.setStretch(0, 2)
+            both.setStretch(1, 3)
+            self.setLayout(both)
+        self.resize(LOOK.px(560 if beside is None else 860), LOOK.px(460 if beside is None else 540))
         self._narrow("")
-        self.list.setCurrentRow(min(current, self.list.count() - 1))
+        if current:
+            self.list.setCurrentRow(min(current, self.list.count() - 1))
 
     def _narrow(self, text: str) -> None:
         words = text.casefold().split()
         self.list.clear()
+        above: QListWidgetItem | None = None
         for shown, value in self.entries:
-            if all(word in shown.casefold() for word in words):
+            if isinstance(value, Heading):
+                above = QListWidgetItem(shown)
+                above.setFlags(Qt.ItemFlag.NoItemFlags)
+                above.setFont(LOOK.font(14, QFont.Weight.DemiBold))
+                above.setForeground(LOOK.colour("soft"))
+            elif all(word in shown.casefold() for word in words):
+                if above is not None:
+                    self.list.addItem(above)
+                    above = None
                 item = QListWidgetItem(shown)
                 item.setData(Qt.ItemDataRole.UserRole, value)
                 self.list.addItem(item)
-        self.list.setCurrentRow(0)
+        self._step(self._best(text.casefold()), 1)
+
+    def _best(self, text: str) -> int:
+        """The row that is meant most likely: the first whose own name begins with what was typed."""
+        names = [self.list.item(k).text().casefold() for k in range(self.list.count())]
+        return next((k for k, name in enumerate(names) if text and name.rpartition(": ")[2].startswith(text)), 0)
+
+    def _step(self, start: int, step: int) -> None:
+        """Choose the entry at a row, or the next beyond it that is none of the headings."""
+        low, high = 0, self.list.count() - 1
+        at = min(max(start, low), high)
+        while low <= at <= high and not self.list.item(at).flags() & Qt.ItemFlag.ItemIsSelectable:
+            at += 1 if step >= 0 else -1
+        if low <= at <= high:
+            self.list.setCurrentRow(at)
+            if at == 1 and not self.list.item(0).flags() & Qt.ItemFlag.ItemIsSelectable:
+                self.list.scrollToTop()  # its heading is seen, too
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if event.type() == QEvent.Type.KeyPress and isinstance(event, QKeyEvent):
@@ -58,7 +110,7 @@ class PickDialog(QDialog):
                 Qt.Key(event.key()), 0
             )
             if step:
-                self.list.setCurrentRow(min(max(self.list.currentRow() + step, 0), self.list.count() - 1))
+                self._step(self.list.currentRow() + step, step)
                 return True
             if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
                 self._take()
@@ -67,7 +119,7 @@ class PickDialog(QDialog):
 
     def _take(self) -> None:
         item = self.list.currentItem()
-        if item is not None:
+        if item is not None and item.flags() & Qt.ItemFlag.ItemIsSelectable:
             self.picked = item.data(Qt.ItemDataRole.UserRole)
             self.accept()
 

@@ -1,6 +1,7 @@
 """A page that scrolls up and down."""
 
 from PySide6.QtCore import QEvent, QObject, QSize, Qt
+from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QScrollArea, QWidget
 
 
@@ -14,6 +15,18 @@ class Scrolled(QScrollArea):
         self.setWidgetResizable(True)
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        self.verticalScrollBar().installEventFilter(self)
+
+    def _keep_room(self) -> None:
+        """What is in it is as wide with a scroll bar as without: else a page that just fits could stand there either way."""
+        bar = self.verticalScrollBar()
+        kept = 0 if self.whole or not bar.isHidden() else bar.sizeHint().width()
+        if kept != self.viewportMargins().right():
+            self.setViewportMargins(0, 0, kept, 0)
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._keep_room()
 
     def show_whole(self, yes: bool) -> None:
         """All of it, or as much as there is room for."""
@@ -21,10 +34,14 @@ class Scrolled(QScrollArea):
             self.whole = yes
             policy = Qt.ScrollBarPolicy.ScrollBarAlwaysOff if yes else Qt.ScrollBarPolicy.ScrollBarAsNeeded
             self.setVerticalScrollBarPolicy(policy)
+            self._keep_room()
             self.updateGeometry()
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-        if self.whole and event.type() is QEvent.Type.LayoutRequest:
+        if watched is self.verticalScrollBar():
+            if event.type() in (QEvent.Type.Show, QEvent.Type.Hide):
+                self._keep_room()
+        elif self.whole and event.type() is QEvent.Type.LayoutRequest:
             self.updateGeometry()
         return super().eventFilter(watched, event)
 

@@ -90,6 +90,7 @@ class SectionTile(QAbstractButton):
         self.section, self.value, self.cloth = section, value, QColor("#9db08a")
         self.setText(words)
         self.setCheckable(True)
+        self.setAutoExclusive(True)  # one of them: told as a radio button
         self.setAccessibleName(words)
         self.setAccessibleDescription(about)
         self.setToolTip(about)

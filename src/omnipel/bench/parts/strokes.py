@@ -10,7 +10,7 @@ from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
 
 from omnipel.bench.parts.look import LOOK, Colours
-from omnipel.core.pictures.pens import FAR, FILLS, FULL, HEAD, LAYERS, PATH, PENS, Layer, Pen
+from omnipel.core.pictures.pens import FAR, FILLS, FULL, HEAD, KEPT, LAYERS, PATH, PENS, Layer, Pen
 from omnipel.core.words.refs import Ref
 
 Shape = QPolygonF | QPainterPath | list[QLineF]
@@ -229,8 +229,8 @@ def shaded(colour: QColor, tone: float) -> QColor:
 class Thumbnail:
     """A picture made ready once, to be painted small into any box; it fills `bounds`, y down."""
 
-    def __init__(self, strokes: Sequence[tuple[Stroke, Shape]], bounds: QRectF) -> None:
-        self.strokes, self.bounds = strokes, bounds
+    def __init__(self, strokes: Sequence[tuple[Stroke, Shape]], bounds: QRectF, cloth: QColor | None = None) -> None:
+        self.strokes, self.bounds, self.cloth = strokes, bounds, cloth
 
     def paint(self, painter: QPainter, box: QRectF, cloth: QColor | None = None) -> None:
         """Paint it fitted into a box, in the colour of its cloth."""
@@ -239,7 +239,7 @@ class Thumbnail:
         painter.translate(box.center())
         painter.scale(scale, scale)
         painter.translate(-self.bounds.center())
-        paint_strokes(painter, self.strokes, cloth or LOOK.colour("line"))
+        paint_strokes(painter, self.strokes, cloth or self.cloth or LOOK.colour("line"))
         painter.restore()
 
 
@@ -247,8 +247,8 @@ def unpacked(picture: bytes) -> Thumbnail:
     """A kept picture, as `core/pictures/kept.py` packs it; an empty one for what is none."""
     strokes: list[tuple[Stroke, Shape]] = []
     try:
-        mark, wide, high = struct.unpack_from(HEAD, picture)
-        if mark != b"K2":
+        mark, wide, high, *cloth = struct.unpack_from(HEAD, picture)
+        if mark != KEPT:
             return Thumbnail((), QRectF())
         at = struct.calcsize(HEAD)
         while at < len(picture):
@@ -265,4 +265,4 @@ def unpacked(picture: bytes) -> Thumbnail:
             strokes.append((made, shaped(made, list(zip(flat[::2], flat[1::2], strict=True)), 1.0)))
     except (struct.error, IndexError, ValueError):
         return Thumbnail((), QRectF())
-    return Thumbnail(strokes, QRectF(0.0, 0.0, wide, high))
+    return Thumbnail(strokes, QRectF(0.0, 0.0, wide, high), QColor(*cloth))

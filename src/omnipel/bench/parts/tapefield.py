@@ -6,9 +6,10 @@ What is typed is compared with the value that is stored, never with what is show
 from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QKeyEvent, QValidator
 from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.ruler import RulerEdge
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.draft import letters
@@ -16,6 +17,7 @@ from omnipel.core.tape.readings import value
 from omnipel.core.tolerances import AS_TYPED, LONGEST
 from omnipel.core.words.notation import TapeError, parse_length
 from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Value, mm, tr
+from omnipel.core.words.typeset import STROKE, fractions
 from omnipel.core.words.units import Unit, format_length
 
 Doubts = Callable[[float], Phrase]
@@ -33,6 +35,13 @@ def names_of(session: Session) -> dict[str, float]:
             named[session.tell(place.words)] = taken[place.key]
             named[letters(i)] = taken[place.key]
     return named
+
+
+class SetInType(QValidator):
+    """Takes whatever is typed; a fraction becomes a real one while it is."""
+
+    def validate(self, text: str, cursor: int) -> object:
+        return QValidator.State.Acceptable, fractions(text), cursor
 
 
 class TapeField(QWidget):
@@ -81,6 +90,9 @@ class TapeField(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(3)
         layout.addWidget(self.line)
+        if large:
+            self.line.setValidator(SetInType(self.line))
+            layout.addWidget(RulerEdge(session))
         layout.addWidget(self.note)
         # Only now that it has a parent: a label made visible before that is a window of its own and takes the keys.
         self.note.setVisible(large)
@@ -114,7 +126,7 @@ class TapeField(QWidget):
     def _parsed(self) -> float | None:
         """The length that stands in the field, or None when it is none; the note says why."""
         try:
-            length = parse_length(self.line.text(), self.session.unit, names_of(self.session))
+            length = parse_length(self._typed(), self.session.unit, names_of(self.session))
         except TapeError as error:
             self._say(self.session.sentence(error.phrase), wrong=True)
             return None
@@ -138,7 +150,7 @@ class TapeField(QWidget):
         return length
 
     def _typed(self) -> str:
-        return self.line.text().strip()
+        return self.line.text().replace(STROKE, "/").strip()
 
     def read(self) -> float | None:
         """The length that stands in the field, with how it was read in the note; None when it is none."""

@@ -38,6 +38,7 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.scrolled import Scrolled
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import NOTHING, Phrase, Value
+from omnipel.core.words.typeset import fractions
 
 if TYPE_CHECKING:
     from omnipel.bench.session import Session
@@ -242,15 +243,20 @@ def paint_state(painter: QPainter, box: QRectF, state: str, colour: QColor | Non
             painter.drawEllipse(inner.adjusted(1, 1, -1, -1))
 
 
+SHORT = 12
+"""A verdict of so many letters stands in the largest type."""
+
+
 class Glow(QFrame):
     """A line of the tally; glows for a second when what it shows has changed, and leads to its place when clicked."""
 
     clicked = Signal()
 
-    def __init__(self, words: Phrase) -> None:
+    def __init__(self, words: Phrase, *, large: bool = False) -> None:
         super().__init__()
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.large = large
         self.head, self.value, self.mark = label(words, "soft"), label(NOTHING, "head", wrap=True), StateMark()
         self.under = label(NOTHING, "soft", wrap=True)
         self.words = say(words)
@@ -275,7 +281,9 @@ class Glow(QFrame):
             self.timer.start()
             self.update()
         self.seen = told
-        self.value.setText(value)
+        if self.large:
+            restyle(self.value, "big" if len(value) <= SHORT else "title")
+        self.value.setText(fractions(value))
         self.under.setText(under)
         self.under.setVisible(bool(under))
         self.mark.set_state(state)

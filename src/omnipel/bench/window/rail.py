@@ -88,7 +88,7 @@ class StationButton(QAbstractButton):
             paint_state(
                 painter, QRectF(LOOK.px(9), LOOK.px(29), LOOK.px(14), LOOK.px(14)), self.state, ink if self.here else None
             )
-            painter.setFont(LOOK.font(13))
+            painter.setFont(LOOK.font(14))
             painter.setPen(ink if self.here else LOOK.colour("soft"))
             painter.drawText(LOOK.px(28), LOOK.px(41), say(self.state.words))
         painter.end()

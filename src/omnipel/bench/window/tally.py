@@ -28,7 +28,11 @@ class Tally(QFrame):
         super().__init__()
         self.session = session
         self.setObjectName("tally")
-        self.goes_on, self.seams, self.cloth = Glow(tr("Goes on?")), Glow(tr("Seams true")), Glow(tr("Cloth in panels"))
+        self.goes_on, self.seams, self.cloth = (
+            Glow(tr("Goes on?"), large=True),
+            Glow(tr("Seams true")),
+            Glow(tr("Cloth in panels")),
+        )
         self.goes_on.clicked.connect(lambda: session.go.emit(refs.FIT))
         self.seams.clicked.connect(lambda: session.go.emit(refs.seam()))
         self.cloth.clicked.connect(lambda: session.go.emit(refs.panel()))
@@ -162,13 +166,13 @@ class FindingCard(QFrame):
         show.setAccessibleName(session.tell(tr("Show {subject}", subject=subject(finding))))
         self.why = button(tr("Why"), self._unfold, "quiet")
         self.why.setAccessibleName(session.tell(tr("Why: {subject}", subject=subject(finding))))
-        self.why.setVisible(self.brief)
         head.addWidget(self.why)
         head.addWidget(show)
         self.text = label(wrap=True)
         self.text.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Minimum)
         self.remedies = [WordButton(partial(self._cure, k)) for k in range(len(finding.remedies))]
         self.setLayout(column(head, self.text, *self.remedies, spacing=2))
+        self.why.setVisible(self.brief)  # only now that it has a parent: else it is a window of its own and takes the keys
         self._fold(self.brief)
 
     def _fold(self, folded: bool) -> None:

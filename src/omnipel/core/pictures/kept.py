@@ -1,24 +1,26 @@
 """A picture as a few hundred bytes, to be kept beside a job and painted again without geometry or numbers being loaded.
 
-Format: `K2`, then width and height of the picture; then for each path its layer, flags, tone, what fills it, the numbers of its rings and of its
-points, then where its rings begin but for the first, and its points, y down from the upper left corner, the longer side being `SIDE`. All
-little-endian; labels are left out.
+Format: `K3`, then width and height of the picture and the colour of its cloth (red, green, blue); then for each path its layer, flags, tone, what
+fills it, the numbers of its rings and of its points, then where its rings begin but for the first, and its points, y down from the upper left corner,
+the longer side being `SIDE`. All little-endian; labels are left out.
 """
 
+import re
 import struct
 from typing import Final
 
 import numpy as np
 
 from omnipel.core.pictures.drawing import Drawing, Path
-from omnipel.core.pictures.pens import FILLS, FULL, HEAD, LAYERS, PATH, SIDE
+from omnipel.core.pictures.pens import FILLS, FULL, HEAD, KEPT, LAYERS, PATH, SIDE
 
 
-def packed(drawing: Drawing) -> bytes:
-    """The picture's paths as bytes."""
+def packed(drawing: Drawing, cloth: str = "") -> bytes:
+    """The picture's paths as bytes; `cloth` is the colour of its cloth, `#rrggbb`."""
     x0, y0, x1, y1 = drawing.bounds
     scale = SIDE / max(x1 - x0, y1 - y0, 1e-9)
-    parts = [struct.pack(HEAD, b"K2", round((x1 - x0) * scale), round((y1 - y0) * scale))]
+    colour = bytes.fromhex(cloth[1:]) if HEX.fullmatch(cloth) else bytes.fromhex(PLAIN)
+    parts = [struct.pack(HEAD, KEPT, round((x1 - x0) * scale), round((y1 - y0) * scale), *colour)]
     for item in drawing.items:
         if not isinstance(item, Path) or not 0 < len(item.points) < MOST:
             continue
@@ -33,5 +35,8 @@ def packed(drawing: Drawing) -> bytes:
     return b"".join(parts)
 
 
+HEX: Final = re.compile("#[0-9a-fA-F]{6}")
+PLAIN: Final = "cdc2ae"
+"""The colour of cloth that is told no other."""
 MOST: Final = 1 << 16
 """Points of one path."""

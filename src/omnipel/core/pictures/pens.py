@@ -41,7 +41,8 @@ class Layer(StrEnum):
 LAYERS: Final = tuple(Layer)
 FILLS: Final = ("", "object", "sticks out", "cloth", "window", "webbing", "trim", "print")
 """What may fill a path of a kept picture, or what its lines lie on."""
-HEAD: Final = "<2shh"
+KEPT: Final = b"K3"
+HEAD: Final = "<2shhBBB"
 PATH: Final = "<BBBBHH"
 FULL: Final = 200
 """A tone of 1 is kept as this."""

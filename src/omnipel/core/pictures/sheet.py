@@ -273,7 +273,7 @@ def _mark(panel: Panel, mark: Marked, text: float, room: Room) -> list[Item]:
         anchor = 1.0 if away[0] > 0.7 else 0.0 if away[0] < -0.7 else 0.5
         half = width_of(notch.label, text) / 2.0 + 0.3 * text
         for inward, side in ((inward, side) for side in dict.fromkeys((anchor, 0.0, 1.0)) for inward in INWARD):
-            at = place - away * text * inward + into * (half if anchor == 0.5 else text)
+            at = place - away * text * inward + into * (half if anchor == 0.5 else 2.1 * text)
             beside = 0.0 if side == anchor else (0.4 if side == 0.0 else -0.4) * text
             where = float(at[0]) + beside, float(at[1] - text * 0.35)
             label = Label(where, notch.label, text, Layer.MARKS, side, ref=ref)

@@ -16,6 +16,7 @@ from omnipel.core.drafting.pieces import Piece, flat_parts
 from omnipel.core.drafting.seams import Run
 from omnipel.core.forms.body import Body
 from omnipel.core.job.thing import SticksOut, Treatment
+from omnipel.core.pictures.cords import cords
 from omnipel.core.pictures.dressing import Dressing
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.scene import Scene
@@ -110,7 +111,7 @@ def cover_sheets(cover: Cover, *, plain: bool = False) -> tuple[Sheet, ...]:
     made = [
         _sheet(piece, cover, dressing, k, SHADES[patterns.index(piece.panel) % len(SHADES)]) for k, piece in enumerate(pieces)
     ]
-    return (*_with_mates(made, cover), *_hanging(cover))
+    return (*_with_mates(made, cover), *_hanging(cover), *cords(cover, list(pieces), size))
 
 
 def _fineness(cover: Cover, pieces: Sequence[Piece], size: float, share: float) -> float:

@@ -6,11 +6,12 @@ from operator import attrgetter
 
 from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QApplication, QFormLayout, QLabel, QWidget
+from PySide6.QtWidgets import QApplication, QLabel, QWidget
 
 from omnipel.bench.parts.finished import FinishedOrCut
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import combo
+from omnipel.bench.parts.rows import Rows
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import check, label, line, reveal
 from omnipel.bench.session import Session
@@ -78,12 +79,8 @@ class ChoiceForm(QWidget):
         self.whys: dict[Ref, Why] = {}
         self.told_of = Ref(Of.JOB)
         self.by_hand: Sentence | None = None
-        self.form = QFormLayout(self)
-        self.form.setLabelAlignment(Qt.AlignmentFlag.AlignLeft)
-        self.form.setFieldGrowthPolicy(QFormLayout.FieldGrowthPolicy.AllNonFixedFieldsGrow)
-        self.form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)
-        self.form.setHorizontalSpacing(0)  # the names bring it: a form that asks whether a row is too long forgets its spacing
-        self.form.setVerticalSpacing(5)
+        self.form = Rows(self)
+        self.form.setSpacing(5)
         self.form.setContentsMargins(0, 0, 8, 0)
         app = QApplication.instance()
         if isinstance(app, QApplication):
@@ -99,8 +96,7 @@ class ChoiceForm(QWidget):
         self.whys.clear()
         self.shown = None
         self.by_hand = None
-        while self.form.rowCount():
-            self.form.removeRow(0)
+        self.form.clear()
 
     def fill(self) -> None:
         """Show the job as it stands; what its cover has no use for is not there."""
@@ -112,9 +108,9 @@ class ChoiceForm(QWidget):
         if offered != self.shown:
             self.shown = offered
             for ref, row in self.rows:
-                self.form.setRowVisible(row, ref in offered)
+                self.form.show_row(row, ref in offered)
             for head, refs_ in self.heads:
-                self.form.setRowVisible(head, not offered.isdisjoint(refs_))
+                self.form.show_row(head, not offered.isdisjoint(refs_))
 
     def _in_hand(self, _before: QWidget | None, now: QWidget | None) -> None:
         """Say why one chooses the one or the other in the field that has the focus."""
@@ -145,7 +141,7 @@ class ChoiceForm(QWidget):
             return
         draft, cover = self.session.draft, self.session.open_job.cover
         stood_in = draft.cover.stood_in if isinstance(draft, Drafted) else {}
-        self.form.setRowVisible(self.by_hand, bool(stood_in))
+        self.form.show_row(self.by_hand, bool(stood_in))
         if stood_in:
             asked = options_used(SCHEMES[cover.scheme], cover, self.session.body)
             called = {refs.ANY_CLEARANCE: tr("clearance")} | {refs.option(option.key): option.words for option in asked}
@@ -174,12 +170,12 @@ class ChoiceForm(QWidget):
     def stood_in(self) -> None:
         """A row for what sizes set by hand stand in for."""
         self.by_hand = Sentence()
-        self.form.addRow(self.by_hand)
+        self.form.addWidget(self.by_hand)
 
     def head(self, words: Phrase) -> None:
         """A heading."""
         head = label(words, "head", wrap=True)
-        self.form.addRow(head)
+        self.form.addWidget(head)
         self.heads.append((head, []))
 
     def row(self, ref: Ref, field: QWidget, words: Phrase | None = None, why: Why | None = None) -> None:
@@ -188,9 +184,9 @@ class ChoiceForm(QWidget):
         self.fields[ref] = field
         if words:
             self.named[ref] = words
-        name = label(words, "field", wrap=True)
+        name = label(words, wrap=True)
         name.setBuddy(field)
-        self.form.addRow(name, field)
+        self.form.add_row(name, field)
         self.under(ref, field)
         if why is not None:
             self.why(why)
@@ -204,7 +200,7 @@ class ChoiceForm(QWidget):
     def whole_row(self, ref: Ref, field: QWidget) -> None:
         """A field as wide as the form."""
         self.fields[ref], self.named[ref] = field, FIELDS[ref]
-        self.form.addRow(field)
+        self.form.addWidget(field)
         self.under(ref, field)
 
     def why(self, why: Why) -> None:

@@ -11,11 +11,12 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import column, label, paint_state, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.bench.stations.cover.sectioncut import SectionCut
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.fit.lowering import Lowering, lowering
 from omnipel.core.tolerances import TIGHT_CLEARANCE
-from omnipel.core.words.phrases import mm, term, tr
+from omnipel.core.words.phrases import mm, tr
 
 STEPS = 200
 LIKELY = 2.0
@@ -42,9 +43,12 @@ class LoweringPanel(QWidget):
         self.slider.setAccessibleName(say(tr("Lower it: how far the cover has come down")))
         self.slider.valueChanged.connect(self._moved)
         self.curve = GapCurve(session)
+        self.section = SectionCut(session)
         top = row(self.head, self.slider, spacing=10)
         top.setStretch(1, 1)
-        self.setLayout(column(top, self.curve, spacing=2))
+        below = row(self.section, self.curve, spacing=8)
+        below.setStretch(1, 1)
+        self.setLayout(column(top, below, spacing=2))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def refresh(self) -> None:
@@ -56,7 +60,15 @@ class LoweringPanel(QWidget):
             self.head.setText(say(tr("Lower it into its bag")) if draft.cover.from_below else say(tr("Lower it")))
         self.setVisible(self.way is not None)
         self.curve.show_way(self.way, self.share)
+        self.section.show_draft(draft if isinstance(draft, Drafted) and self.way is not None else None)
+        self._raise()
         self._mark()
+
+    def _raise(self) -> None:
+        """Show the half-section with the cover as high as the slider has it."""
+        if self.way is not None:
+            depth = float(self.way.depths[self.way.tightest])
+            self.section.show_height((1.0 - self.share) * self.way.travel, depth)
 
     def _mark(self) -> None:
         """Mark where it is narrowest now, while it is on its way, or where it jams."""
@@ -77,6 +89,7 @@ class LoweringPanel(QWidget):
     def _moved(self, _value: int) -> None:
         if self.way is not None:
             self.curve.show_way(self.way, self.share)
+            self._raise()
             self.lifted.emit((1.0 - self.share) * self.way.travel)
             self._mark()
 
@@ -108,9 +121,9 @@ class GapCurve(QWidget):
         jams = way.jams
         if jams is not None:
             return self.session.tell(
-                tr("jams {depth} below the top: {gap} too tight on each side", depth=depth, gap=mm(-gap, fine=True))
+                tr("jams: {gap} too tight on each side, {depth} below the top", depth=depth, gap=mm(-gap, fine=True))
             )
-        return self.session.tell(tr("tightest {depth} below the top: {gap} on each side", depth=depth, gap=mm(gap, fine=True)))
+        return self.session.tell(tr("tightest: {gap} on each side, {depth} below the top", depth=depth, gap=mm(gap, fine=True)))
 
     def _here(self, way: Lowering) -> str:
         here = int(abs(way.lowered - self.share).argmin())
@@ -125,7 +138,7 @@ class GapCurve(QWidget):
         painter.setFont(LOOK.font(12))
         low, high = self._range(way)
         marks = self._marks(low, high)
-        names = [self.session.fmt(mark, with_unit=False) for mark in marks]
+        names = [self.session.fmt(mark, with_unit=mark == marks[-1]) for mark in marks]
         left = max(painter.fontMetrics().horizontalAdvance(name) for name in names) + 14
         box = QRectF(left, LOOK.px(20), self.width() - left - 14, self.height() - LOOK.px(42))
 
@@ -151,7 +164,7 @@ class GapCurve(QWidget):
         painter.setPen(QPen(LOOK.colour("accent"), 2.4))
         painter.setBrush(LOOK.colour("surface"))
         painter.drawEllipse(here, 5.0, 5.0)
-        self._words(painter, way, box, at(float(way.lowered[way.tightest]), float(way.gaps[way.tightest])), curve)
+        self._words(painter, way, at(float(way.lowered[way.tightest]), float(way.gaps[way.tightest])))
         painter.end()
 
     def _axes(self, painter: QPainter, box: QRectF, marks: list[tuple[float, bool, str]]) -> None:
@@ -163,8 +176,6 @@ class GapCurve(QWidget):
             painter.setPen(LOOK.colour("soft"))
             where = QRectF(0, y - 9, box.left() - 8, 18)
             painter.drawText(where, Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter, name)
-        unit = self.session.tell(tr("gap on each side, {unit}", unit=term(self.session.unit.label)))
-        painter.drawText(QRectF(4, 0, box.width(), LOOK.px(17)), Qt.AlignmentFlag.AlignLeft, unit)
         under = QRectF(box.left(), box.bottom() + 3, box.width(), LOOK.px(17))
         for words, flag in (
             (tr("lifted"), Qt.AlignmentFlag.AlignLeft),
@@ -173,23 +184,15 @@ class GapCurve(QWidget):
         ):
             painter.drawText(under, flag, say(words))
 
-    def _words(self, painter: QPainter, way: Lowering, box: QRectF, at: QPointF, curve: list[QPointF]) -> None:
-        """The tightest place, marked and said, above or below the curve where there is room."""
+    def _words(self, painter: QPainter, way: Lowering, at: QPointF) -> None:
+        """The tightest place, marked on the curve and said above it."""
         gap = float(way.gaps[way.tightest])
         state = "stop" if gap < 0.0 else "look" if gap < TIGHT_CLEARANCE else "fine"
         paint_state(painter, QRectF(at.x() - 8, at.y() - 8, 16, 16), state)
-        painter.setFont(LOOK.font(13, QFont.Weight.DemiBold))
+        painter.setFont(LOOK.font(12, QFont.Weight.DemiBold))
         painter.setPen(LOOK.colour("ink"))
-        words = self._told(way)
-        wide, high = painter.fontMetrics().horizontalAdvance(words) + 8, LOOK.px(18)
-        x = min(max(at.x() - wide / 2.0, box.left() + 4), box.right() - wide)
-        under = [p.y() for p in curve if x - 8 <= p.x() <= x + wide + 8] or [at.y()]
-        above, below = min(under) - box.top(), box.bottom() - max(under)
-        y = min(under) - high - 8 if above > high + 10 and above >= below else max(under) + 8
-        y = min(max(y, box.top() - 2), box.bottom() - high)
-        if abs(y + high / 2.0 - at.y()) < high:  # beside its mark
-            x = at.x() + 14.0 if at.x() + wide + 14.0 < box.right() else at.x() - wide - 14.0
-        painter.drawText(QRectF(x, y, wide, LOOK.px(18)), Qt.AlignmentFlag.AlignCenter, words)
+        words = painter.fontMetrics().elidedText(self._told(way), Qt.TextElideMode.ElideRight, int(self.width() - 8.0))
+        painter.drawText(QRectF(4.0, 0.0, self.width() - 8.0, LOOK.px(18)), Qt.AlignmentFlag.AlignRight, words)
 
     def _range(self, way: Lowering) -> tuple[float, float]:
         """What the curve is drawn between: 0 and what is of use; far more room than that is cut off."""

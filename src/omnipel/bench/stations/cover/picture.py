@@ -66,7 +66,7 @@ class PickedView(CoverView):
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         if self.said:
             lines = self.said.split("\n")
-            painter.setFont(LOOK.font(13))
+            painter.setFont(LOOK.font(14))
             high = painter.fontMetrics().height()
             wide = max(painter.fontMetrics().horizontalAdvance(line) for line in lines) + 16
             x = min(max(self.at.x() + 14.0, 4.0), self.width() - wide - 4.0)

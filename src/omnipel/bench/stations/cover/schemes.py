@@ -161,6 +161,7 @@ class SchemeCard(QAbstractButton):
         self.cloth = QColor("#9db08a")
         self.lines: tuple[str, ...] = ()
         self.setCheckable(True)
+        self.setAutoExclusive(True)  # one of them: told as a radio button
         self.setToolTip(say(scheme.about))
         self.setAccessibleName(f"{say(scheme.words)}. {say(scheme.about)}")
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)

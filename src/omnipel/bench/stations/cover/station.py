@@ -26,6 +26,7 @@ from omnipel.core.forms import FORMS
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, term, tr
 from omnipel.core.words.refs import Of, Ref
+from omnipel.core.words.typeset import fractions
 
 
 class CoverStation(QWidget):
@@ -190,7 +191,7 @@ class CoverStation(QWidget):
             case _:
                 words = SCHEMES[self.session.open_job.cover.scheme].words
                 self.pages.setCurrentIndex(0)
-        self.title.setText(self.session.tell(words))
+        self.title.setText(fractions(self.session.tell(words)))
         self.why.setVisible(bool(self.why.text()) and ref in (WHOLE, CLOTH, LAYERS))
         self.adding.setVisible(ref.of in (Of.PANEL, Of.FEATURE) or ref == WHOLE)
 

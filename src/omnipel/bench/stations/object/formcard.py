@@ -24,6 +24,7 @@ class FormCard(QAbstractButton):
         super().__init__()
         self.form = form
         self.setCheckable(True)
+        self.setAutoExclusive(True)  # one of them: told as a radio button
         self.setAccessibleName(f"{say(form.words)}. {say(form.about)}")
         self.setToolTip(say(form.about))
         self.picture: Thumbnail | None = None
@@ -41,7 +42,7 @@ class FormCard(QAbstractButton):
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setBrush(LOOK.colour("surface"))
-        ring = LOOK.colour("accent") if self.isChecked() or self.hasFocus() else LOOK.colour("line")
+        ring = LOOK.colour("accent") if self.isChecked() or self.hasFocus() else LOOK.colour("soft")
         painter.setPen(QPen(ring, 3.0 if self.isChecked() else 2.0 if self.hasFocus() else 1.0))
         painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 4, 4)
         self.picture.paint(painter, QRectF(10, 8, self.width() - 20, self.height() - LOOK.px(24) - 14))

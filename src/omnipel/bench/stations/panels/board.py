@@ -1,13 +1,15 @@
 """The board of panels at one scale, and the key to its lines."""
 
-from PySide6.QtCore import QPointF, QSize, Qt
+from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
+from omnipel.bench.parts.ruler import EDGE, paint_edge
 from omnipel.bench.parts.sketchview import SPOT
 from omnipel.bench.parts.strokes import pen
+from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.pictures.labels import extent
 from omnipel.core.pictures.pens import LAYER_WORDS
@@ -17,8 +19,9 @@ from omnipel.core.words.phrases import Phrase, listed, tr
 class BoardView(PictureView):
     """The board: all of it is fitted, with its words; `spots` are places that are walked along, in its own frame."""
 
-    def __init__(self, words: Phrase) -> None:
+    def __init__(self, words: Phrase, session: Session) -> None:
         super().__init__(words)
+        self.session = session
         self.spots: tuple[tuple[float, float], ...] = ()
 
     def frame(self) -> tuple[float, float, float, float]:
@@ -38,9 +41,15 @@ class BoardView(PictureView):
 
     def paintEvent(self, event: QPaintEvent) -> None:
         super().paintEvent(event)
-        if not self.spots:
-            return
         painter = QPainter(self)
+        edge = QRectF(3.0, self.height() - EDGE - 3.0, self.width() - 6.0, EDGE)
+        zero = self.to_screen(self.frame()[0], 0.0).x()
+        painter.setClipRect(edge)
+        painter.translate(0.0, 2.0 * edge.center().y())
+        painter.scale(1.0, -1.0)  # it stands on the lower side
+        paint_edge(painter, edge, self.zoom, zero, self.session.unit, LOOK.colour("soft"))
+        painter.resetTransform()
+        painter.setClipping(False)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         for x, y in self.spots:
             painter.setBrush(LOOK.colour("accent"))
@@ -64,7 +73,7 @@ class LayerKey(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.setFont(LOOK.font(13))
+        painter.setFont(LOOK.font(14))
         x, middle = 12.0, self.height() / 2.0
         for layer, phrase in LAYER_WORDS.items():
             words = say(phrase)

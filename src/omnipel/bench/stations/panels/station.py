@@ -25,6 +25,7 @@ from omnipel.core.drafting.seams import Trued
 from omnipel.core.drafting.walking import Step, walk
 from omnipel.core.pictures.board import Board, fitted_board
 from omnipel.core.pictures.drawing import Drawing
+from omnipel.core.pictures.sheet import by, count_words
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
@@ -36,7 +37,7 @@ class PanelsStation(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.board = BoardView(tr("Panels to scale"))
+        self.board = BoardView(tr("Panels to scale"), session)
         self.board.pointed.connect(self._pointed)
         self.board.clicked.connect(self._clicked)
         self.key = LayerKey()
@@ -90,6 +91,11 @@ class PanelsStation(QWidget):
                 self.session.sentence(draft.findings[0].text) if draft.findings else say(tr("Nothing is drafted yet."))
             )
             restyle(self.empty, "head")
+        told = listed(
+            tr("{panel}, {count}, cut {size}", panel=term(p.name), count=count_words(p), size=by(p.cut_length, p.cut_width))
+            for p in panels
+        )
+        self.board.setAccessibleDescription(self.session.tell(tr("It shows {parts}.", parts=told)) if panels else "")
         self.board.cloth = _cloth(self.session)
         self.print_it.setText(say(tr("Print it, to look at…") if draft and draft.stops else tr("Print the pattern…")))
         self._draw()

@@ -201,7 +201,7 @@ class CardDelegate(QStyledItemDelegate):
 def _paint(painter: QPainter, size: QSize, card: Card, kept: Kept | None, focused: bool) -> None:
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     painter.setBrush(LOOK.colour("surface"))
-    painter.setPen(QPen(LOOK.colour("accent" if focused else "line"), 2.5 if focused else 1.0))
+    painter.setPen(QPen(LOOK.colour("accent" if focused else "soft"), 2.5 if focused else 1.0))
     painter.drawRoundedRect(QRect(1, 1, size.width() - 3, size.height() - 3), 4, 4)
     left, room = LOOK.px(12), size.width() - LOOK.px(24)
     if kept is not None and kept.picture:
@@ -212,7 +212,7 @@ def _paint(painter: QPainter, size: QSize, card: Card, kept: Kept | None, focuse
     for_whom = " · ".join(part for part in (card.owner, card.place) if part) or say(tr("for nobody yet"))
     y = LOOK.px(142)
     _line(painter, left, y, room, card.name, 17, "ink", QFont.Weight.DemiBold)
-    _line(painter, left, y + LOOK.px(20), room, for_whom, 13, "soft")
+    _line(painter, left, y + LOOK.px(20), room, for_whom, 14, "soft")
     y += LOOK.px(40)
     painter.setPen(LOOK.colour("line"))
     painter.drawLine(left, y - LOOK.px(8), size.width() - left, y - LOOK.px(8))

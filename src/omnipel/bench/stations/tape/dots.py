@@ -45,7 +45,7 @@ class Dots(QWidget):
         def place(length: float) -> float:
             return left + (length - middle + reach) / (2.0 * reach) * (right - left)
 
-        painter.setPen(QPen(LOOK.colour("line"), 2.0))
+        painter.setPen(QPen(LOOK.colour("soft"), 1.5))
         painter.drawLine(QPointF(left, y), QPointF(right, y))
         painter.setPen(QPen(LOOK.colour("accent"), LOOK.px(6)))
         painter.drawLine(QPointF(place(middle - 2.0 * sigma), y), QPointF(place(middle + 2.0 * sigma), y))

@@ -16,6 +16,7 @@ from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Reading
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Name, bare, mm, tr
+from omnipel.core.words.typeset import fractions
 
 
 class Repeats(QWidget):
@@ -36,7 +37,7 @@ class Repeats(QWidget):
         self.dots.show_reading(reading)
         for i, length in enumerate(reading.repeats if reading else ()):
             chip = button(Name(""), lambda: None, "chip", tip=tr("click: leave this repeat out, or let it count again"))
-            chip.setText(self.session.tell(bare(length)))
+            chip.setText(fractions(self.session.tell(bare(length))))
             chip.setCheckable(True)
             chip.setChecked(bool(reading and i in reading.left_out))
             chip.clicked.connect(lambda out, k=i: self.leave_out(k, out))

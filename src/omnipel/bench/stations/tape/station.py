@@ -29,6 +29,7 @@ from omnipel.core.words import refs
 from omnipel.core.words.notation import TapeError, parse_length
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, bare, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
+from omnipel.core.words.typeset import fractions
 
 TRUST_STYLE = {Trust.CHECKED: "fine", Trust.ALONE: "soft", Trust.DOUBTED: "look", Trust.ASIDE: "open"}
 
@@ -324,7 +325,7 @@ class TapeStation(QWidget):
             spread=bare(spread(reading), fine=True),
             method=method,
         )
-        self.value.setText(self.session.tell(words))
+        self.value.setText(fractions(self.session.tell(words)))
         self.trust.setText(say(term(trusted)))
         restyle(self.trust, TRUST_STYLE[trusted])
 

@@ -38,7 +38,7 @@ OPTIONS = (
         "collar",
         tr("collar above the ribbon"),
         Rule(60.0, 2.5),
-        tr("Covers the neck and falls over the ribbon; without a neck it is what closes over the top."),
+        tr("Covers the neck and falls over the ribbon."),
         10.0,
         400.0,
         ("upper edge",),
@@ -54,7 +54,10 @@ def draft(body: Necked, brief: Brief) -> Cover:
     # Sizes
     radius = brief.size("base_sew_radius", body.girth / (2.0 * math.pi) + u, refs.ANY_CLEARANCE)
     ring = brief.size("wall_sew_length", (body.girth / (2.0 * math.pi) + u) * (2.0 * math.pi), refs.ANY_CLEARANCE)
-    tied_at = body.neck_height if body.neck_height is not None else body.height
+    drawn = body.neck or ring / brief.gather_limit
+    # Without a neck the cloth has to lie over the top as far as the ribbon draws it in.
+    over = (ring - drawn) / (2.0 * math.pi)
+    tied_at = body.neck_height if body.neck_height is not None else body.height + over
     at = brief.size("ribbon_height", tied_at + u, refs.ANY_CLEARANCE)
     high = brief.size("wall_finished_height", tied_at + u + brief.length("collar"), refs.ANY_CLEARANCE, refs.option("collar"))
 
@@ -65,8 +68,8 @@ def draft(body: Necked, brief: Brief) -> Cover:
     brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 
     # Pieces
-    drawn = body.neck or ring / brief.gather_limit
-    place = places.gathered_around(ring.value, _meridian(brief, ring.value, drawn.value, at.value, high.value))
+    level = over.value if body.neck_height is None else 0.0
+    place = places.gathered_around(ring.value, _meridian(brief, (ring.value, drawn.value), at.value, high.value, level))
     pieces = (placed(base, places.base(-brief.t.value / 2.0), clear=brief.t.value / 2.0), placed(wall, place))
 
     passes = inside(brief, ring, ROUND)
@@ -87,10 +90,15 @@ def draft(body: Necked, brief: Brief) -> Cover:
     )
 
 
-def _meridian(brief: Brief, ring: float, drawn: float, at: float, high: float) -> Path:
-    """Up the body, in to the ribbon, and on out again: the collar opens by 30°."""
-    loose, least = ring / (2.0 * math.pi), drawn / (2.0 * math.pi) + brief.t.value / 2.0
-    up = places.drawn_in(loose, min(loose, least), at, -brief.t.value / 2.0, way=1.0).reversed
+def _meridian(brief: Brief, girths: tuple[float, float], at: float, high: float, level: float) -> Path:
+    """Up the body, in to the ribbon, over the top where there is no neck (`level`), and on out again: the collar opens by 30°."""
+    loose, least = girths[0] / (2.0 * math.pi), girths[1] / (2.0 * math.pi) + brief.t.value / 2.0
+    ground = -brief.t.value / 2.0
+    if level > 0.0:
+        top = ground + at - (loose - least)
+        up = Path((line((loose, ground), (loose, top)), line((loose, top), (least, top))))
+    else:
+        up = places.drawn_in(loose, min(loose, least), at, ground, way=1.0).reversed
     neck = tuple(map(float, up.at(np.array([at]))[0]))
     collar, angle = high - at, math.radians(60.0)
     end = neck[0] + collar * math.cos(angle), neck[1] + collar * math.sin(angle)

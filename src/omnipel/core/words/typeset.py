@@ -1,0 +1,37 @@
+"""How a length looks where it is set in type: a fraction as one small figure over another."""
+
+import re
+from typing import Final
+
+LEAST_PAPER: Final = 10.0
+"""Type smaller than this, in points, keeps its plain fractions: the figures of a set one would be too small to read."""
+LEAST_SCREEN: Final = 17
+"""The same on a screen, in pixels."""
+STROKE: Final = "⁄"
+"""The stroke of a set fraction: the shipped typeface makes small figures of the digits around it."""
+
+_FRACTION: Final = re.compile(r"(?<![\w/.,⁄])(\d{1,2})[/⁄](2|4|8|16|32|64)(?![\w/⁄])")
+
+
+def fractions(words: str) -> str:
+    """Words with the fractions of an inch in them set as real ones; anything else with a stroke in it has a plain one.
+
+    >>> fractions("12 5/8 in, 3/16 wider, 4/3, 3/100 and a 1⁄20")
+    '12 5⁄8 in, 3⁄16 wider, 4/3, 3/100 and a 1/20'
+    """
+    plain = words.replace(STROKE, "/")
+    return _FRACTION.sub(lambda found: STROKE.join(found.groups()) if int(found[1]) < int(found[2]) else found.group(), plain)
+
+
+def in_parts(words: str) -> list[tuple[str, str, str]]:
+    """Words cut where a set fraction is: plain words, then the figure above and the one below ("" at the end).
+
+    >>> in_parts("cut 12 5⁄8 in")
+    [('cut 12 ', '5', '8'), (' in', '', '')]
+    """
+    made, at = [], 0
+    for found in _FRACTION.finditer(words):
+        if found.group()[len(found[1])] == STROKE:
+            made.append((words[at : found.start()], found[1], found[2]))
+            at = found.end()
+    return [*made, (words[at:], "", "")]
