@@ -4,6 +4,9 @@ from PySide6.QtCore import QEvent, QObject, QSize, Qt
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QScrollArea, QWidget
 
+BESIDE = 5
+"""Between what is in a page and its scroll bar, px."""
+
 
 class Scrolled(QScrollArea):
     """A page that scrolls up and down; `whole` shows all of it instead, as a part of a longer page."""
@@ -20,7 +23,7 @@ class Scrolled(QScrollArea):
     def _keep_room(self) -> None:
         """What is in it is as wide with a scroll bar as without: else a page that just fits could stand there either way."""
         bar = self.verticalScrollBar()
-        kept = 0 if self.whole or not bar.isHidden() else bar.sizeHint().width()
+        kept = 0 if self.whole else BESIDE + (bar.sizeHint().width() if bar.isHidden() else 0)
         if kept != self.viewportMargins().right():
             self.setViewportMargins(0, 0, kept, 0)
 

@@ -5,6 +5,7 @@ from PySide6.QtGui import QFont, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QFrame, QSizePolicy, QVBoxLayout
 
 from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.signs import paint_sign
 from omnipel.bench.parts.widgets import button, paint_state
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
@@ -20,8 +21,8 @@ class Rail(QFrame):
 
     def __init__(self) -> None:
         super().__init__()
-        self.buttons = {"shelf": StationButton(tr("Shelf"), 0)} | {
-            key: StationButton(station.words, number) for number, (key, station) in enumerate(STATIONS.items(), 1)
+        self.buttons = {"shelf": StationButton("shelf", tr("Shelf"), 0)} | {
+            key: StationButton(key, station.words, number) for number, (key, station) in enumerate(STATIONS.items(), 1)
         }
         layout = QVBoxLayout(self)
         layout.setContentsMargins(8, 12, 4, 8)
@@ -50,8 +51,9 @@ class Rail(QFrame):
 class StationButton(QAbstractButton):
     """One station."""
 
-    def __init__(self, words: Phrase, number: int) -> None:
+    def __init__(self, key: str, words: Phrase, number: int) -> None:
         super().__init__()
+        self.key = key
         self.words, self.number, self.here = say(words), number, False
         self.state: State | None = None
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
@@ -81,6 +83,8 @@ class StationButton(QAbstractButton):
         if self.hasFocus():
             painter.setPen(QPen(LOOK.colour("on_accent" if self.here else "accent"), 2))
             painter.drawRect(box.adjusted(2, 2, -2, -2))
+        sign = LOOK.px(26)
+        paint_sign(painter, QRectF(box.right() - sign - LOOK.px(8), LOOK.px(3 if self.state else 11), sign, sign), self.key, ink)
         painter.setPen(ink)
         painter.setFont(LOOK.font(17, QFont.Weight.DemiBold))
         painter.drawText(LOOK.px(10), LOOK.px(22 if self.state else 32), self.words)

@@ -1,7 +1,7 @@
 """What hangs out of casings and channels: the ends of a drawcord, a ribbon's bow."""
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Final
 
@@ -70,7 +70,7 @@ def _foot(piece: Piece, place: Points, inward: Points, size: float, *, within: b
     beside = [place + inward * IN, *([place - inward * IN] if within else [])]
     out = normals(piece.place, np.array(beside)).sum(axis=0) * (-1.0 if piece.mirrored else 1.0)
     reach = np.array((IN, 0.5 * TAIL * size, TAIL * size) if within else ())
-    below: Sequence[Vector] = piece.place.at(place - reach[:, None] * inward) if within else []
+    below = [*piece.place.at(place - reach[:, None] * inward)] if within else []
     return Foot(at, _unit(out), _unit(above - at), [_unit(point - at) for point in below])
 
 

@@ -1,5 +1,7 @@
 """The board of panels at one scale, and the key to its lines."""
 
+from collections.abc import Callable
+
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
@@ -23,6 +25,7 @@ class BoardView(PictureView):
         super().__init__(words)
         self.session = session
         self.spots: tuple[tuple[float, float], ...] = ()
+        self.about_to_paint: Callable[[], object] = lambda: None
 
     def frame(self) -> tuple[float, float, float, float]:
         return extent(self.drawing)
@@ -40,6 +43,7 @@ class BoardView(PictureView):
             self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
+        self.about_to_paint()
         super().paintEvent(event)
         painter = QPainter(self)
         edge = QRectF(3.0, self.height() - EDGE - 3.0, self.width() - 6.0, EDGE)

@@ -1,7 +1,7 @@
 """The Panels station: the sheet of panels to scale, the seam ledger, and every size with its sum."""
 
 import numpy as np
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QSize
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QWidget
 
@@ -10,7 +10,8 @@ from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.coverview import CoverView
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.widgets import button, column, label, restyle, row, scrolled, surface
+from omnipel.bench.parts.signs import Vacant
+from omnipel.bench.parts.widgets import button, column, label, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.panels.board import BoardView, LayerKey
@@ -26,8 +27,9 @@ from omnipel.core.drafting.walking import Step, walk
 from omnipel.core.pictures.board import Board, fitted_board
 from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.sheet import by, count_words
+from omnipel.core.standing import next_step
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Phrase, listed, mm, term, tr
+from omnipel.core.words.phrases import Phrase, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
 
@@ -40,6 +42,7 @@ class PanelsStation(QWidget):
         self.board = BoardView(tr("Panels to scale"), session)
         self.board.pointed.connect(self._pointed)
         self.board.clicked.connect(self._clicked)
+        self.board.about_to_paint = self._fit
         self.key = LayerKey()
         self.where = CoverView(tr("Where the chosen panels lie on the object"), session)
         self.ledger = Ledger(session)
@@ -47,10 +50,9 @@ class PanelsStation(QWidget):
         self.sizes = Sizes(session)
         self.walk = SeamWalk(session)
         self.walk.walked.connect(self._walked)
-        self.made = Board(Drawing(()), 1.0)
+        self.made, self.drawn_at = Board(Drawing(()), 1.0), QSize()
         self.seam, self.chosen = "", frozenset[Ref]()
-        self.empty = label(NOTHING, "head", wrap=True)
-        self.empty.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.empty = Vacant("panels", tr("Go to what is to be done"), self._next)
         self.print_it = button(tr("Print the pattern…"), lambda: session.go.emit(refs.PAPERS))
         beside = row(self.board, self.where)
         beside.setStretch(0, 3)
@@ -75,9 +77,6 @@ class PanelsStation(QWidget):
         self.board.fit()
         self.board.setFocus()
 
-    def resizeEvent(self, event: object) -> None:
-        self._draw()
-
     def refresh(self) -> None:
         """Show the draft as it stands."""
         draft = self.session.draft
@@ -87,10 +86,9 @@ class PanelsStation(QWidget):
         self.walk.setVisible(bool(panels))
         self.empty.setVisible(not panels)
         if draft and not panels:
-            self.empty.setText(
+            self.empty.say(
                 self.session.sentence(draft.findings[0].text) if draft.findings else say(tr("Nothing is drafted yet."))
             )
-            restyle(self.empty, "head")
         told = listed(
             tr("{panel}, {count}, cut {size}", panel=term(p.name), count=count_words(p), size=by(p.cut_length, p.cut_width))
             for p in panels
@@ -104,11 +102,21 @@ class PanelsStation(QWidget):
         self.sizes.show_panels(panels)
         self._walk()
 
+    def _next(self) -> None:
+        if (draft := self.session.draft) is not None:
+            self.session.go.emit(next_step(draft).where)
+
+    def _fit(self) -> None:
+        """The board came to another size, in whatever way: its words have their height in px there."""
+        if self.drawn_at != self.board.size():
+            self._draw()
+
     def _draw(self) -> None:
         draft = self.session.draft
         if draft is None or not draft.panels:
             return
         # Letters keep their height in px: what a px measures follows from how the sheet fits the window.
+        self.drawn_at = self.board.size()
         wide, high = max(self.board.width(), 200), max(self.board.height(), 120)
         self.made = fitted_board(
             draft.panels,

@@ -10,6 +10,7 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QButtonGroup, QPushButton, QRadioButton, QWidget
 
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.signs import Sign
 from omnipel.bench.parts.widgets import button, column, label
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import term, tr
@@ -54,6 +55,7 @@ class FirstStart(QWidget):
         for kind, words, under in ways:
             made_ways += [button(words, partial(wants, kind), "main" if kind == "new" else ""), label(under, "soft", wrap=True)]
         layout = column(
+            Sign("shelf"),
             label(tr("Nothing on the shelf yet"), "title"),
             label(tr("A cover that fits begins with a tape. First: what is on yours?"), "head", wrap=True),
             unit_row,

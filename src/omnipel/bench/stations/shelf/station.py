@@ -14,6 +14,7 @@ from PySide6.QtWidgets import QBoxLayout, QMenu, QSizePolicy, QWidget
 from omnipel import __version__
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import combo
+from omnipel.bench.parts.signs import Vacant
 from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.speech import SPEECH, say
 from omnipel.bench.stations.shelf.cards import Cards, CardView
@@ -69,9 +70,12 @@ class Shelf(QWidget):
         self.view.asked.connect(self._ask)
         self.view.verticalScrollBar().valueChanged.connect(lambda _v: session.pace.busy())
         self.made_first: FirstStart | None = None
-        self.whole = layout = column(head, self.view, spacing=12)
+        self.none = Vacant("shelf", tr("Show all jobs"), self._search_for_nothing)
+        self.none.say(say(tr("No job on the shelf has these words.")))
+        self.whole = layout = column(head, self.view, self.none, spacing=12)
         layout.setContentsMargins(16, 16, 16, 8)
         layout.setStretch(1, 1)
+        layout.setStretch(2, 1)
         self.setLayout(layout)
         self.all: list[Card] = []
         self.looked_at: set[tuple[int, int]] = set()
@@ -125,7 +129,7 @@ class Shelf(QWidget):
         self.looked_at &= {(card.id, card.revision) for card in self.all}
         if self.made_first is not None or not self.all:
             self.first.setVisible(not self.all)
-        for widget in (self.search, self.sort, self.new_button, self.view):
+        for widget in (self.search, self.sort, self.new_button):
             widget.setVisible(bool(self.all))
         self._filter()
 
@@ -188,6 +192,10 @@ class Shelf(QWidget):
 
     # Searching
 
+    def _search_for_nothing(self) -> None:
+        self.search.clear()
+        self.search.setFocus()
+
     def _filter(self) -> None:
         """Show the cards that match the search, in order."""
         words = self.search.text().casefold().split()
@@ -202,6 +210,8 @@ class Shelf(QWidget):
             self.unseen = [card for card in cards if not card.state and (card.id, card.revision) not in self.looked_at]
             self.looking.start()
             cards.sort(key=self._urgency)
+        self.none.setVisible(not cards and bool(self.all))
+        self.view.setVisible(bool(cards))
         if cards != self.model.cards:
             self.view.show_cards(cards, here)
 
