@@ -5,7 +5,7 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
-from PySide6.QtWidgets import QApplication, QLineEdit
+from PySide6.QtWidgets import QApplication, QLineEdit, QPushButton
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import in_dialog, open_job
 
@@ -287,6 +287,28 @@ LENGTHS = [
     refs.option("casing"),
     refs.option("cord"),
 ]
+
+
+def test_a_fraction_is_set_as_one_while_it_is_typed(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Rain butt", "tape")
+    tape, session = sample_window.stations["tape"], sample_window.session
+    session.set(refs.of_job("unit"), Unit.INCH_16, tr("unit"))
+    tape.go_to(refs.reading("girth"))
+    line, seen = tape.field.line, []
+    for letter in "72 13/16":
+        qtbot.keyClicks(line, letter)
+        seen.append(line.text())
+    assert seen[-3:] == ["72 13/", "72 13/1", "72 13⁄16"]
+    qtbot.keyClick(line, Qt.Key.Key_Backspace)
+    assert line.text() == "72 13/1"
+    qtbot.keyClicks(line, "6")
+    qtbot.keyClick(line, Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier)
+    if tape.field.line.text():  # it asks whether it is so
+        qtbot.keyClick(line, Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier)
+    taken = session.open_job.reading("girth")
+    assert taken is not None
+    assert taken.repeats[-1] == pytest.approx(72.8125 * 25.4)
+    assert any(chip.text() == "72 13⁄16" for chip in tape.repeats.findChildren(QPushButton))
 
 
 @pytest.mark.parametrize("unit", [Unit.INCH_8, Unit.INCH_16, Unit.CM, Unit.MM])

@@ -23,7 +23,8 @@ from omnipel.core.pictures.labels import box_of
 from omnipel.core.pictures.pens import PAPERS, Layer
 from omnipel.core.pictures.sheet import panel_drawing, seam_title
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Voice
+from omnipel.core.words.phrases import Voice, bare
+from omnipel.core.words.units import Unit
 from omnipel.exchange.pattern import LAP, cutting_sheet_pdf, laid, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
 from omnipel.shop.sample import SAMPLES
@@ -173,6 +174,24 @@ def test_the_cutting_sheet_can_be_read_and_shows_every_panel(name: str) -> None:
     text = "".join(c.get_text() for c in letters).replace(" ", "")
     for trued in drafted.seams:
         assert str(seam_title(trued)).replace(" ", "") in text
+
+
+def test_fractions_of_an_inch_are_real_ones_and_read_as_what_they_are() -> None:
+    drafted = draft(replace(drum(), unit=Unit.INCH_16))
+    letters = [c for page in extract_pages(io.BytesIO(cutting_sheet_pdf(drafted, "Letter"))) for c in characters(page)]
+    strokes = [i for i, c in enumerate(letters) if c.get_text() == "⁄"]
+    assert strokes
+    for i in strokes:
+        over, under, full = letters[i - 1], letters[i + 1], letters[i]
+        assert over.get_text().isdigit()
+        assert under.get_text().isdigit()
+        assert max(over.size, under.size) < 0.7 * full.size
+        assert over.y0 > under.y0
+        assert over.x1 <= full.x1
+        assert full.x0 <= under.x0
+    said = "".join(c.get_text() for c in letters).replace("⁄", "/")
+    for panel in drafted.panels:
+        assert Voice(Unit.INCH_16).say(bare(panel.cut_length.value)) in said
 
 
 def characters(item: object) -> list[LTChar]:

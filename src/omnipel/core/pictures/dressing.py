@@ -16,6 +16,7 @@ from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Panel, Shows
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Seam
+from omnipel.core.job.edges import Hold
 from omnipel.core.job.finish import FOLDED, FinishKind
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheets import Stroke, dashed, pairs
@@ -39,6 +40,8 @@ APART: Final = 0.045
 NEAR: Final = 1.0
 """How much cloth is drawn in is looked at over so much of it, mm."""
 Geometries = BaseGeometry | NDArray[np.object_]
+TAPE: Final = 20.0
+"""Hook-and-loop along an edge without a hem is taken to be so wide, mm."""
 RING: Final = 12
 """Corners of the ring that a fastener is drawn as."""
 
@@ -172,7 +175,11 @@ class Dressing:
             for k in range(seam.rows if first else 0):
                 yield self._stitched(edge, (k + 1.0) * BESIDE * self.size, inside, ref)
             return
-        finish = edge.finish
+        finish, dressed = edge.finish, self.dressed.get((piece.name, edge.name))
+        if dressed is not None and dressed.held_by is Hold.HOOK_AND_LOOP:  # both long sides of its tape are stitched through
+            wide = finish.width or TAPE
+            yield self._stitched(edge, 0.15 * wide, inside, ref)
+            yield self._stitched(edge, 0.85 * wide, inside, ref)
         if finish.kind in FOLDED:
             yield self._stitched(edge, finish.width, inside, ref)
             if finish.kind in (FinishKind.CORD_CASING, FinishKind.ELASTIC_CASING):

@@ -1,12 +1,10 @@
-"""How a length looks where it is set in type: a fraction as one small figure over another."""
+"""How a length looks where it is set in type: a fraction as one small figure over another. Only in large type, on screen from 17 px."""
 
 import re
 from typing import Final
 
 LEAST_PAPER: Final = 10.0
 """Type smaller than this, in points, keeps its plain fractions: the figures of a set one would be too small to read."""
-LEAST_SCREEN: Final = 17
-"""The same on a screen, in pixels."""
 STROKE: Final = "⁄"
 """The stroke of a set fraction: the shipped typeface makes small figures of the digits around it."""
 
