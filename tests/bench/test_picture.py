@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QAccessible
 from PySide6.QtWidgets import QApplication
 from pytestqt.qtbot import QtBot
@@ -76,6 +76,73 @@ def test_a_pocket_is_put_where_the_picture_was_clicked(sample_window: Window, qt
     assert station.chosen == refs.feature(pocket.id)
     click(qtbot, station, np.array(lying.place) + (0.0, 0.0, 10.0))
     assert station.chosen == refs.feature(pocket.id)
+
+
+def test_what_is_put_on_is_dragged_along_the_cover(sample_window: Window, qtbot: QtBot) -> None:
+    station = opened(sample_window, "drum", "wall-and-lid")
+    station.adding.buttons["pocket"].click()
+    settle(sample_window)
+    (pocket,) = sample_window.session.open_job.cover.features
+    sketch = station.picture.sketch
+    grip = np.array(drafted(sample_window).cover.lying[pocket.id].place) + (0.0, 0.0, 10.0)
+    place = np.array((-40.0, -np.sqrt(float(grip[0] ** 2 + grip[1] ** 2) - 1600.0), grip[2] + 90.0))
+
+    def spot(there: np.ndarray) -> QPoint:
+        x, y = sketch.view.matrix()[:2] @ there
+        return sketch.to_screen(float(x), float(y)).toPoint()
+
+    view = sketch.view
+    qtbot.mousePress(sketch, Qt.MouseButton.LeftButton, pos=spot(grip))
+    for share in (0.4, 0.7, 1.0):
+        qtbot.mouseMove(sketch, spot(grip + (place - grip) * share))
+    assert "across" in sketch.said
+    qtbot.mouseRelease(sketch, Qt.MouseButton.LeftButton, pos=spot(place))
+    settle(sample_window)
+    (moved,) = sample_window.session.open_job.cover.features
+    assert sketch.view == view  # the pocket was dragged, not the picture turned
+    assert moved.from_centre == pytest.approx(pocket.from_centre - 40.0 - grip[0], abs=6.0)
+    assert moved.from_top == pytest.approx(pocket.from_top - 90.0, abs=6.0)
+    assert moved.from_top / 25.4 * 16.0 == pytest.approx(round(moved.from_top / 25.4 * 16.0))
+    assert drafted(sample_window).cover.lying[pocket.id].place[2] == pytest.approx(grip[2] + 80.0, abs=6.0)
+    qtbot.mousePress(sketch, Qt.MouseButton.LeftButton, pos=QPoint(8, 8))
+    qtbot.mouseMove(sketch, QPoint(60, 20))
+    qtbot.mouseRelease(sketch, Qt.MouseButton.LeftButton, pos=QPoint(60, 20))
+    assert sketch.view != view
+    sample_window.session.undo()
+    assert sample_window.session.open_job.cover.features == (pocket,)
+
+
+def test_piping_is_dragged_along_its_seam_from_and_to(sample_window: Window, qtbot: QtBot) -> None:
+    station = opened(sample_window, "box", "saddle-and-ends")
+    session, sketch, ref = sample_window.session, station.picture.sketch, refs.seam("saddle to right end")
+    station.choose(ref)
+    assert not sketch.rails.ends()
+    session.set(ref.at("kind"), "piped", tr("piped"))
+    settle(sample_window)
+    (rail,) = sketch.rails.rails
+    whole = float(rail.at[-1])
+    assert whole == pytest.approx(drafted(sample_window).cover.joins["saddle to right end"], abs=0.5)
+
+    def spot(at: float) -> QPoint:
+        return sketch.to_screen(*(rail.place(at) @ sketch.view.matrix().T)[:2]).toPoint()
+
+    def drag(at: float, to: float) -> None:
+        qtbot.mousePress(sketch, Qt.MouseButton.LeftButton, pos=spot(at))
+        for share in (0.3, 0.6, 1.0):
+            qtbot.mouseMove(sketch, spot(at + (to - at) * share))
+        assert "to" in sketch.said or "from" in sketch.said
+        qtbot.mouseRelease(sketch, Qt.MouseButton.LeftButton, pos=spot(to))
+        settle(sample_window)
+
+    drag(0.0, 200.0)
+    drag(whole, 900.0)
+    chosen = session.open_job.cover.seams[ref.id]
+    assert (chosen.start, chosen.stop) == (pytest.approx(200.0, abs=8.0), pytest.approx(900.0, abs=8.0))
+    seam = next(s for s in drafted(sample_window).cover.seams if s.name == ref.id)
+    assert seam.stretch is not None
+    assert abs(seam.stretch[1] - seam.stretch[0]) == pytest.approx(chosen.stop - chosen.start, abs=0.5)
+    drag(chosen.stop, whole)
+    assert session.open_job.cover.seams[ref.id].stop == 0.0
 
 
 def test_a_seam_is_clicked_and_piped(sample_window: Window, qtbot: QtBot) -> None:

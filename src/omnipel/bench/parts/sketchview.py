@@ -1,5 +1,7 @@
 """A picture in space on screen: turned by dragging or by the arrow keys, with the tape path over it where one is asked for."""
 
+from collections.abc import Collection
+
 from PySide6.QtCore import QPoint, QPointF, Qt
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 
@@ -98,9 +100,9 @@ class SketchView(PictureView):
             self.zoom = zoom
             self.update()
 
-    def met_at(self, point: QPointF) -> Met | None:
-        """What is seen under a point of the screen."""
-        return self.seen.met(*self.from_screen(point)) if self.seen is not None else None
+    def met_at(self, point: QPointF, among: Collection[str] | None = None) -> Met | None:
+        """What is seen under a point of the screen, through all but the sheets of some names."""
+        return self.seen.met(*self.from_screen(point), among) if self.seen is not None else None
 
     def ref_at(self, point: QPointF) -> Ref | None:
         if self.seen is None:

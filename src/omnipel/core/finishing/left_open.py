@@ -4,6 +4,7 @@ import math
 from dataclasses import dataclass, replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.parting import edges_parted, seams_parted
@@ -15,6 +16,7 @@ from omnipel.core.finishing.refitted import refitted
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.finish import Finish, single_hem
 from omnipel.core.job.joining import SeamChoice
+from omnipel.core.space.frames import Solid
 from omnipel.core.tolerances import SAME_POINT
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
@@ -52,6 +54,13 @@ def begins(cover: Cover, seam: Seam) -> Beginning:
 def sewn_length(cover: Cover, seam: Seam) -> float:
     """How long a seam is when it is sewn, mm: what is gathered is as long as what it is gathered onto."""
     return math.fsum(cover.flat[run.piece].edge(run.edge).curve.length for run in seam.a) / seam.ratio
+
+
+def measured(cover: Cover, seam: Seam, count: int = 241) -> tuple[NDArray[np.float64], Solid]:
+    """A seam as a person measures it: lengths from where that begins, `(n,)`, mm, and the places there in space, `(n, 3)`."""
+    shares = np.linspace(0.0, 1.0, count)
+    places = walk(seam.a, named(cover.pieces), cover.flat, shares)
+    return shares * sewn_length(cover, seam), places[::-1] if begins(cover, seam).turned else places
 
 
 def left_open(cover: Cover, choices: CoverChoices, name: str) -> Cover:

@@ -1,11 +1,11 @@
 """The board: all panels side by side at one scale."""
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
 
+from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.pictures.drawing import Drawing, together
 from omnipel.core.pictures.labels import extent
@@ -16,6 +16,9 @@ from omnipel.core.words.phrases import Voice
 MOST_FITTED = 14
 FITTED = 0.03
 """A board is fitted in so many steps at most, until its letters are as high as they should be but for this share."""
+SMALLER, CROWDED, FILLED = 0.79, 3.0, 7.0
+"""Letters need only be so high, as a share (11 of 14 px), where the panels are so many times smaller than they were alone, and are as high as they can
+be where these would be smaller still."""
 
 
 @dataclass(frozen=True)
@@ -51,10 +54,15 @@ def board(panels: Sequence[Panel], voice: Voice, text: float, aspect: float) -> 
 def fitted_board(panels: Sequence[Panel], voice: Voice, letter: float, wide: float, high: float) -> Board:
     """The board as it fits into a frame, px, its letters so many px high there.
 
-    Larger letters take more room, which makes the board smaller: one goes half way at a time. Where panels are so many that their words alone fill
-    the frame, the largest of what was tried is taken.
+    Larger letters take more room, which makes the board smaller. One begins with the panels alone and lets the letters grow from there, so that the
+    first that are high enough leave most room to the panels. Where panels are so many that their words would fill the frame, letters are a little
+    smaller, or the largest of what was tried.
     """
-    text, most, best = 30.0, 0.0, Board(Drawing(()), 30.0)
+    rings = [np.ptp(cut_line(panel), axis=0) for panel in panels]
+    alone = arranged([(float(w), float(h)) for w, h in rings], 0.0, wide / high)
+    reach = (np.array(rings) + alone).max(axis=0) - np.min(alone, axis=0)
+    least = float(max(reach[0] / wide, reach[1] / high, 1e-6))
+    text, most, best = letter * least, 0.0, Board(Drawing(()), 30.0)
     for _ in range(MOST_FITTED):
         made = board(panels, voice, text, wide / high)
         x0, y0, x1, y1 = extent(made.drawing)
@@ -62,9 +70,9 @@ def fitted_board(panels: Sequence[Panel], voice: Voice, letter: float, wide: flo
         shown = text / a_px
         if shown > most:
             most, best = shown, made
-        if abs(shown - letter) < FITTED * letter:
-            return made
-        text = math.sqrt(text * letter * a_px)
+        if a_px > FILLED * least or shown >= letter * (SMALLER if a_px > CROWDED * least else 1.0 - FITTED):
+            return best
+        text = letter * a_px
     return best
 
 

@@ -1,5 +1,6 @@
 """A picture in space as it is seen from one side: in order from far to near, in three tones, with its contours; and what lies where."""
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
@@ -193,8 +194,8 @@ class Seen:
 
     # Pointing
 
-    def met(self, x: float, y: float) -> Met | None:
-        """What is seen at a place of the picture; None beside all."""
+    def met(self, x: float, y: float, among: Collection[str] | None = None) -> Met | None:
+        """What is seen at a place of the picture; None beside all. `among`: through all but the sheets of these names."""
         faces = self.faces
         if faces is None:
             return None
@@ -204,6 +205,9 @@ class Seen:
         for batch in reversed(self.batches):
             for i in batch[near[batch]][::-1]:
                 ring = flat[faces.begins[i] : faces.begins[i] + faces.counts[i]]
+                of = int(faces.of[i])
+                if among is not None and self.scene.sheets[int(self.scene.sheet_of[of])].name not in among:
+                    continue
                 if Overlaps.holds(ring[None], here[None, None])[0, 0]:
                     return self._at(int(faces.of[i]), here)
         return None

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import Final
 
 import numpy as np
 import shapely
@@ -77,10 +78,14 @@ def panel_drawing(
     named = named or _plate(panel, voice, text, keep, shown, inside=True)
     for mark in shown.marks():
         items += _mark(panel, mark, text * 0.85 if notch_labels else 0.0, room)
-    items += [*placed, *(named or _plate(panel, voice, text, room, shown))]
+    small = dimensions and shown.fold is None and float(np.ptp(shown.ring, axis=0).max()) < SMALL * text
+    named = named or _plate(panel, voice, text, room, shown, inside=small)
+    items += [*placed, *named]
     if not stripes:
         items += _arrow(panel, text, room, ref)
-    if dimensions:
+    if small and not named:
+        items += _caption(panel, voice, text, shown)
+    elif dimensions:
         items += _dimensions(panel, voice, text, shown)
     return Drawing(tuple(items))
 
@@ -305,6 +310,22 @@ def _plate(panel: Panel, voice: Voice, text: float, room: Room, shown: Shown, *,
     under = float(low[1]) - text * 4.2
     outside = Label((float(low[0] + high[0]) / 2.0, under), f"{name} · {short}", text, strong=True, ref=ref)
     return [outside]
+
+
+SMALL: Final = 7.0
+"""A panel shorter than so many times the height of its letters has its name and its size below it, without leaders."""
+
+
+def _caption(panel: Panel, voice: Voice, text: float, shown: Shown) -> list[Item]:
+    """Name and cut size of a small panel, below it."""
+    (left, low), (right, _) = shown.ring.min(axis=0).tolist(), shown.ring.max(axis=0).tolist()
+    size = voice.say(tr("{length} × {width}", length=bare(panel.cut_length.value), width=bare(panel.cut_width.value)))
+    name = f"{voice.say(term(panel.name))} · {voice.say(tr('cut {n}', n=Count(panel.count)))}"
+    middle, ref = (left + right) / 2.0, refs.panel(panel.name)
+    return [
+        Label((middle, low - 1.5 * text), name, text, strong=True, ref=ref),
+        Label((middle, low - 2.8 * text), size, text, Layer.DIMENSION, ref=ref.at("cut_length")),
+    ]
 
 
 def _arrow(panel: Panel, text: float, room: Room, ref: Ref) -> list[Item]:

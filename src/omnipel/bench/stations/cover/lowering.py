@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QFont, QPainter, QPaintEvent, QPen, QPolygonF
+from PySide6.QtGui import QFont, QFontMetrics, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QSlider, QWidget
 
 from omnipel.bench.parts.look import LOOK
@@ -140,7 +140,9 @@ class GapCurve(QWidget):
         marks = self._marks(low, high)
         names = [self.session.fmt(mark, with_unit=mark == marks[-1]) for mark in marks]
         left = max(painter.fontMetrics().horizontalAdvance(name) for name in names) + 14
-        box = QRectF(left, LOOK.px(20), self.width() - left - 14, self.height() - LOOK.px(42))
+        wide = QFontMetrics(LOOK.font(12, QFont.Weight.DemiBold)).horizontalAdvance(self._told(way))
+        top = LOOK.px(20 if wide <= self.width() - 8 else 37)
+        box = QRectF(left, top, self.width() - left - 14, self.height() - top - LOOK.px(22))
 
         def at(x: float, y: float) -> QPointF:
             share = (min(max(y, low), high) - low) / (high - low)
@@ -191,8 +193,8 @@ class GapCurve(QWidget):
         paint_state(painter, QRectF(at.x() - 8, at.y() - 8, 16, 16), state)
         painter.setFont(LOOK.font(12, QFont.Weight.DemiBold))
         painter.setPen(LOOK.colour("ink"))
-        words = painter.fontMetrics().elidedText(self._told(way), Qt.TextElideMode.ElideRight, int(self.width() - 8.0))
-        painter.drawText(QRectF(4.0, 0.0, self.width() - 8.0, LOOK.px(18)), Qt.AlignmentFlag.AlignRight, words)
+        flags = Qt.AlignmentFlag.AlignRight.value | Qt.TextFlag.TextWordWrap.value
+        painter.drawText(QRectF(4.0, 0.0, self.width() - 8.0, LOOK.px(36)), flags, self._told(way))
 
     def _range(self, way: Lowering) -> tuple[float, float]:
         """What the curve is drawn between: 0 and what is of use; far more room than that is cut off."""

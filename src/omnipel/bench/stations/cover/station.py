@@ -15,14 +15,16 @@ from omnipel.bench.stations.cover.lowering import LoweringPanel
 from omnipel.bench.stations.cover.panels import PanelPage
 from omnipel.bench.stations.cover.partings import PartingList
 from omnipel.bench.stations.cover.parts import CLOTH, LAYERS, WHOLE, PartTree
-from omnipel.bench.stations.cover.picture import CoverPicture
+from omnipel.bench.stations.cover.picture import CoverPicture, Said, places_asked
 from omnipel.bench.stations.cover.schemes import SchemeStrip, with_scheme
 from omnipel.bench.stations.cover.seams import SeamPage
 from omnipel.bench.stations.cover.whole import forms
 from omnipel.core.covers import SCHEMES
+from omnipel.core.covers.fields import SEAM_FIELDS
 from omnipel.core.covers.scheme import Scheme
 from omnipel.core.draft import Drafted
 from omnipel.core.forms import FORMS
+from omnipel.core.job.findings import Change
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, term, tr
 from omnipel.core.words.refs import Of, Ref
@@ -53,6 +55,8 @@ class CoverStation(QWidget):
         self.tree.chosen.connect(self.choose)
         self.picture.chose.connect(lambda ref: self.choose(ref if ref is not None else WHOLE))
         self.picture.spotted.connect(self.adding.at)
+        self.picture.moved.connect(self._move)
+        self.picture.stretched.connect(self._stretch)
         self.lowering.lifted.connect(self.picture.lift)
         self.lowering.marked.connect(self.picture.mark)
         self.adding.added.connect(self.choose)
@@ -159,6 +163,21 @@ class CoverStation(QWidget):
         """Why one chooses the one or the other in the field in hand."""
         self.why.setText(words)
         self.why.setVisible(bool(words) and self.chosen in (WHOLE, CLOTH, LAYERS))
+
+    def _move(self, ref: Ref, place: Said) -> None:
+        """What was put on the cover was dragged to another place."""
+        face, across, down = place
+        feature = next(f for f in self.session.open_job.cover.features if f.id == ref.id)
+        to = {"from_centre": across, "from_top": down}
+        changes = [
+            Change(ref.at("face"), face),
+            *(Change(ref.at(name), to[name]) for name in places_asked(self.session, feature)),
+        ]
+        self.session.change(tr("{feature} moved", feature=Name(feature.name)), *changes)
+
+    def _stretch(self, ref: Ref, length: float) -> None:
+        """An end of what a seam is sewn with was dragged along it."""
+        self.session.set(ref, length, tr("{seam}: {what}", seam=term(ref.id), what=SEAM_FIELDS[ref.part]))
 
     def _show_page(self) -> None:
         ref = self.chosen

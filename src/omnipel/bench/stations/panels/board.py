@@ -1,9 +1,9 @@
 """The board of panels at one scale, and the key to its lines."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from omnipel.bench.parts.look import LOOK
@@ -14,7 +14,7 @@ from omnipel.bench.parts.strokes import pen
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.pictures.labels import extent
-from omnipel.core.pictures.pens import LAYER_WORDS
+from omnipel.core.pictures.pens import LAYER_WORDS, Layer
 from omnipel.core.words.phrases import Phrase, listed, tr
 
 
@@ -63,30 +63,52 @@ class BoardView(PictureView):
         painter.end()
 
 
+ROW, LINE, MARGIN = 24, 34.0, 12.0
+"""Height of a row of the key, room for a line before its words, and room before all, px."""
+
+
 class LayerKey(QWidget):
     """What each kind of line means, once."""
 
     def __init__(self) -> None:
         super().__init__()
         self.setAccessibleName(say(tr("Key: {lines}", lines=listed(LAYER_WORDS.values()))))
-        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        policy = QSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        policy.setHeightForWidth(True)
+        self.setSizePolicy(policy)
+
+    def hasHeightForWidth(self) -> bool:
+        return True
+
+    def heightForWidth(self, width: int) -> int:
+        return LOOK.px(ROW) * (1 + max(row for *_, row in self._places(width)))
 
     def sizeHint(self) -> QSize:
-        return QSize(300, LOOK.px(24))
+        return QSize(300, self.heightForWidth(self.width() or 300))
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(100, LOOK.px(ROW))
+
+    def _places(self, width: int) -> Iterator[tuple[Layer, str, float, int]]:
+        """Each kind of line with its words, where it begins, and in which row."""
+        metrics = QFontMetrics(LOOK.font(14))
+        x, row = MARGIN, 0
+        for layer, phrase in LAYER_WORDS.items():
+            words = say(phrase)
+            wide = LINE + metrics.horizontalAdvance(words)
+            if x > MARGIN and x + wide > width:
+                x, row = MARGIN, row + 1
+            yield layer, words, x, row
+            x += wide + 20.0
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.setFont(LOOK.font(14))
-        x, middle = 12.0, self.height() / 2.0
-        for layer, phrase in LAYER_WORDS.items():
-            words = say(phrase)
-            width = painter.fontMetrics().horizontalAdvance(words)
-            if x + 34 + width > self.width():
-                continue
+        for layer, words, x, row in self._places(self.width()):
+            middle = LOOK.px(ROW) * (row + 0.5)
             painter.setPen(pen(layer))
-            painter.drawLine(int(x), int(middle), int(x + 28), int(middle))
+            painter.drawLine(QPointF(x, middle), QPointF(x + LINE - 6.0, middle))
             painter.setPen(LOOK.colour("ink"))
-            painter.drawText(int(x + 34), int(middle + LOOK.px(5)), words)
-            x += 34 + width + 20
+            painter.drawText(QPointF(x + LINE, middle + LOOK.px(5)), words)
         painter.end()
