@@ -122,7 +122,7 @@ def test_the_window_shows_it_from_first_start_to_paper(open_window: Callable[...
     assert "blanket_length" in window.stations["panels"].size_names()
     pdf = pattern_pdf(session.draft, "A0")
     # half around at π(d/2 + u), along with u at both ends, and the double hem on every side
-    assert "cut 42 3/8 × 40 1/4 in" in extract_text(io.BytesIO(pdf), page_numbers=[0])
+    assert "cut 42 3⁄8 × 40 1⁄4 in" in extract_text(io.BytesIO(pdf), page_numbers=[0])
     window.show_station("shelf")
     for _ in range(3):
         settle(window)

@@ -191,7 +191,7 @@ def _buttons(look: Look) -> str:
     QCheckBox {{ spacing: {px(7)}px; background: transparent; padding: 2px; min-height: {px(20)}px; }}
     QCheckBox:focus, QRadioButton:focus {{ border: 1px solid {c.accent}; border-radius: 3px; padding: 1px; }}
     QCheckBox::indicator {{ width: {px(15)}px; height: {px(15)}px; border: 1px solid {c.soft}; border-radius: 2px; background: {c.surface}; }}
-    QCheckBox::indicator:checked {{ background: {c.accent}; border: {px(3)}px solid {c.surface}; outline: 1px solid {c.soft}; }}
+    QCheckBox::indicator:checked {{ background: {c.accent}; border: 1px solid {c.accent}; }}
     """
 
 

@@ -94,7 +94,9 @@ SIGNS: Final[dict[str, Callable[[QPainterPath, QPainterPath, QPainterPath], None
 
 
 def paint_sign(painter: QPainter, box: QRectF, name: str, ink: QColor) -> None:
-    """Paint a station's sign into a box; lines are as thin as those of the pictures, however large the sign."""
+    """Paint a station's sign into a box; lines are as thin as those of the pictures, however large the sign. A station from outside may have none."""
+    if name not in SIGNS:
+        return
     marks: Marks = QPainterPath(), QPainterPath(), QPainterPath()
     SIGNS[name](*marks)
     side = min(box.width(), box.height())

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from html import escape
-from typing import TYPE_CHECKING, TypeVar
+from typing import TYPE_CHECKING, Final, TypeVar
 
-from PySide6.QtCore import QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QPointF, QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QEnterEvent,
@@ -29,6 +29,8 @@ from PySide6.QtWidgets import (
     QPushButton,
     QScrollArea,
     QSizePolicy,
+    QStyle,
+    QStyleOptionButton,
     QVBoxLayout,
     QWidget,
 )
@@ -83,9 +85,32 @@ def line(words: Value, hint: Value = NOTHING) -> QLineEdit:
     return made
 
 
+class Ticked(QCheckBox):
+    """A box to tick; what is ticked has a tick in it, not only another colour."""
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        super().paintEvent(event)
+        if not self.isChecked():
+            return
+        option = QStyleOptionButton()
+        self.initStyleOption(option)
+        box = QRectF(self.style().subElementRect(QStyle.SubElement.SE_CheckBoxIndicator, option, self))
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        tint = LOOK.colour("on_accent" if self.isEnabled() else "surface")
+        painter.setPen(QPen(tint, 2.0 * LOOK.scale, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap, Qt.PenJoinStyle.RoundJoin))
+        wide, high = box.width(), box.height()
+        painter.drawPolyline([box.topLeft() + QPointF(x * wide, y * high) for x, y in TICK])
+        painter.end()
+
+
+TICK: Final = ((0.25, 0.53), (0.43, 0.72), (0.77, 0.3))
+"""A tick in a box, as shares of its sides."""
+
+
 def check(words: Value, clicked: Callable[[bool], object], *, full: Value = NOTHING) -> QCheckBox:
     """A box to tick; `full` is its name where its words alone say too little."""
-    made = QCheckBox(say(words))
+    made = Ticked(say(words))
     made.setAccessibleName(say(full) or say(words))
     made.clicked.connect(lambda on: clicked(bool(on)))
     return made

@@ -95,7 +95,8 @@ class ObjectStation(QWidget):
         answers.addStretch(1)
         left.setLayout(answers)
         right = surface(column(self.sketch, margins=4))
-        self.columns = Columns((Part(scrolled(left), 215), Part(right, 215)))
+        self.left = scrolled(left)
+        self.columns = Columns((Part(self.left, 215), Part(right, 215)))
         self.setLayout(station(self.columns))
 
     def _fields(self) -> None:
@@ -191,6 +192,7 @@ class ObjectStation(QWidget):
             reveal(card)
         else:
             reveal(self.name)
+            self.left.verticalScrollBar().setValue(0)
 
     def _to_name(self) -> None:
         """To the name, all of it picked, so that typing replaces the one that was made up."""
