@@ -15,6 +15,7 @@ import pytest
 from tests.jobs import drum
 from tests.shop.powerless import look, run_powerless
 
+from omnipel.core.pictures.pens import KEPT
 from omnipel.core.words.phrases import NOTHING
 from omnipel.shop.document import DocumentError
 from omnipel.shop.opening import StoreError
@@ -170,7 +171,7 @@ def test_a_document_of_a_newer_format_and_a_revision_that_is_gone_are_said(tmp_p
 def test_what_is_kept_of_a_job_counts_for_its_revision_and_program_only(tmp_path: Path) -> None:
     with fill(tmp_path / "shop.sqlite") as store:
         card = store.cards()[0]
-        kept = Kept("look", "Look at: it", b"K1", store.mark(store.text(card.id)[0]))
+        kept = Kept("look", "Look at: it", KEPT, store.mark(store.text(card.id)[0]))
         store.keep("1", [(card.id, card.revision, kept)])
         assert store.cards(program="1")[0].state == "look"
         assert store.kept(card, "1") == kept

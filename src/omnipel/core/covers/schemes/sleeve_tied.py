@@ -57,7 +57,8 @@ def draft(body: Necked, brief: Brief) -> Cover:
     drawn = body.neck or ring / brief.gather_limit
     # Without a neck the cloth has to lie over the top as far as the ribbon draws it in.
     over = (ring - drawn) / (2.0 * math.pi)
-    tied_at = body.neck_height if body.neck_height is not None else body.height + over
+    stands = body.neck_height if body.neck_height is not None else body.height
+    tied_at = stands if body.neck_height is not None else stands + over
     at = brief.size("ribbon_height", tied_at + u, refs.ANY_CLEARANCE)
     high = brief.size("wall_finished_height", tied_at + u + brief.length("collar"), refs.ANY_CLEARANCE, refs.option("collar"))
 
@@ -85,7 +86,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
         hardware=(Hardware(tr("ribbon"), drawn + ends, note=tr("caught in the closing seam")),),
         findings=(
             *_gathered(body, brief, ring),
-            *beyond(brief, "collar", tied_at.value, tr("it is tied {high} up", high=mm(tied_at.value))),
+            *beyond(brief, "collar", stands.value, tr("the object is only {high} high there", high=mm(stands.value))),
         ),
     )
 
