@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from html import escape
-from typing import TYPE_CHECKING, Final, TypeVar
+from typing import TYPE_CHECKING, TypeVar
 
-from PySide6.QtCore import QPointF, QRectF, Qt, QTimer, Signal
+from PySide6.QtCore import QRectF, Qt, QTimer, Signal
 from PySide6.QtGui import (
     QColor,
     QEnterEvent,
@@ -29,8 +29,6 @@ from PySide6.QtWidgets import (
     QPushButton,
     QScrollArea,
     QSizePolicy,
-    QStyle,
-    QStyleOptionButton,
     QVBoxLayout,
     QWidget,
 )
@@ -38,6 +36,7 @@ from PySide6.QtWidgets import (
 from omnipel.bench.parts.announce import announce
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.scrolled import Scrolled
+from omnipel.bench.parts.ticked import Ticked
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import NOTHING, Phrase, Value
 from omnipel.core.words.typeset import fractions
@@ -83,29 +82,6 @@ def line(words: Value, hint: Value = NOTHING) -> QLineEdit:
     made.setAccessibleName(say(words))
     made.setPlaceholderText(say(hint))
     return made
-
-
-class Ticked(QCheckBox):
-    """A box to tick; what is ticked has a tick in it, not only another colour."""
-
-    def paintEvent(self, event: QPaintEvent) -> None:
-        super().paintEvent(event)
-        if not self.isChecked():
-            return
-        option = QStyleOptionButton()
-        self.initStyleOption(option)
-        box = QRectF(self.style().subElementRect(QStyle.SubElement.SE_CheckBoxIndicator, option, self))
-        painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        tint = LOOK.colour("on_accent" if self.isEnabled() else "surface")
-        painter.setPen(QPen(tint, 2.0 * LOOK.scale, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap, Qt.PenJoinStyle.RoundJoin))
-        wide, high = box.width(), box.height()
-        painter.drawPolyline([box.topLeft() + QPointF(x * wide, y * high) for x, y in TICK])
-        painter.end()
-
-
-TICK: Final = ((0.25, 0.53), (0.43, 0.72), (0.77, 0.3))
-"""A tick in a box, as shares of its sides."""
 
 
 def check(words: Value, clicked: Callable[[bool], object], *, full: Value = NOTHING) -> QCheckBox:
