@@ -39,8 +39,13 @@ HEMS = (
 )
 
 
+EFFORT = float(os.environ.get("OMNIPEL_EFFORT", "0.6"))
+"""The share of what could be tried that is tried at every landing; 1 before a release."""
+
+
 def tried(examples: int) -> Any:
-    """Settings of a property that is tried so often, without a clock."""
+    """Settings of a property that is tried so often, or the share of it that is worth while, without a clock."""
+    examples = max(2, round(examples * EFFORT))
     examples = min(examples, int(os.environ.get("OMNIPEL_TRIES", examples)))  # fewer while mutants are tried
     phases = [Phase.explicit, Phase.generate] if os.environ.get("OMNIPEL_AS_FOUND") else list(Phase)  # not made smaller
     return settings(max_examples=examples, deadline=None, database=None, phases=phases, suppress_health_check=list(HealthCheck))

@@ -51,15 +51,16 @@ def faults(window: QWidget) -> list[str]:
 
 def _cut_off(widget: QWidget) -> list[str]:
     if isinstance(widget, QLabel) and widget.text() and widget.textFormat() is not Qt.TextFormat.RichText:
+        words = widget.text().replace("&", "") if widget.buddy() is not None else widget.text()  # the mark of a key is not shown
         metrics = widget.fontMetrics()
         if widget.wordWrap():
             wanted = metrics.boundingRect(
-                QRect(0, 0, widget.contentsRect().width(), 10_000), int(Qt.TextFlag.TextWordWrap), widget.text()
+                QRect(0, 0, widget.contentsRect().width(), 10_000), int(Qt.TextFlag.TextWordWrap), words
             )
             if wanted.height() > widget.height() + SPARE or wanted.width() > widget.width() + SPARE:
                 return [f"{_name(widget)} is cut off: {wanted.width()}×{wanted.height()} in {widget.width()}×{widget.height()}"]
-        elif metrics.horizontalAdvance(widget.text()) > widget.width() + SPARE or metrics.height() > widget.height() + SPARE:
-            return [f"{_name(widget)} is cut off: {metrics.horizontalAdvance(widget.text())} in {widget.width()}"]
+        elif metrics.horizontalAdvance(words) > widget.width() + SPARE or metrics.height() > widget.height() + SPARE:
+            return [f"{_name(widget)} is cut off: {metrics.horizontalAdvance(words)} in {widget.width()}"]
     if isinstance(widget, QComboBox):
         option = QStyleOptionComboBox()
         widget.initStyleOption(option)

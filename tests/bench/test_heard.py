@@ -1,9 +1,11 @@
 """Heard, seen and reached: what changes is announced, names say what a thing is, nothing to hit is too small."""
 
+import re
+
 import pytest
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QAccessible, QColor
-from PySide6.QtWidgets import QAbstractButton, QComboBox, QLineEdit, QSlider
+from PySide6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QLineEdit, QSlider
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, settle
 
@@ -156,3 +158,41 @@ def test_lines_that_carry_meaning_stand_out_three_to_one(sample_window: Window, 
         found = [word for part in borders for word in part.replace("{", " ").split() if word.startswith("#") and len(word) == 7]
         assert found, rule
         assert all(ratio(QColor(colour), surface) >= 3.0 for colour in found), rule
+
+
+def test_every_decision_about_a_cover_is_few_keys_from_entering_it(sample_window: Window, qtbot: QtBot) -> None:
+    """From the tree one Tab leads to the first field, Alt and a letter to any; what can be added, the pictures, the tally come after, the rail last."""
+    window = sample_window
+    for name in ("Press motor", "Rain butt", "Settling tank", "Bottling trolley", "Sorting turntable"):
+        open_job(window, name, "object")
+        qtbot.keyClick(window, Qt.Key.Key_3, Qt.KeyboardModifier.ControlModifier)
+        settle(window)
+        station = window.stations["cover"]
+        assert QApplication.focusWidget() is station.tree
+        stops = [station.tree]
+        for _ in range(60):
+            qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Tab)
+            if QApplication.focusWidget() is station.tree:
+                break
+            stops.append(QApplication.focusWidget())
+        fields = [k for k, one in enumerate(stops) if station.whole.isAncestorOf(one)]
+        places = [
+            max(k for k, one in enumerate(stops) if group.isAncestorOf(one))
+            for group in (station.whole, station.adding, station.picture, window.tally, window.rail)
+        ]
+        assert fields[0] == 1
+        assert fields == list(range(1, len(fields) + 1))
+        assert places == sorted(places)
+        for told in station.whole.findChildren(QLabel):
+            letter = re.search("&([a-z])", told.text().lower())
+            if not told.isVisible() or told.buddy() is None or letter is None:
+                continue
+            station.tree.setFocus()
+            qtbot.keyClick(station.tree, letter[1], Qt.KeyboardModifier.AltModifier)
+            focused = QApplication.focusWidget()
+            assert told.buddy() in (focused, focused.focusProxy()) or told.buddy().isAncestorOf(focused), told.text()
+            for _ in range(fields[-1]):
+                qtbot.keyClick(QApplication.focusWidget(), Qt.Key.Key_Backtab, Qt.KeyboardModifier.ShiftModifier)
+                if QApplication.focusWidget() is station.tree:
+                    break
+            assert QApplication.focusWidget() is station.tree

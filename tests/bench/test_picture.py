@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QAccessible
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QCheckBox, QPushButton
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import settle
 from tests.bench.hands import Hands, Keys
@@ -18,6 +18,7 @@ from omnipel.core.drafting.walking import walk
 from omnipel.core.job.finish import FinishKind
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
+from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit
 from omnipel.shop.starter import starter
 
@@ -143,6 +144,28 @@ def test_piping_is_dragged_along_its_seam_from_and_to(sample_window: Window, qtb
     assert abs(seam.stretch[1] - seam.stretch[0]) == pytest.approx(chosen.stop - chosen.start, abs=0.5)
     drag(chosen.stop, whole)
     assert session.open_job.cover.seams[ref.id].stop == 0.0
+
+
+def test_a_panel_leads_to_what_belongs_to_it_and_is_put_on_the_fold(sample_window: Window, qtbot: QtBot) -> None:
+    station = opened(sample_window, "drum", "wall-and-lid")
+    station.adding.buttons["pocket"].click()
+    settle(sample_window)
+
+    def led(words: str) -> Ref:
+        station.choose(refs.panel("wall"))
+        found = next(b for b in station.panels.findChildren(QPushButton) if b.text() == words)
+        qtbot.mouseClick(found, Qt.MouseButton.LeftButton)
+        return station.chosen
+
+    assert led("wall to lid") == refs.seam("wall to lid")
+    assert led("lower edge") == refs.edge("lower edge")
+    assert led("pocket") == refs.feature(sample_window.session.open_job.cover.features[0].id)
+    station.choose(refs.panel("lid"))
+    (box,) = [b for b in station.panels.findChildren(QCheckBox) if b.accessibleName() == "lid on the fold"]
+    qtbot.mouseClick(box, Qt.MouseButton.LeftButton, pos=QPoint(8, box.height() // 2))
+    settle(sample_window)
+    assert sample_window.session.open_job.cover.on_fold == ("lid",)
+    assert next(panel for panel in drafted(sample_window).panels if panel.name == "lid").fold is not None
 
 
 def test_a_seam_is_clicked_and_piped(sample_window: Window, qtbot: QtBot) -> None:

@@ -1,28 +1,30 @@
 """A layout that puts widgets beside one another and goes on in the next row where the room ends."""
 
 from PySide6.QtCore import QPoint, QRect, QSize
-from PySide6.QtWidgets import QLayout, QLayoutItem, QWidget
+from PySide6.QtWidgets import QLayout, QSizePolicy, QVBoxLayout, QWidget
+from shiboken6 import isValid
 
 
-class Held(QLayout):
-    """A layout that keeps its items itself and is as high as their places at a width need: what follows says in `_place` where they are."""
+class Held(QVBoxLayout):
+    """A layout of widgets that says in `_place` where they are, and is as high as that takes at a width.
+
+    The toolkit keeps its items: what Python would keep of them can outlive them, and be taken for others that come to lie at the same address.
+    """
 
     def __init__(self) -> None:
         super().__init__()
-        self.items: list[QLayoutItem] = []
+        self.put: list[QWidget] = []
         self.setContentsMargins(0, 0, 0, 0)
 
-    def addItem(self, item: QLayoutItem) -> None:
-        self.items.append(item)
+    def addWidget(self, widget: QWidget) -> None:  # type: ignore[override]  # nothing is stretched or aligned here
+        super().addWidget(widget)
+        self.put.append(widget)
 
-    def count(self) -> int:
-        return len(self.items)
-
-    def itemAt(self, index: int) -> QLayoutItem | None:
-        return self.items[index] if 0 <= index < len(self.items) else None
-
-    def takeAt(self, index: int) -> QLayoutItem | None:
-        return self.items.pop(index) if 0 <= index < len(self.items) else None
+    @property
+    def shown(self) -> list[QWidget]:
+        """The widgets that are in it and not hidden."""
+        self.put = [widget for widget in self.put if isValid(widget) and self.indexOf(widget) >= 0]
+        return [widget for widget in self.put if not widget.isHidden()]
 
     def hasHeightForWidth(self) -> bool:
         return True
@@ -30,20 +32,37 @@ class Held(QLayout):
     def heightForWidth(self, width: int) -> int:
         return self._place(QRect(0, 0, width, 0), moving=False)
 
+    def minimumHeightForWidth(self, width: int) -> int:
+        return self.heightForWidth(width)
+
     def sizeHint(self) -> QSize:
         return self.minimumSize()
 
     def minimumSize(self) -> QSize:
-        sizes = [item.minimumSize() for item in self.items]
+        sizes = [least(widget) for widget in self.shown]
         return QSize(max((s.width() for s in sizes), default=0), max((s.height() for s in sizes), default=0))
 
     def setGeometry(self, rect: QRect) -> None:
-        super().setGeometry(rect)
+        QLayout.setGeometry(self, rect)
         self._place(rect, moving=True)
 
     def _place(self, rect: QRect, *, moving: bool) -> int:
         """Place everything (or only reckon); the height that was needed."""
         raise NotImplementedError
+
+
+def least(widget: QWidget) -> QSize:
+    """As small as a widget can be."""
+    policy, hint, most = widget.sizePolicy(), widget.sizeHint(), widget.minimumSizeHint()
+    shrinks = QSizePolicy.PolicyFlag.ShrinkFlag.value
+    wide = most.width() if policy.horizontalPolicy().value & shrinks else max(hint.width(), most.width())
+    high = most.height() if policy.verticalPolicy().value & shrinks else max(hint.height(), most.height())
+    return QSize(max(wide, 0), max(high, 0)).boundedTo(widget.maximumSize()).expandedTo(widget.minimumSize())
+
+
+def liked(widget: QWidget) -> QSize:
+    """As large as a widget likes to be."""
+    return widget.sizeHint().expandedTo(widget.minimumSizeHint()).boundedTo(widget.maximumSize()).expandedTo(widget.minimumSize())
 
 
 class Flow(Held):
@@ -54,10 +73,10 @@ class Flow(Held):
         self.gap, self.even = gap, even
 
     def _place(self, rect: QRect, *, moving: bool) -> int:
-        rows: list[list[QLayoutItem]] = [[]]
-        used = 0
-        for item in self.items:
-            wide = item.minimumSize().width() if self.even else item.sizeHint().width()
+        rows: list[list[QWidget]] = [[]]
+        used, shown = 0, self.shown
+        for item in shown:
+            wide = least(item).width() if self.even else liked(item).width()
             if rows[-1] and used + wide > rect.width():
                 rows.append([])
                 used = 0
@@ -66,18 +85,14 @@ class Flow(Held):
         across = max((len(row) for row in rows), default=1)
         y = rect.y()
         for row in rows:
-            x, high = rect.x(), max((item.sizeHint().height() for item in row), default=0)
+            x, high = rect.x(), max((liked(item).height() for item in row), default=0)
             for item in row:
-                wide = (
-                    (rect.width() - self.gap * (across - 1)) // across
-                    if self.even
-                    else min(item.sizeHint().width(), rect.width())
-                )
+                wide = (rect.width() - self.gap * (across - 1)) // across if self.even else min(liked(item).width(), rect.width())
                 if moving:
                     item.setGeometry(QRect(QPoint(x, y), QSize(wide, high)))
                 x += wide + self.gap
             y += high + self.gap
-        return y - rect.y() - (self.gap if self.items else 0)
+        return y - rect.y() - (self.gap if shown else 0)
 
 
 def flow(*widgets: QWidget, gap: int = 8) -> Flow:

@@ -198,10 +198,10 @@ class SectionView(QWidget):
         self.scale, self.origin = 1.0, QPointF()
 
     def sizeHint(self) -> QSize:
-        return QSize(LOOK.px(280), LOOK.px(176))
+        return QSize(LOOK.px(280), self.minimumSizeHint().height())
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(196), LOOK.px(176))
+        return QSize(LOOK.px(196), LOOK.px(176 if self.across else 200))
 
     @property
     def field_wide(self) -> int:
@@ -209,11 +209,16 @@ class SectionView(QWidget):
         return min(LOOK.px(WIDE), max(LOOK.px(52), self.width() // 4))
 
     @property
+    def across(self) -> bool:
+        """Whether lengths stand upright in the drawing: their fields are beside it."""
+        return any(abs(m.a[0] - m.b[0]) < 1e-9 for m in self.section.measures)
+
+    @property
     def box(self) -> QRectF:
         """Where the drawing lies: beside it and above and below are the fields."""
-        across = any(abs(m.a[0] - m.b[0]) < 1e-9 for m in self.section.measures)
-        side, edge = self.field_wide + LOOK.px(14) if across else LOOK.px(24), LOOK.px(44) if not across else LOOK.px(26)
-        return QRectF(side, edge, max(40.0, self.width() - 2 * side), max(30.0, self.height() - 2 * edge))
+        side = self.field_wide + LOOK.px(14) if self.across else LOOK.px(24)
+        top, low = (LOOK.px(26), LOOK.px(26)) if self.across else (LOOK.px(58), LOOK.px(72))
+        return QRectF(side, top, max(40.0, self.width() - 2 * side), max(30.0, self.height() - top - low))
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)

@@ -32,6 +32,7 @@ from omnipel.bench.commands.dress import put_on, read_dress
 from omnipel.bench.commands.registry import all_commands, later
 from omnipel.bench.commands.units import shop_unit
 from omnipel.bench.parts.asking import Question, answered
+from omnipel.bench.parts.focusorder import step
 from omnipel.bench.parts.widgets import Elided, StateMark, button, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
@@ -142,6 +143,12 @@ class Window(QMainWindow):
                 event.ignore()
                 return True
         return super().eventFilter(watched, event)
+
+    def focusNextPrevChild(self, on: bool) -> bool:
+        """The station in the order of its work, then what it comes to, then where else one may go."""
+        here = self.stack.currentWidget()
+        groups = [*getattr(here, "walks", ()), here, self.made_tally, self.working, self.head, self.rail]
+        return step(self, [group for group in groups if group is not None], on=on) or super().focusNextPrevChild(on)
 
     # Showing
 

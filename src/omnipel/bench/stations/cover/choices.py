@@ -185,7 +185,6 @@ class ChoiceForm(QWidget):
         if words:
             self.named[ref] = words
         name = label(words, wrap=True)
-        name.setBuddy(field)
         self.form.add_row(name, field)
         self.under(ref, field)
         if why is not None:

@@ -1,12 +1,15 @@
 """One panel on the Cover station: its size and cloth, which layers lie on it, what is on it."""
 
+from collections.abc import Sequence
 from functools import partial
 
+from PySide6.QtCore import Signal
 from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow, flow
+from omnipel.bench.parts.onfold import fold_box, foldable
 from omnipel.bench.parts.samefocus import same_focus
-from omnipel.bench.parts.widgets import Number, check, column, emptied, label
+from omnipel.bench.parts.widgets import Number, button, check, column, emptied, label
 from omnipel.bench.session import Session
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
@@ -16,7 +19,7 @@ from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.changes import meant
 from omnipel.core.pictures.sheet import count_words
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Name, mm, term, tr
+from omnipel.core.words.phrases import Name, Phrase, Value, mm, term, tr
 from omnipel.core.words.refs import Ref
 
 LAYERS_ON = (refs.LINING_ON, refs.PADDING_ON, refs.STIFFENER_ON)
@@ -24,6 +27,9 @@ LAYERS_ON = (refs.LINING_ON, refs.PADDING_ON, refs.STIFFENER_ON)
 
 class PanelPage(QWidget):
     """The panel that is chosen."""
+
+    leads_to = Signal(object)
+    """Something that belongs to it is to be chosen."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -56,9 +62,31 @@ class PanelPage(QWidget):
             if ticks.count():
                 self.area.addWidget(label(tr("layers on it"), "field"))
                 self.area.addLayout(ticks)
-            on = [f.name for f in draft.job.cover.features if self._lies(draft, f.id) == name]
-            for called in on:
-                self.area.addWidget(label(tr("{feature} is on it", feature=Name(called)), "soft", wrap=True))
+            if foldable(panel):
+                self.area.addWidget(fold_box(self.session, name, on=panel.fold is not None))
+            on = [(Name(f.name), refs.feature(f.id)) for f in draft.job.cover.features if self._lies(draft, f.id) == name]
+            self._leads(tr("on it"), on)
+            self._leads(tr("sewn by"), [(term(seam), refs.seam(seam)) for seam in self._seams(draft, name)])
+            self._leads(tr("its free edges"), [(term(edge), refs.edge(edge)) for edge in self._edges(draft, name)])
+
+    def _leads(self, words: Phrase, parts: Sequence[tuple[Value, Ref]]) -> None:
+        """Buttons that lead to what belongs to the panel."""
+        if parts:
+            self.area.addWidget(label(words, "field"))
+            self.area.addLayout(
+                flow(*(button(called, partial(self.leads_to.emit, ref), "small") for called, ref in parts), gap=5)
+            )
+
+    def _seams(self, draft: Drafted, name: str) -> list[str]:
+        met = [
+            seam.whole or seam.name
+            for seam in draft.cover.seams
+            if any(draft.cover.panel_of[run.piece] == name for side in seam.sides for run in side)
+        ]
+        return list(dict.fromkeys(seam for seam in met if seam in draft.cover.joins))
+
+    def _edges(self, draft: Drafted, name: str) -> list[str]:
+        return [edge.name for edge in draft.cover.edges if any(draft.cover.panel_of[run.piece] == name for run in edge.runs)]
 
     def _lies(self, draft: Drafted, id_: str) -> str:
         lying = draft.cover.lying.get(id_)

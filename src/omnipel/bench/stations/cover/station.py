@@ -57,6 +57,7 @@ class CoverStation(QWidget):
         self.picture.spotted.connect(self.adding.at)
         self.picture.moved.connect(self._move)
         self.picture.stretched.connect(self._stretch)
+        self.panels.leads_to.connect(self._lead)
         self.lowering.lifted.connect(self.picture.lift)
         self.lowering.marked.connect(self.picture.mark)
         self.adding.added.connect(self.choose)
@@ -80,6 +81,11 @@ class CoverStation(QWidget):
         self.strip_area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
         self.strip_area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setLayout(station(Columns((Part(beside, 300, 7), Part(chosen, 290, 5)), self.strip_area)))
+
+    @property
+    def walks(self) -> tuple[QWidget, ...]:
+        """In this order the keys walk it: a part, how it is made, what can be added; then the pictures and the other schemes."""
+        return (self.tree, self.pages, self.why, self.adding, self.picture, self.lowering, self.strip_area)
 
     @property
     def fields(self) -> dict[Ref, QWidget]:
@@ -163,6 +169,11 @@ class CoverStation(QWidget):
         """Why one chooses the one or the other in the field in hand."""
         self.why.setText(words)
         self.why.setVisible(bool(words) and self.chosen in (WHOLE, CLOTH, LAYERS))
+
+    def _lead(self, ref: Ref) -> None:
+        """Choose what was led to; the keys go to its first field."""
+        self.choose(ref)
+        self._reveal(ref)
 
     def _move(self, ref: Ref, place: Said) -> None:
         """What was put on the cover was dragged to another place."""

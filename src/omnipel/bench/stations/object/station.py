@@ -141,6 +141,11 @@ class ObjectStation(QWidget):
         for shown, field in zip(words, self.fields.values(), strict=True):
             self.form.addRow(label(shown), field)
 
+    @property
+    def walks(self) -> tuple[QWidget, ...]:
+        """In this order the keys walk it: what it is, the answers, what sticks out, and then the picture."""
+        return (self.tiles, self.folded, *self.fields.values(), *self.sticking, self.add, self.trace, self.sketch)
+
     def field_words(self) -> dict[Ref, Phrase]:
         """Every field of this station, for go-to."""
         job = self.session.open_job

@@ -6,13 +6,12 @@ from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QCheckBox, QGridLayout, QWidget
 
 from omnipel.bench.parts.flow import flow
+from omnipel.bench.parts.onfold import fold_box, foldable
 from omnipel.bench.parts.samefocus import same_focus
-from omnipel.bench.parts.widgets import Number, button, check, emptied, label, restyle
+from omnipel.bench.parts.widgets import Number, button, emptied, label, restyle
 from omnipel.bench.session import Session
-from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
-from omnipel.core.drafting.onfold import fold_of
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.job.document import Override
 from omnipel.core.job.findings import Act, Change
@@ -58,11 +57,11 @@ class Sizes(QWidget):
         by_hand = [
             o for o in self.session.open_job.cover.overrides if isinstance(draft, Drafted) and o.size in draft.cover.by_hand
         ]
-        foldable = {panel.name: panel.fold is not None for panel in panels if panel.fold is not None or fold_of(panel)}
-        shape = tuple((name, words) for name, words, _ in wanted), tuple(p.notes for p in panels), unit, by_hand, foldable
+        on_fold = {panel.name: panel.fold is not None for panel in panels if foldable(panel)}
+        shape = tuple((name, words) for name, words, _ in wanted), tuple(p.notes for p in panels), unit, by_hand, on_fold
         if shape != self.made_for:
             with same_focus(self):
-                self._lay_out(panels, wanted, by_hand, foldable)
+                self._lay_out(panels, wanted, by_hand, on_fold)
             self.made_for = shape
         for number, (name, words, size) in zip(self.numbers, wanted, strict=True):
             number.show_number(tr("{panel}, {size}", panel=term(name), size=words), size, bare(size.value))
@@ -73,7 +72,7 @@ class Sizes(QWidget):
         panels: tuple[Panel, ...],
         wanted: list[tuple[str, Phrase, Worked]],
         by_hand: list[Override],
-        foldable: dict[str, bool],
+        on_fold: dict[str, bool],
     ) -> None:
         emptied(self.grid)
         self.numbers, self.folds = [], {}
@@ -88,9 +87,10 @@ class Sizes(QWidget):
                 words = tr("{panel}, cut {n} · {notes}", panel=term(panel.name), n=Count(panel.count), notes=notes)
             head = label(words, "head", wrap=True)
             self.grid.addWidget(head, line, 0, 1, 2)
-            if panel.name in foldable:
+            if panel.name in on_fold:
                 line += 1
-                self.grid.addWidget(self._fold(panel.name, on=foldable[panel.name]), line, 0, 1, 2)
+                self.folds[panel.name] = fold_box(self.session, panel.name, on=on_fold[panel.name])
+                self.grid.addWidget(self.folds[panel.name], line, 0, 1, 2)
             for name, words, _ in wanted:
                 if name == panel.name:
                     line += 1
@@ -117,16 +117,3 @@ class Sizes(QWidget):
 
     def _back(self, name: str) -> None:
         self.session.change(tr("{size} as drafted", size=size_words(name)), Change(refs.by_hand(name), act=Act.REMOVE))
-
-    def _fold(self, name: str, *, on: bool) -> QCheckBox:
-        """Whether a panel is cut on the fold."""
-        box = check(
-            tr("on the fold: half is marked out"), partial(self._folded, name), full=tr("{panel} on the fold", panel=term(name))
-        )
-        box.setChecked(on)
-        self.folds[name] = box
-        return box
-
-    def _folded(self, name: str, on: bool) -> None:
-        now = tuple(other for other in self.session.open_job.cover.on_fold if other != name)
-        self.session.set(refs.ON_FOLD, (*now, name) if on else now, FIELDS[refs.ON_FOLD])

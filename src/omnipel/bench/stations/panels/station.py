@@ -70,6 +70,11 @@ class PanelsStation(QWidget):
         right.setLayout(told)
         self.setLayout(station(Columns((Part(left, 200), Part(right, 250)), sheet, shares=(3, 2))))
 
+    @property
+    def walks(self) -> tuple[QWidget, ...]:
+        """In this order the keys walk it: the panels, their seams, their sizes."""
+        return (self.board, self.walk, self.ledger, self.sizes)
+
     def enter(self) -> None:
         """The station was opened."""
         self._seam("")

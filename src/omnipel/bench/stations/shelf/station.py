@@ -87,6 +87,11 @@ class Shelf(QWidget):
         self.sorting.timeout.connect(self._filter)
 
     @property
+    def walks(self) -> tuple[QWidget, ...]:
+        """In this order the keys walk it: what is searched for comes before what is found."""
+        return (self.search, *self.beside, self.view)
+
+    @property
     def first(self) -> FirstStart:
         """What an empty shop asks; made when there is one."""
         if self.made_first is None:

@@ -112,7 +112,13 @@ class TapeStation(QWidget):
         wrapped = column(scrolled(right), self.again, spacing=4)
         wrapped.setStretch(0, 1)
         taken.setLayout(wrapped)
+        self.taken = taken
         self.setLayout(station(Columns((Part(left, 215, turn=1), Part(taken, 215)))))
+
+    @property
+    def walks(self) -> tuple[QWidget, ...]:
+        """In this order the keys walk it: the reading that is being taken, its repeats and the rest about it, then all readings, then the picture."""
+        return (self.field, self.beside_row, self.repeats, self.taken, self.readings, self.listening)
 
     # Where
 
