@@ -9,6 +9,8 @@ from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.unrolled import DRAWN_IN, Unrolling, taken_apart
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import cover_sheets
+from omnipel.core.words import refs
+from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
 
 
@@ -41,3 +43,20 @@ def test_a_cover_unrolls_into_its_flat_panels(form: str, scheme: str) -> None:
         for ring, own in zip(half.rings, roll.sheet.flat, strict=True):
             assert np.allclose(sides(ring), sides(own), rtol=0.02, atol=0.5)
     assert drawn(taken_apart(rolls, (), 0.75, view), view).items
+
+
+def test_what_hangs_goes_out_with_the_piece_it_hangs_on() -> None:
+    made = draft(next(job for job in (sample() for sample in SAMPLES) if job.name == "Bottling trolley"))
+    assert isinstance(made, Drafted)
+    sheets = cover_sheets(made.cover, plain=True)
+    rolls, hanging = [Unrolling(sheet) for sheet in sheets if sheet.flat], [sheet for sheet in sheets if not sheet.flat]
+    hosts = {refs.feature(id_): lying.piece for id_, lying in made.cover.lying.items()}
+    assert len(hanging) > 4
+    assert {hosts[one.ref] for one in hanging if one.ref in hosts} == {"wall"}
+    apart = taken_apart(rolls, hanging, 0.5, View(), hosts).sheets
+    ways = {
+        before.name: after.rings[0][0] - before.rings[0][0] for before, after in zip(sheets[: len(rolls)], apart, strict=False)
+    }
+    for before, after in zip(hanging, apart[len(rolls) :], strict=True):
+        assert np.allclose(after.rings[0] - before.rings[0], ways["wall"])
+    assert len(taken_apart(rolls, hanging, 0.9, View(), hosts).sheets) == len(rolls)

@@ -4,9 +4,10 @@ Every facet of a piece is joined to a neighbour by the edge they share on the fl
 share, so that cloth keeps its lengths while it unrolls; cloth that is gathered is let out by that share as well.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from types import MappingProxyType
 from typing import Final
 
 import numpy as np
@@ -18,6 +19,7 @@ from omnipel.core.pictures.sheets import Sheet
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.frames import Solid
+from omnipel.core.words.refs import Ref
 
 Floats = NDArray[np.float64]
 Counts = NDArray[np.intp]
@@ -26,6 +28,8 @@ APART: Final = 0.5
 """The share of the way at which the pieces are apart; from there on they unroll."""
 OUT: Final = 0.45
 """Apart, a piece has moved out by this share of the cover's size."""
+OFF: Final = 0.12
+"""What is sewn on a piece has then moved off it by this share of the size."""
 CENTRAL: Final = 0.05
 """A piece whose middle is nearer than this share to the middle of all stays where it is."""
 DRAWN_IN: Final = 0.02
@@ -152,8 +156,17 @@ class Unrolling:
         return replace(self.sheet, rings=tuple(rings), drawn=drawn, patches=patches, normals=())
 
 
-def taken_apart(unrollings: Sequence[Unrolling], others: Sequence[Sheet], share: float, view: View) -> Scene:
-    """The pieces on their way: whole at 0, apart in the middle, flat and facing who looks at 1; what hangs on the cover goes with nothing and is left out."""
+def taken_apart(
+    unrollings: Sequence[Unrolling],
+    others: Sequence[Sheet],
+    share: float,
+    view: View,
+    hosts: Mapping[Ref, str] = MappingProxyType({}),
+) -> Scene:
+    """The pieces on their way: whole at 0, apart in the middle, flat and facing who looks at 1.
+
+    What hangs on the cover goes out with the piece that it hangs on (`hosts`: by what it is), and is left out of the flat panels: it is bought, not cut.
+    """
     if not unrollings:
         return Scene(())
     everything = np.concatenate([ring for one in unrollings for ring in one.sheet.rings])
@@ -161,9 +174,12 @@ def taken_apart(unrollings: Sequence[Unrolling], others: Sequence[Sheet], share:
     size, middle = float((high - low).max()), (low + high) / 2.0
     out, roll = min(share / APART, 1.0), max(0.0, (share - APART) / (1.0 - APART))
     ways = [_way(one.sheet, middle, size) * out for one in unrollings]
+    for k, one in enumerate(unrollings):  # what is sewn on a piece stands off it
+        if one.sheet.ref is not None and hosts.get(one.sheet.ref, one.sheet.name) != one.sheet.name:
+            ways[k] = ways[_host(one.sheet, unrollings, hosts)] + _outward(one.sheet) * out * OFF * size
     if roll <= 0.0:
         moved = [one.sheet.moved(way) for one, way in zip(unrollings, ways, strict=True)]
-        return Scene((*moved, *(others if share <= 0.0 else ())), meshed=False)
+        return Scene((*moved, *(one.moved(ways[_host(one, unrollings, hosts)]) for one in others)), meshed=False)
     matrix = view.matrix()
     made = []
     for one, way, place in zip(unrollings, ways, _laid(unrollings), strict=True):
@@ -176,6 +192,23 @@ def taken_apart(unrollings: Sequence[Unrolling], others: Sequence[Sheet], share:
         end = middle + (place + there) @ matrix[:2]
         made.append(one.at(roll, _between(turn, target, roll), begin + (end - begin) * roll))
     return Scene(tuple(made), meshed=False)
+
+
+def _host(hanging: Sheet, unrollings: Sequence[Unrolling], hosts: Mapping[Ref, str]) -> int:
+    """The piece that something hangs on: as is known, or which has a corner nearest to where that begins."""
+    wanted = hosts.get(hanging.ref, "") if hanging.ref is not None else ""
+    known = next((k for k, one in enumerate(unrollings) if one.sheet.name == wanted), None)
+    if known is not None:
+        return known
+    start = hanging.rings[0].mean(axis=0)
+    return int(np.argmin([np.linalg.norm(np.concatenate(one.sheet.rings) - start, axis=1).min() for one in unrollings]))
+
+
+def _outward(sheet: Sheet) -> NDArray[np.float64]:
+    """The way a small piece faces, a unit vector."""
+    ring = sheet.rings[0] - sheet.rings[0].mean(axis=0)
+    normal = np.cross(ring, np.roll(ring, -1, axis=0)).sum(axis=0)
+    return np.asarray(normal / (np.linalg.norm(normal) or 1.0))
 
 
 def _mirrored(sheet: Sheet) -> bool:

@@ -23,6 +23,7 @@ from omnipel.core.pictures.sheets import Sheet
 from omnipel.core.pictures.unrolled import Unrolling, taken_apart
 from omnipel.core.pictures.view import facing
 from omnipel.core.pictures.worn import cover_sheets, level_line, lifted, uncovered
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
@@ -251,7 +252,8 @@ class CoverPicture(QWidget):
         elif share > 0.0:
             self.sketch.level = None
             rolls, others = self._rolls(draft)
-            self.sketch.show_scene(taken_apart(rolls, others, share, self.sketch.view), lit=lit)
+            hosts = {refs.feature(id_): lying.piece for id_, lying in draft.cover.lying.items()}
+            self.sketch.show_scene(taken_apart(rolls, others, share, self.sketch.view, hosts), lit=lit)
         elif self.lifted:
             rolls, others = self._rolls(draft)
             sheets = [*(roll.sheet for roll in rolls), *others]
