@@ -74,9 +74,11 @@ class Seen:
         items: list[Item] = []
         runs = self._strokes(lit)
         for k, batch in enumerate(self.batches):
+            strokes = runs.get(k, ())
             items += self._filled(batch, flat)
+            items += [item for item in strokes if item.layer is Layer.WEAVE]  # letters are painted on the threads
             items += self._painted(batch)
-            items += runs.get(k, ())
+            items += [item for item in strokes if item.layer is not Layer.WEAVE]
         return Drawing(tuple(items))
 
     @cached_property
