@@ -211,7 +211,7 @@ class Seen:
                 if among is not None and self.scene.sheets[int(self.scene.sheet_of[of])].name not in among:
                     continue
                 if Overlaps.holds(ring[None], here[None, None])[0, 0]:
-                    return self._at(int(faces.of[i]), here)
+                    return self._at(of, here)
         return None
 
     def _at(self, facet: int, here: Floats) -> Met:

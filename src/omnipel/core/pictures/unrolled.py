@@ -19,6 +19,7 @@ from omnipel.core.pictures.sheets import Sheet
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.frames import Solid
+from omnipel.core.space.order import Faces
 from omnipel.core.words.refs import Ref
 
 Floats = NDArray[np.float64]
@@ -176,7 +177,9 @@ def taken_apart(
     ways = [_way(one.sheet, middle, size) * out for one in unrollings]
     for k, one in enumerate(unrollings):  # what is sewn on a piece stands off it
         if one.sheet.ref is not None and hosts.get(one.sheet.ref, one.sheet.name) != one.sheet.name:
-            ways[k] = ways[_host(one.sheet, unrollings, hosts)] + _outward(one.sheet) * out * OFF * size
+            ways[k] = (
+                ways[_host(one.sheet, unrollings, hosts)] + Faces.made_of([one.sheet.rings[0]]).normals[0] * out * OFF * size
+            )
     if roll <= 0.0:
         moved = [one.sheet.moved(way) for one, way in zip(unrollings, ways, strict=True)]
         return Scene((*moved, *(one.moved(ways[_host(one, unrollings, hosts)]) for one in others)), meshed=False)
@@ -202,13 +205,6 @@ def _host(hanging: Sheet, unrollings: Sequence[Unrolling], hosts: Mapping[Ref, s
         return known
     start = hanging.rings[0].mean(axis=0)
     return int(np.argmin([np.linalg.norm(np.concatenate(one.sheet.rings) - start, axis=1).min() for one in unrollings]))
-
-
-def _outward(sheet: Sheet) -> NDArray[np.float64]:
-    """The way a small piece faces, a unit vector."""
-    ring = sheet.rings[0] - sheet.rings[0].mean(axis=0)
-    normal = np.cross(ring, np.roll(ring, -1, axis=0)).sum(axis=0)
-    return np.asarray(normal / (np.linalg.norm(normal) or 1.0))
 
 
 def _mirrored(sheet: Sheet) -> bool:

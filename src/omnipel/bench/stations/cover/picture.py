@@ -1,5 +1,7 @@
 """The sewn cover on its object: hover names a part, a click chooses it, a slider takes it apart and unrolls it into its flat panels."""
 
+from typing import TYPE_CHECKING
+
 import numpy as np
 from numpy.typing import NDArray
 from PySide6.QtCore import QLineF, QPoint, QPointF, QSize, Qt, Signal
@@ -27,6 +29,9 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
+if TYPE_CHECKING:
+    from omnipel.core.finishing.ground import Ground
+
 SHOW = ((tr("on its object"), "both"), (tr("cover alone"), "cover"), (tr("object alone"), "object"))
 Said = tuple[Facing, float, float]
 """A place on the cover as a person would say it: its side, across from the centre line of that, and down from its top edge, mm."""
@@ -49,7 +54,6 @@ def places_asked(session: Session, feature: Feature) -> tuple[str, ...]:
 class PickedView(CoverView):
     """A picture whose parts are named when they are pointed at."""
 
-    turned_to = Signal(object)
     taken = Signal(object)
     """What is chosen and was put on the cover has been taken hold of."""
     carried = Signal()
@@ -179,6 +183,7 @@ class CoverPicture(QWidget):
         self.session = session
         self.hold: tuple[Ref, Said | None] | None = None
         self.goal: Said | None = None
+        self.ground: tuple[Draft, Ground] | None = None
         self.chosen = Ref(Of.CHOICE)
         self.sketch = PickedView(session)
         self.sketch.taken.connect(self._taken)
@@ -301,7 +306,9 @@ class CoverPicture(QWidget):
         draft = self.session.draft
         if not isinstance(draft, Drafted) or self.apart.value():
             return None
-        ground = Ground(draft.cover)
+        if self.ground is None or self.ground[0] is not draft:
+            self.ground = draft, Ground(draft.cover)  # kept: it is asked at every step of the pointer
+        ground = self.ground[1]
         met = self.sketch.met_at(self.sketch.here, ground.pieces.keys())
         if met is None or met.flat is None or not met.outside:
             return None

@@ -57,7 +57,7 @@ class CoverStation(QWidget):
         self.picture.spotted.connect(self.adding.at)
         self.picture.moved.connect(self._move)
         self.picture.stretched.connect(self._stretch)
-        self.panels.leads_to.connect(self._lead)
+        self.panels.leads_to.connect(self.go_to)
         self.lowering.lifted.connect(self.picture.lift)
         self.lowering.marked.connect(self.picture.mark)
         self.adding.added.connect(self.choose)
@@ -169,11 +169,6 @@ class CoverStation(QWidget):
         """Why one chooses the one or the other in the field in hand."""
         self.why.setText(words)
         self.why.setVisible(bool(words) and self.chosen in (WHOLE, CLOTH, LAYERS))
-
-    def _lead(self, ref: Ref) -> None:
-        """Choose what was led to; the keys go to its first field."""
-        self.choose(ref)
-        self._reveal(ref)
 
     def _move(self, ref: Ref, place: Said) -> None:
         """What was put on the cover was dragged to another place."""
