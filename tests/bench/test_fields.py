@@ -5,23 +5,18 @@ from pathlib import Path
 import pytest
 from PySide6.QtCore import QMimeData, QPointF, Qt, QUrl
 from PySide6.QtGui import QDropEvent
-from PySide6.QtWidgets import QApplication, QLineEdit, QPushButton
+from PySide6.QtWidgets import QLineEdit, QPushButton
 from pytestqt.qtbot import QtBot
-from tests.bench.conftest import in_dialog, open_job
+from tests.bench.conftest import open_job
 
-from omnipel.bench.commands.dress import set_scale
-from omnipel.bench.commands.goto import JobPlace
 from omnipel.bench.commands.habits import HabitsDialog, shop_habits
 from omnipel.bench.commands.registry import all_commands
-from omnipel.bench.parts.columns import Columns
 from omnipel.bench.parts.look import DARK, LOOK
-from omnipel.bench.parts.pick import PickDialog
 from omnipel.bench.window.window import Window
 from omnipel.core.job.changes import meant
 from omnipel.core.job.document import ClothKind, LiningSchool, Override
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.reading import Instrument
-from omnipel.core.pictures.pens import Layer
 from omnipel.core.tape.readings import value
 from omnipel.core.words import refs
 from omnipel.core.words.habits import System
@@ -204,44 +199,6 @@ def test_history_goes_back_to_any_change(sample_window: Window) -> None:
     assert position > wanted.number
 
 
-def test_the_pick_dialog_narrows_and_takes(sample_window: Window, qtbot: QtBot) -> None:
-    dialog = PickDialog(sample_window, tr("Go"), [("girth", 1), ("drop", 2), ("hem and drop", 3)])
-    dialog.show()
-    qtbot.keyClicks(dialog.line, "drop")
-    assert dialog.list.count() == 2
-    qtbot.keyClick(dialog.line, Qt.Key.Key_Down)
-    qtbot.keyClick(dialog.line, Qt.Key.Key_Return)
-    assert dialog.picked == 3
-    dialog.deleteLater()
-
-
-def test_where_to_lies_in_the_order_of_work_and_on_the_jobs_own_picture(sample_window: Window, qtbot: QtBot) -> None:
-    open_job(sample_window, "Honey extractor", "cover")
-    seen = {}
-
-    def look(dialog: PickDialog) -> None:
-        listed = [dialog.list.item(k) for k in range(dialog.list.count())]
-        heads = [item.text() for item in listed if not item.flags() & Qt.ItemFlag.ItemIsSelectable]
-        assert heads == ["to be seen to", "Object", "Tape", "Cover", "Panels", "jobs", "what can be done"]
-        place = dialog.findChild(JobPlace)
-        for _ in range(dialog.list.count()):  # a heading is never chosen
-            assert dialog.list.currentItem().flags() & Qt.ItemFlag.ItemIsSelectable
-            qtbot.keyClick(dialog.line, Qt.Key.Key_Down)
-        for words, layer in (("girth", Layer.TAPE), ("wall to lid", Layer.LIT)):
-            dialog.line.setText(words)
-            seen[words] = [item for item in place.picture.drawing.items if item.layer is layer]
-        dialog.line.setText("lid")
-        assert place.told.text()
-        dialog.line.setText("girth")
-        assert dialog.list.currentItem().text() == "reading: girth"
-        qtbot.keyClick(dialog.line, Qt.Key.Key_Return)
-
-    in_dialog(PickDialog, look)
-    qtbot.keyClick(sample_window, Qt.Key.Key_K, Qt.KeyboardModifier.ControlModifier)
-    assert all(seen.values())
-    assert sample_window.here == "tape"
-
-
 def test_job_files_can_be_dropped_on_the_shelf(sample_window: Window, tmp_path: Path) -> None:
     from tests.jobs import drum
 
@@ -335,17 +292,6 @@ def test_what_is_typed_is_taken_also_when_it_reads_the_same(sample_window: Windo
     assert meant(session.open_job, path) == odd
 
 
-def test_the_shelf_opens_at_its_first_job(sample_window: Window, qtbot: QtBot) -> None:
-    shelf = sample_window.shelf
-    assert len(shelf.cards) == 20
-    assert QApplication.focusWidget() is shelf.view
-    assert shelf.view.current == shelf.cards[0]
-    assert shelf.view.verticalScrollBar().value() == 0
-    shelf.search.setText("drum")
-    shelf.search.setText("")
-    assert len(shelf.cards) == 20
-
-
 def test_an_overhang_is_typed_cut_or_finished(sample_window: Window, qtbot: QtBot) -> None:
     open_job(sample_window, "Fermenting crock", "cover")
     session = sample_window.session
@@ -414,19 +360,3 @@ def test_allowances_go_with_the_kind_of_cloth_until_somebody_chooses_them(sample
     for _ in range(3):
         session.undo()
     assert session.store.history(session.key)[1] == before  # type: ignore[arg-type]
-
-
-@pytest.mark.parametrize("scale", [1.0, 1.5])
-@pytest.mark.parametrize("path", [refs.option("overhang"), refs.PADDING, refs.SHRINK_WEFT])
-def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, path: Ref, scale: float) -> None:
-    sample_window.resize(1024, 720)
-    set_scale(sample_window, scale)
-    open_job(sample_window, "Fermenting crock", "tape")
-    sample_window.go_to(path)
-    field = sample_window.stations["cover"].fields[path]
-    qtbot.waitUntil(
-        lambda: field.visibleRegion().boundingRect().width() == field.width()
-    )  # nothing of it is out of reach at its side
-    columns = sample_window.stations["cover"].findChild(Columns)
-    assert columns.stacked is (scale > 1.0)
-    assert field is QApplication.focusWidget() or field.isAncestorOf(QApplication.focusWidget())

@@ -8,12 +8,10 @@ import pytest
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QPushButton
 from pytestqt.qtbot import QtBot
-from tests.bench.conftest import in_dialog, open_job, settle, type_into_focus
+from tests.bench.conftest import in_dialog, open_job, type_into_focus
 
-from omnipel.bench.commands.goto import goals
 from omnipel.bench.commands.jobs import bring_in
 from omnipel.bench.commands.papers import PapersDialog, write_export
-from omnipel.bench.commands.registry import all_commands
 from omnipel.bench.window.window import Window
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.words import refs
@@ -339,48 +337,6 @@ def test_a_proposal_is_taken_only_when_asked(sample_window: Window, qtbot: QtBot
     qtbot.mouseClick(take, Qt.MouseButton.LeftButton)
     assert sample_window.session.open_job != before
     assert words not in [str(p.words) for p in station.proposed[0]]
-
-
-def test_go_to_knows_readings_panels_seams_findings_jobs_and_commands(sample_window: Window) -> None:
-    open_job(sample_window, "Honey extractor", "tape")
-    found = goals(sample_window)
-    kinds = {words.split(":")[0] for words, _ in found}
-    assert {"reading", "panel", "seam", "finding", "job"} <= kinds
-    for words, (kind, value) in found:
-        if kind == "path":
-            sample_window.go_to(value)
-            assert sample_window.here in ("object", "tape", "cover", "panels"), words
-            if value.startswith("tape."):
-                assert sample_window.here == "tape"
-                focused = QApplication.focusWidget()
-                assert focused is not sample_window.stations["tape"].field.line, words
-                assert sample_window.stations["tape"].isAncestorOf(focused), words
-    keys = [c.keys for c in all_commands() if c.keys]
-    assert len(keys) == len(set(keys))
-
-
-def test_what_is_empty_says_what_is_missing_and_leads_on(sample_window: Window, qtbot: QtBot) -> None:
-    shelf = sample_window.shelf
-    shelf.search.setFocus()
-    qtbot.keyClicks(shelf.search, "zeppelin")
-    assert shelf.none.isVisible()
-    assert not shelf.view.isVisible()
-    qtbot.mouseClick(shelf.none.button, Qt.MouseButton.LeftButton)
-    assert (shelf.search.text(), len(shelf.cards)) == ("", len(shelf.all))
-    assert shelf.view.isVisible()
-    assert shelf.search.hasFocus()
-    sample_window.run_command("new")
-    sample_window.show_station("panels")
-    settle(sample_window)
-    panels = sample_window.stations["panels"]
-    assert panels.empty.isVisible()
-    assert "girth" in panels.empty.words.text().lower()
-    assert not panels.board.isVisible()
-    sign = panels.empty.sign.grab().toImage()
-    inks = {sign.pixel(x, y) for x in range(0, sign.width(), 2) for y in range(0, sign.height(), 2)}
-    assert len(inks) > 8  # something is drawn
-    qtbot.mouseClick(panels.empty.button, Qt.MouseButton.LeftButton)
-    assert sample_window.here == "tape"
 
 
 def test_killed_and_opened_again_shows_the_last_state(open_window: Opener, tmp_path: Path) -> None:
