@@ -24,7 +24,7 @@ from omnipel.core.pictures.sheets import Cells, Drawn, Patch, Sheet, Stroke, Stu
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import CREASE, Mesh
-from omnipel.core.space.order import Faces
+from omnipel.core.space.faces import Faces
 from omnipel.core.space.placements import normals
 from omnipel.core.words import refs
 

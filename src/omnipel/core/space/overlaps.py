@@ -1,6 +1,7 @@
 """Where flat faces overlap on screen, and which of two is nearer there."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Final
 
 import numpy as np
@@ -16,6 +17,8 @@ SMALL: Final = 8
 """Faces with no more corners than this are compared together, whatever their number of corners."""
 AT_ONCE: Final = 400_000
 """So many pairs of edges are looked at at once."""
+RIM: Final = 2e-3
+"""The rim of a face is so broad, as a share of the way to its middle."""
 WITHIN: Final = 1e-3
 """Faces overlap when they still do after one was drawn in by this share about its middle: neighbours that share an edge do not."""
 
@@ -57,8 +60,8 @@ class Overlaps:
         a, b = self._padded(first), self._padded(second)
         if only_whether:
             middle = a.mean(axis=1, keepdims=True)
-            _, met = _common(middle + (a - middle) * (1.0 - WITHIN), b)
-            return np.asarray(met.any(axis=1), dtype=np.intp)
+            drawn_in = middle + (a - middle) * (1.0 - WITHIN)
+            return np.asarray(~(_beside(drawn_in, b) | _beside(b, drawn_in)), dtype=np.intp)
         points, met = _common(a, b)
         off = self._depth(first, points) - self._depth(second, points)
         least, most = np.where(met, off, np.inf).min(axis=1), np.where(met, off, -np.inf).max(axis=1)
@@ -78,11 +81,14 @@ class Overlaps:
         """Depth of the planes of faces at points on screen, `(n, k)`, no farther or nearer than any of their corners."""
         normal = self.normals[which][:, None, :]
         depth = (self.offsets[which][:, None] - (points * normal[:, :, :2]).sum(axis=2)) / normal[:, :, 2]
-        z = self.flat[:, 2]
-        ends = self.begins[which] + self.counts[which]
-        low = np.array([z[s:e].min() for s, e in zip(self.begins[which], ends, strict=True)])
-        high = np.array([z[s:e].max() for s, e in zip(self.begins[which], ends, strict=True)])
+        low, high = (end[which] for end in self.reach)
         return np.asarray(np.clip(depth, low[:, None], high[:, None]))
+
+    @cached_property
+    def reach(self) -> tuple[Floats, Floats]:
+        """The least and the greatest depth of each face."""
+        z = self.flat[:, 2]
+        return np.minimum.reduceat(z, self.begins), np.maximum.reduceat(z, self.begins)
 
     @staticmethod
     def holds(rings: Floats, points: Floats) -> NDArray[np.bool_]:
@@ -93,6 +99,16 @@ class Overlaps:
         rise = b[..., 1] - a[..., 1]
         at = a[..., 0] + (b[..., 0] - a[..., 0]) * (y - a[..., 1]) / np.where(rise == 0.0, 1.0, rise)
         return np.asarray(((spans & (x < at)).sum(axis=2) % 2).astype(bool))
+
+
+def _beside(a: Floats, b: Floats) -> NDArray[np.bool_]:
+    """Of convex polygons `(n, ka, 2)` and `(n, kb, 2)` whether the second lies wholly outside a side of the first."""
+    along = np.roll(a, -1, axis=1) - a
+    turn = np.sign((along[:, :, 0] * np.roll(along, -1, axis=1)[:, :, 1] - along[:, :, 1] * np.roll(along, -1, axis=1)[:, :, 0]).sum(axis=1))
+    gap = b[:, None, :, :] - a[:, :, None, :]
+    out = along[:, :, None, 1] * gap[..., 0] - along[:, :, None, 0] * gap[..., 1]
+    sided = (out * turn[:, None, None]).min(axis=2) >= 0.0
+    return np.asarray((sided & (along != 0.0).any(axis=2)).any(axis=1))
 
 
 def _common(a: Floats, b: Floats) -> tuple[Floats, NDArray[np.bool_]]:
@@ -109,6 +125,28 @@ def _common(a: Floats, b: Floats) -> tuple[Floats, NDArray[np.bool_]]:
     points = np.concatenate((crossings.reshape(n, ka * kb, 2), a, b), axis=1)
     there = np.concatenate((met.reshape(n, ka * kb), Overlaps.holds(b, a), Overlaps.holds(a, b)), axis=1)
     return points, there
+
+
+def met_by(points: Solid, begins: Counts, counts: Counts, normals: Solid, which: Counts, places: Solid) -> NDArray[np.bool_]:
+    """Whether faces hold places in their planes, away from their rims.
+
+    Args:
+        points, begins, counts: all corners, `(p, 3)`, where those of each face begin, and how many they are.
+        normals: of the face asked about each place, `(n, 3)`.
+        which: that face, `(n,)`.
+        places: `(n, 3)`.
+    """
+    found = np.zeros(len(which), dtype=bool)
+    # Seen along the axis that is nearest to the normal, a face is as broad as it can be.
+    axes = np.array([[1, 2], [0, 2], [0, 1]])[np.abs(normals).argmax(axis=1)] if len(which) else np.empty((0, 2), dtype=np.intp)
+    for count in np.unique(counts[which]).tolist():
+        at = np.flatnonzero(counts[which] == count)
+        rings = points[begins[which[at]][:, None] + np.arange(count)]
+        flat = np.take_along_axis(rings, axes[at][:, None, :], axis=2)
+        middle = flat.mean(axis=1, keepdims=True)
+        here = np.take_along_axis(places[at], axes[at], axis=1)[:, None, :]
+        found[at] = Overlaps.holds(middle + (flat - middle) * (1.0 - RIM), here)[:, 0]
+    return found
 
 
 def parted_by(ring: Solid, normal: Floats, offset: float, near: float) -> list[Solid]:

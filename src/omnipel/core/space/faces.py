@@ -1,0 +1,228 @@
+"""Flat polygons in space, of which none runs through another once they are parted, and how each lies to the planes of the others."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Final
+
+import numpy as np
+from numpy.typing import NDArray
+
+from omnipel.core.space.frames import Solid
+from omnipel.core.space.overlaps import convex_parts, met_by, parted_by
+
+Floats = NDArray[np.float64]
+Flags = NDArray[np.bool_]
+Counts = NDArray[np.intp]
+
+FLUSH: Final = 2e-4
+"""Two faces lie in one plane when they leave it by no more than this share of the size of all."""
+INWARD: Final = 1e-9
+"""A corner turns inward when the corner of the sides beside it is larger than this share of the square of the size of all."""
+MOST_CUTS: Final = 360
+"""Faces that run through others are parted no more often than this."""
+PLAINLY: Final = 4.0
+"""An edge runs through a plane when its ends lie on both sides of it by more than so many times what is flush."""
+
+
+@dataclass(frozen=True)
+class Planes:
+    """The planes of faces.
+
+    Args:
+        normals: unit normals, `(f, 3)`, after Newell: sound for slightly bent and concave faces.
+        offsets: how far out along its normal each lies, `(f,)`.
+        bent: how far corners leave the plane of their own face, `(f,)`.
+        size: the longest side of the box around all.
+    """
+
+    normals: Solid
+    offsets: Floats
+    bent: Floats
+    size: float
+
+    def of(self, which: Counts) -> "Planes":
+        """Some of them."""
+        return Planes(self.normals[which], self.offsets[which], self.bent[which], self.size)
+
+
+@dataclass(frozen=True)
+class Faces:
+    """Flat polygons in space.
+
+    Args:
+        points: all corners, `(p, 3)`.
+        begins: where the corners of each face begin, `(f,)`.
+        of: which face of the picture each is a part of, `(f,)`.
+        level: of faces in one plane the higher lies further out, `(f,)`.
+        loose: which may run through others, `(f,)`; two that are not never do.
+        known: the planes of parts of faces, which are those of the faces.
+        told: `sides` where they are known, too.
+    """
+
+    points: Solid
+    begins: Counts
+    of: Counts
+    level: Counts
+    loose: Flags
+    known: Planes | None = None
+    told: tuple[Flags, Flags] | None = None
+
+    @classmethod
+    def made_of(
+        cls, rings: Sequence[Solid], level: Sequence[int] | Counts | None = None, loose: Sequence[bool] | Flags | None = None
+    ) -> "Faces":
+        """Faces from their corners."""
+        ends = np.cumsum([len(ring) for ring in rings])
+        begins = np.concatenate(([0], ends[:-1])).astype(np.intp)
+        levels = np.zeros(len(rings), dtype=np.intp) if level is None else np.asarray(level, dtype=np.intp)
+        free = np.ones(len(rings), dtype=bool) if loose is None else np.asarray(loose, dtype=bool)
+        return cls(np.concatenate(rings), begins, np.arange(len(rings)), levels, free)
+
+    def parted(self, parts: Mapping[int, Sequence[Solid]]) -> "Faces":
+        """The same faces, some in parts."""
+        rings: list[Solid] = []
+        more: list[int] = []
+        for i in range(len(self)):
+            ours = parts.get(i) or (self.ring(i),)
+            rings += ours
+            more += [i] * len(ours)
+        index = np.array(more, dtype=np.intp)
+        made = Faces.made_of(rings, self.level[index], self.loose[index])
+        made = replace(made, of=self.of[index], known=self.planes.of(index))
+        if "sides" not in vars(self) and self.told is None:
+            return made
+        new = np.flatnonzero(np.bincount(index, minlength=len(self))[index] > 1)
+        sides = tuple(one[index][:, index] for one in self.sides)
+        for one, other in zip(sides, made.sided(new), strict=True):
+            one[new] = other
+        return replace(made, told=(sides[0], sides[1]))
+
+    def __len__(self) -> int:
+        return len(self.begins)
+
+    @cached_property
+    def counts(self) -> Counts:
+        """How many corners each has."""
+        return np.diff(np.append(self.begins, len(self.points)))
+
+    @cached_property
+    def owner(self) -> Counts:
+        """The face that each corner belongs to."""
+        return np.repeat(np.arange(len(self)), self.counts)
+
+    @cached_property
+    def following(self) -> Counts:
+        """The index of the next corner of the same face."""
+        after = np.arange(1, len(self.points) + 1)
+        after[self.begins + self.counts - 1] = self.begins
+        return after
+
+    @cached_property
+    def preceding(self) -> Counts:
+        """The index of the corner before, of the same face."""
+        before = np.arange(len(self.points)) - 1
+        before[self.begins] = self.begins + self.counts - 1
+        return before
+
+    @cached_property
+    def planes(self) -> Planes:
+        """The plane of each."""
+        if self.known is not None:
+            return self.known
+        middles = np.add.reduceat(self.points, self.begins, axis=0) / self.counts[:, None]
+        around = self.points - middles[self.owner]
+        made = np.add.reduceat(np.cross(around, around[self.following]), self.begins, axis=0)
+        sizes = np.linalg.norm(made, axis=1, keepdims=True)
+        normals = made / np.where(sizes > 0.0, sizes, 1.0)
+        offsets = np.einsum("ij,ij->i", normals, middles)
+        off = np.abs(np.einsum("ij,ij->i", self.points, normals[self.owner]) - offsets[self.owner])
+        return Planes(normals, offsets, np.maximum.reduceat(off, self.begins), float(np.ptp(self.points, axis=0).max()))
+
+    @property
+    def normals(self) -> Solid:
+        """Unit normals, `(f, 3)`."""
+        return self.planes.normals
+
+    @property
+    def offsets(self) -> Floats:
+        """How far out along its normal each plane lies."""
+        return self.planes.offsets
+
+    @property
+    def size(self) -> float:
+        """The longest side of the box around all."""
+        return self.planes.size
+
+    @cached_property
+    def sides(self) -> tuple[Flags, Flags]:
+        """`(f, f)`: whether face i lies wholly behind the plane of face j, and whether wholly before it."""
+        return self.told if self.told is not None else self.sided(np.arange(len(self)))
+
+    def sided(self, which: Counts) -> tuple[Flags, Flags]:
+        """Some rows of `sides`, `(n, f)`."""
+        normals, offsets = self.normals.T.astype(np.float32), self.offsets.astype(np.float32)
+        points = self.points.astype(np.float32)
+        high = points[self.begins[which]] @ normals - offsets
+        low = high.copy()
+        for k in range(1, int(self.counts[which].max(initial=0))):  # corner by corner: far quicker than face by face
+            rows = np.flatnonzero(self.counts[which] > k)
+            off = points[self.begins[which[rows]] + k] @ normals - offsets
+            high[rows], low[rows] = np.maximum(high[rows], off), np.minimum(low[rows], off)
+        near = (FLUSH * self.size + self.planes.bent).astype(np.float32)
+        return high <= near, low >= -near
+
+    def outward(self, a: Counts, b: Counts) -> tuple[Flags, Counts]:
+        """Of pairs of faces whether both lie in one plane, and whether the first lies further out in it, as the second's normal points: 1, or −1 further in."""
+        behind, before = self.sides
+        flush = behind[a, b] & before[a, b] & behind[b, a] & before[b, a]
+        return flush, np.sign(self.level[a] - self.level[b])
+
+    def ring(self, i: int) -> Solid:
+        """Corners of a face."""
+        return self.points[self.begins[i] : self.begins[i] + self.counts[i]]
+
+    def cut(self, i: int, j: int) -> list[Solid]:
+        """Face i parted along the plane of face j; itself alone where that plane does not part it."""
+        return parted_by(self.ring(i), self.normals[j], float(self.offsets[j]), FLUSH * self.size)
+
+    def convex(self) -> "Faces":
+        """The faces, those with inward corners parted there: of two convex faces that do not run through one another one hides the other wholly."""
+        turns = np.cross(self.points - self.points[self.preceding], self.points[self.following] - self.points)
+        inward = np.einsum("ij,ij->i", turns, self.normals[self.owner]) < -INWARD * self.size**2
+        hollow = np.flatnonzero(np.maximum.reduceat(inward, self.begins))
+        return self.parted({i: convex_parts(self.ring(i), self.normals[i]) for i in hollow.tolist()}) if len(hollow) else self
+
+    def unmeshed(self) -> "Faces":
+        """The faces, those that run through others parted there, so that none runs through another."""
+        made: dict[int, list[Solid]] = {}
+        for i, j in self.through()[:MOST_CUTS].tolist():
+            normal, offset = self.normals[j], float(self.offsets[j])
+            made[i] = [piece for part in made.get(i, [self.ring(i)]) for piece in parted_by(part, normal, offset, FLUSH * self.size)]
+        return self.parted(made) if made else self
+
+    def through(self) -> Counts:
+        """Pairs `(n, 2)` of faces of which the first runs through the second."""
+        behind, before = self.sides
+        crossing = ~behind & ~before
+        crossing &= crossing.T & (self.loose[:, None] | self.loose[None, :])
+        pairs = np.argwhere(crossing)
+        low, high = np.minimum.reduceat(self.points, self.begins), np.maximum.reduceat(self.points, self.begins)
+        first, second = pairs.T
+        pairs = pairs[((low[first] <= high[second]) & (low[second] <= high[first])).all(axis=1)]
+        return pairs[self._through(*pairs.T)]
+
+    def _through(self, first: Counts, second: Counts) -> Flags:
+        """Of pairs whether an edge of the first runs through the second, away from the rim of that."""
+        pair = np.repeat(np.arange(len(first)), self.counts[first])
+        step = np.arange(len(pair)) - np.repeat(np.cumsum(self.counts[first]) - self.counts[first], self.counts[first])
+        corner = self.begins[first[pair]] + step
+        start, end = self.points[corner], self.points[self.following[corner]]
+        normal, offset = self.normals[second[pair]], self.offsets[second[pair]]
+        off, after = np.einsum("ij,ij->i", start, normal) - offset, np.einsum("ij,ij->i", end, normal) - offset
+        met = np.flatnonzero((off * after < 0.0) & (np.minimum(np.abs(off), np.abs(after)) > PLAINLY * FLUSH * self.size))
+        share = (off / np.where(off == after, 1.0, off - after))[met, None]
+        found = np.zeros(len(first), dtype=bool)
+        held = met_by(self.points, self.begins, self.counts, normal[met], second[pair[met]], start[met] + (end - start)[met] * share)
+        found[pair[met[held]]] = True
+        return found
