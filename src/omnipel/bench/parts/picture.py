@@ -1,14 +1,16 @@
 """Replays a drawing on screen: zoom, pan, and what lies under the pointer."""
 
 import math
+import struct
+from collections.abc import Iterator
 
 import numpy as np
-from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
-from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF, QResizeEvent, QWheelEvent
+from PySide6.QtCore import QByteArray, QDataStream, QPoint, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPaintEvent, QPen, QPolygonF, QResizeEvent, QWheelEvent
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
 from omnipel.bench.parts.look import LOOK
-from omnipel.bench.parts.strokes import Shape, Stroke, Thumbnail, paint_strokes, pen, shaped
+from omnipel.bench.parts.strokes import Shape, Stroke, Thumbnail, fill_rule, paint_strokes, pen, shaped
 from omnipel.bench.speech import say
 from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.pens import Layer
@@ -19,9 +21,49 @@ NEAR = 7.0
 """A line this near to the pointer counts as pointed at, px."""
 
 
+ELEMENT = np.dtype([("kind", ">i4"), ("x", ">f8"), ("y", ">f8")])
+"""An element of a path as Qt streams it: 0 moves, 1 draws a line."""
+
+
 def strokes_of(drawing: Drawing) -> list[tuple[Stroke, Shape]]:
-    """The drawing's paths as Qt wants them, without its labels."""
-    return [(item, shaped(item, item.points.tolist())) for item in drawing.items if isinstance(item, Path)]
+    """The drawing's paths as Qt wants them, without its labels; what consists of many parts is streamed, far quicker than point by point."""
+    paths = [item for item in drawing.items if isinstance(item, Path)]
+    streamed = iter(_streamed([item for item in paths if item.pairs or item.rings]))
+    return [
+        (item, next(streamed) if item.pairs or item.rings else shaped(item, (item.points * (1.0, -1.0)).tolist()))
+        for item in paths
+    ]
+
+
+def _streamed(items: list[Path]) -> Iterator[QPainterPath]:
+    """Separate lines, and rings, each of which ends where it begins; y down."""
+    counts = [len(item.points) for item in items]
+    firsts = (np.cumsum(counts) - counts).tolist()
+    begins = [
+        first + (np.arange(0, count, 2) if item.pairs else np.array(item.rings, dtype=np.intp))
+        for item, first, count in zip(items, firsts, counts, strict=True)
+    ]
+    closed = np.repeat([not item.pairs for item in items], [len(one) for one in begins]).astype(bool)
+    start = np.concatenate((*begins, np.empty(0, dtype=np.intp)))
+    end = np.append(start[1:], sum(counts))
+    index = np.insert(np.arange(sum(counts)), end[closed], start[closed])
+    shift = np.cumsum(closed) - closed  # so many points more lie before each part
+    made = np.empty(len(index), dtype=ELEMENT)
+    points = np.concatenate((*(item.points for item in items), np.empty((0, 2))))[index]
+    made["kind"], made["x"], made["y"] = 1, points[:, 0], -points[:, 1]
+    made["kind"][start + shift] = 0
+    lasts = (end + np.cumsum(closed)).tolist()
+    moved = (start + shift).tolist()
+    at = here = 0
+    for item, parts in zip(items, begins, strict=True):
+        stop = at + len(parts)
+        there = lasts[stop - 1] if len(parts) else here
+        raw = struct.pack(">i", there - here) + made[here:there].tobytes()
+        raw += struct.pack(">ii", moved[stop - 1] - here if len(parts) else 0, fill_rule(item).value)
+        path = QPainterPath()
+        QDataStream(QByteArray(raw)) >> path
+        yield path
+        at, here = stop, there
 
 
 def thumbnail(drawing: Drawing) -> Thumbnail:

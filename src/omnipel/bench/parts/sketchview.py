@@ -2,7 +2,7 @@
 
 from collections.abc import Collection
 
-from PySide6.QtCore import QPoint, QPointF, Qt
+from PySide6.QtCore import QPoint, QPointF, Qt, QTimer
 from PySide6.QtGui import QKeyEvent, QPainter, QPaintEvent, QPen
 
 from omnipel.bench.parts.look import LOOK
@@ -17,6 +17,8 @@ from omnipel.core.words.phrases import Phrase
 from omnipel.core.words.refs import Ref
 
 TURN_STEP = 0.12
+REST = 150
+"""A picture that has not been turned for so long is drawn in full, ms."""
 SPOT = 6.0
 """A place that is marked is a ring of this radius, px."""
 LOWEST, HIGHEST = -0.9, 1.5
@@ -24,7 +26,7 @@ LOWEST, HIGHEST = -0.9, 1.5
 
 
 class SketchView(PictureView):
-    """Shows a picture in space. While it is turned it keeps its scale, unless it would leave the frame."""
+    """Shows a picture in space. While it is turned it keeps its scale, unless it would leave the frame, and is drawn without threads and hatch."""
 
     def __init__(self, words: Phrase) -> None:
         super().__init__(words)
@@ -34,6 +36,10 @@ class SketchView(PictureView):
         self.seen: Seen | None = None
         self.shining: frozenset[Ref] = frozenset()
         self.spot: Solid | None = None
+        self.rest = QTimer(self)
+        self.rest.setSingleShot(True)
+        self.rest.setInterval(REST)
+        self.rest.timeout.connect(lambda: self._redraw(turned=False))
 
     def mark(self, spot: Solid | None) -> None:
         """Mark a place in space, `(1, 3)`, or none."""
@@ -64,10 +70,11 @@ class SketchView(PictureView):
             self.shining = lit
             self._redraw(turned=False)
 
-    def _redraw(self, *, turned: bool = True) -> None:
+    def _redraw(self, *, turned: bool = True, quick: bool = False) -> None:
         if turned or self.seen is None:
             self.seen = Seen(self.scene, self.view)
-        drawing = self.seen.drawing(self.shining)
+        drawing = self.seen.drawing(self.shining, quick=quick)
+        self.rest.start() if quick else self.rest.stop()
         x0, y0, x1, y1 = drawing.bounds
         room = max(self.width() - 90.0, 60.0), max(self.height() - 90.0, 60.0)
         text = LOOK.px(17) * max((x1 - x0) / room[0], (y1 - y0) / room[1], 1e-3)
@@ -95,7 +102,7 @@ class SketchView(PictureView):
         """Show it from a side."""
         self.view = view
         zoom, fitted = self.zoom, self.fitted
-        self._redraw()
+        self._redraw(quick=True)
         if fitted and zoom < self.zoom:
             self.zoom = zoom
             self.update()

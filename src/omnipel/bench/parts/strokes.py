@@ -6,15 +6,15 @@ from dataclasses import dataclass
 from functools import lru_cache
 from typing import Final, Protocol
 
-from PySide6.QtCore import QLineF, QPointF, QRectF, Qt
+from PySide6.QtCore import QPointF, QRectF, Qt
 from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
 
 from omnipel.bench.parts.look import LOOK, Colours
 from omnipel.core.pictures.pens import FAR, FILLS, FULL, HEAD, KEPT, LAYERS, PATH, PENS, Layer, Pen
 from omnipel.core.words.refs import Ref
 
-Shape = QPolygonF | QPainterPath | list[QLineF]
-"""A path ready to be painted, y down: one line or ring, several rings, or separate lines."""
+Shape = QPolygonF | QPainterPath
+"""A path ready to be painted, y down: one line or ring; or several rings, or separate lines."""
 
 
 class Stroke(Protocol):
@@ -55,18 +55,23 @@ class Plain:
     ref: Ref | None = None
 
 
-def shaped(item: Stroke, points: Sequence[Sequence[float]], flip: float = -1.0) -> Shape:
-    """A path's points as Qt wants them; `flip` turns y over."""
-    if item.pairs:
-        return [QLineF(a[0], flip * a[1], b[0], flip * b[1]) for a, b in zip(points[::2], points[1::2], strict=True)]
-    if item.rings:
-        path = QPainterPath()
-        path.setFillRule(Qt.FillRule.OddEvenFill if item.layer is Layer.PRINT else Qt.FillRule.WindingFill)
-        for start, stop in zip(item.rings, (*item.rings[1:], len(points)), strict=True):
-            path.addPolygon(QPolygonF([QPointF(x, flip * y) for x, y in points[start:stop]]))
+def shaped(item: Stroke, points: Sequence[Sequence[float]]) -> Shape:
+    """A path's points as Qt wants them."""
+    if not item.pairs and not item.rings:
+        return QPolygonF([QPointF(x, y) for x, y in points])
+    path = QPainterPath()
+    begins = range(0, len(points), 2) if item.pairs else item.rings
+    for start, stop in zip(begins, (*begins[1:], len(points)), strict=True):
+        path.addPolygon(QPolygonF([QPointF(x, y) for x, y in points[start:stop]]))
+        if not item.pairs:
             path.closeSubpath()
-        return path
-    return QPolygonF([QPointF(x, flip * y) for x, y in points])
+    path.setFillRule(fill_rule(item))
+    return path
+
+
+def fill_rule(item: Stroke) -> Qt.FillRule:
+    """How several rings are filled: facets may overlap, letters have holes."""
+    return Qt.FillRule.OddEvenFill if item.layer is Layer.PRINT else Qt.FillRule.WindingFill
 
 
 def pen(layer: Layer, *, lit: bool = False, far: bool = False) -> QPen:
@@ -164,9 +169,10 @@ def paint_strokes(
 ) -> None:
     """Paint paths in the painter's own frame; those whose ref is `lit` stand out."""
     for item, shape in strokes:
-        if isinstance(shape, list):
+        if item.pairs and isinstance(shape, QPainterPath):
             painter.setPen(_pen_on(item.layer, item.fill, cloth.rgb(), LOOK.colours) if item.fill else pen(item.layer))
-            painter.drawLines(shape)
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawPath(shape)
         elif item.layer is Layer.FACE or item.layer is Layer.PRINT:
             _fill(painter, item, shape, cloth)
         elif item.closed and not isinstance(shape, QPainterPath):
@@ -265,7 +271,7 @@ def unpacked(picture: bytes) -> Thumbnail:
             made = Plain(
                 LAYERS[layer], bool(flags & 1), FILLS[fill], tone / FULL, bool(flags & 2), bool(flags & 4), rings, bool(flags & 8)
             )
-            strokes.append((made, shaped(made, list(zip(flat[::2], flat[1::2], strict=True)), 1.0)))
+            strokes.append((made, shaped(made, list(zip(flat[::2], flat[1::2], strict=True)))))
     except (struct.error, IndexError, ValueError):
         return Thumbnail((), QRectF())
     return Thumbnail(strokes, QRectF(0.0, 0.0, wide, high), QColor(*cloth))

@@ -1,6 +1,6 @@
 """A picture in space as it is seen from one side: in order from far to near, in three tones, with its contours; and what lies where."""
 
-from collections.abc import Collection
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
@@ -14,6 +14,7 @@ from omnipel.core.pictures.scene import ORDER, STUFFS, Scene
 from omnipel.core.pictures.sheets import Patch, Sheet
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
+from omnipel.core.space.faces import runs
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import CREASE
 from omnipel.core.space.order import EDGE_ON
@@ -66,16 +67,16 @@ class Seen:
         made = self.scene.sheet_of * 2 + (self.towards < 0.0)
         return np.where(self.scene.twofaced | (self.towards > EDGE_ON), made, -1)
 
-    def drawing(self, lit: frozenset[Ref] = frozenset()) -> Drawing:
-        """As a display list, from far to near."""
-        if self.faces is None:
+    def drawing(self, lit: frozenset[Ref] = frozenset(), *, quick: bool = False) -> Drawing:
+        """As a display list, from far to near; `quick`, while it is turned, without threads, stitches and hatch."""
+        if self.faces is None or not self.batches:
             return Drawing(())
         flat = self.faces.points @ self.matrix[:2].T
         items: list[Item] = []
-        runs = self._strokes(lit)
+        lines, fills = self._strokes(lit, quick=quick), self._filled(flat, hatched=not quick)
         for k, batch in enumerate(self.batches):
-            strokes = runs.get(k, ())
-            items += self._filled(batch, flat)
+            strokes = lines.get(k, ())
+            items += fills.get(k, ())
             items += [item for item in strokes if item.layer is Layer.WEAVE]  # letters are painted on the threads
             items += self._painted(batch)
             items += [item for item in strokes if item.layer is not Layer.WEAVE]
@@ -83,42 +84,60 @@ class Seen:
 
     @cached_property
     def bands(self) -> Counts:
-        """Of each facet whether it lies whole in full light, half light or shade: 0, 1, 2; −1 where a border of them runs over it."""
-        begins = self.scene.faces.begins
-        least, most = np.minimum.reduceat(self.light, begins), np.maximum.reduceat(self.light, begins)
-        return np.where(least >= BRIGHT, 0, np.where(most < DIM, 2, np.where((most < BRIGHT) & (least >= DIM), 1, -1)))
-
-    def _filled(self, batch: Counts, flat: Points) -> list[Item]:
-        """A run of facets: what of them lies in full light, in half light and in shade, each as one path of several rings."""
+        """Of each facet, or part of one, whether it lies whole in full light, half light or shade: 0, 1, 2; −1 where a border of them runs over it."""
         faces, base = self.faces, self.scene.faces
         assert faces is not None
-        rings: tuple[list[Points], ...] = ([], [], [])
-        for i, facet, band in zip(batch.tolist(), faces.of[batch].tolist(), self.bands[faces.of[batch]].tolist(), strict=True):
-            ring = flat[faces.begins[i] : faces.begins[i] + faces.counts[i]]
-            light = self.light[base.begins[facet] : base.begins[facet] + base.counts[facet]]
-            if band < 0 and len(light) != len(ring):  # a part of a facet
-                band = 0 if light.mean() >= BRIGHT else 1 if light.mean() >= DIM else 2  # noqa: PLW2901
-            if band >= 0:
-                rings[band].append(ring)
-                continue
-            # The darker is painted over the lighter, without a gap between them.
-            lit = light.max() >= BRIGHT
-            rings[0 if lit else 1].append(ring)
-            for tone, limit in ((1, BRIGHT), (2, DIM)):
-                part = _below(ring, light - limit)
-                if len(part) and (lit or tone == 2):
-                    rings[tone].append(part)
-        facet = int(faces.of[batch[0]])
-        sheet, inside = self.scene.sheets[self.scene.sheet_of[facet]], bool(self.towards[facet] < 0.0)
-        made: list[Item] = []
-        for tone, parts in enumerate(rings):
-            if parts:
-                begins = (0, *np.cumsum([len(part) for part in parts])[:-1].tolist())
-                how = TONES[tone] * sheet.shade * (WITHIN if inside else 1.0)
-                shade = inside or tone == len(TONES) - 1
-                points = np.concatenate(parts)
-                made.append(Path(points, Layer.FACE, True, sheet.stuff.value, how, sheet.ref, rings=begins, hatched=shade))
+        least, most = np.minimum.reduceat(self.light, base.begins), np.maximum.reduceat(self.light, base.begins)
+        mean = np.add.reduceat(self.light, base.begins) / base.counts
+        whole = np.where(least >= BRIGHT, 0, np.where(most < DIM, 2, np.where((most < BRIGHT) & (least >= DIM), 1, -1)))
+        of = faces.of
+        part = (whole[of] < 0) & (np.bincount(of, minlength=len(base))[of] > 1)
+        return np.where(part, np.where(mean >= BRIGHT, 0, np.where(mean >= DIM, 1, 2))[of], whole[of])
+
+    def _filled(self, flat: Points, *, hatched: bool) -> dict[int, list[Item]]:
+        """By the run, what of its facets lies in full light, in half light and in shade, each as one path of several rings."""
+        faces = self.faces
+        assert faces is not None
+        which, run = np.concatenate(self.batches), np.repeat(np.arange(len(self.batches)), [len(one) for one in self.batches])
+        bands = self.bands[which]
+        whole, parts = bands >= 0, list(self._crossed(which[bands < 0], run[bands < 0], flat))
+        corners = faces.corners(which[whole])
+        keys = np.concatenate((run[whole] * len(TONES) + bands[whole], np.array([key for key, _ in parts], dtype=np.intp)))
+        counts = np.concatenate((faces.counts[which[whole]], np.array([len(ring) for _, ring in parts], dtype=np.intp)))
+        points = np.concatenate((flat[corners], *(np.array(ring) for _, ring in parts)))
+        order = np.argsort(keys, kind="stable")
+        points = points[runs((np.cumsum(counts) - counts)[order], counts[order])]
+        keys, ends = keys[order], np.cumsum(counts[order])
+        firsts = np.flatnonzero(np.diff(keys, prepend=-1))
+        made: dict[int, list[Item]] = {}
+        for first, last in zip(firsts.tolist(), (*firsts[1:].tolist(), len(keys)), strict=True):
+            k, tone = divmod(int(keys[first]), len(TONES))
+            facet = int(faces.of[self.batches[k][0]])
+            sheet, inside = self.scene.sheets[self.scene.sheet_of[facet]], bool(self.towards[facet] < 0.0)
+            start = int(ends[first - 1]) if first else 0
+            rings = (0, *(ends[first : last - 1] - start).tolist())
+            how = TONES[tone] * sheet.shade * (WITHIN if inside else 1.0)
+            shade = hatched and (inside or tone == len(TONES) - 1)
+            here = points[start : int(ends[last - 1])]
+            path = Path(here, Layer.FACE, True, sheet.stuff.value, how, sheet.ref, rings=rings, hatched=shade)
+            made.setdefault(k, []).append(path)
         return made
+
+    def _crossed(self, which: Counts, run: Counts, flat: Points) -> Iterator[tuple[int, list[Sequence[float]]]]:
+        """Facets that a border of light runs over, in parts: the run and the tone as one number, and the ring."""
+        faces, base = self.faces, self.scene.faces
+        assert faces is not None
+        for i, k in zip(which.tolist(), run.tolist(), strict=True):
+            of = int(faces.of[i])
+            ring = flat[faces.begins[i] : faces.begins[i] + faces.counts[i]].tolist()
+            light = self.light[base.begins[of] : base.begins[of] + base.counts[of]].tolist()
+            # The darker is painted over the lighter, without a gap between them.
+            lit = max(light) >= BRIGHT
+            yield k * len(TONES) + (0 if lit else 1), ring
+            for tone, limit in ((1, BRIGHT), (2, DIM)):
+                part = _below(ring, [one - limit for one in light])
+                if part and (lit or tone == 2):
+                    yield k * len(TONES) + tone, part
 
     def _painted(self, batch: Counts) -> list[Item]:
         """What is painted on the facets of a run, seen from outside."""
@@ -175,7 +194,7 @@ class Seen:
             self.scene.sheet_of[on],
         )
 
-    def _strokes(self, lit: frozenset[Ref]) -> dict[int, list[Item]]:
+    def _strokes(self, lit: frozenset[Ref], *, quick: bool) -> dict[int, list[Item]]:
         """Strokes as paths, by the run that they follow."""
         ends, run, layer, ref, stuff, sheet = self.lines
         shining = np.array([any(r.within(one) for one in lit) if r is not None else False for r in self.scene.refs])
@@ -185,6 +204,8 @@ class Seen:
         bright = (shining[ref] | (of_lit[sheet] & (ref > 0))) & np.isin(layer, _BORDERS)
         layer = np.where(bright, ORDER.index(Layer.LIT), layer)
         order = np.lexsort((stuff, layer, run))
+        if quick:
+            order = order[~np.isin(layer[order], _FINE)]
         ends, run, layer, stuff = ends[order], run[order], layer[order], stuff[order]
         keys = (run * len(ORDER) + layer) * len(STUFFS) + stuff
         starts = np.flatnonzero(np.diff(keys, prepend=-1))
@@ -244,18 +265,19 @@ class Seen:
 
 _BORDERS: Final = tuple(ORDER.index(one) for one in (Layer.SEAM, Layer.RIM, Layer.CONTOUR, Layer.PIPING, Layer.ZIP))
 _LIGHTS: Final = tuple(ORDER.index(one) for one in (Layer.SEAM, Layer.RIM, Layer.CONTOUR, Layer.PIPING, Layer.ZIP, Layer.STITCH))
+_FINE: Final = tuple(ORDER.index(one) for one in (Layer.WEAVE, Layer.STITCH))
 
 
-def _below(ring: Points, off: Floats) -> Points:
+def _below(ring: Sequence[Sequence[float]], off: Sequence[float]) -> list[Sequence[float]]:
     """The part of a ring where what is given at its corners is below 0."""
-    made = []
-    for i, here in enumerate(off.tolist()):
-        k = (i + 1) % len(ring)
+    made: list[Sequence[float]] = []
+    for here, there, (x, y), (u, v) in zip(off, (*off[1:], off[0]), ring, (*ring[1:], ring[0]), strict=True):
         if here < 0.0:
-            made.append(ring[i])
-        if here * off[k] < 0.0:
-            made.append(ring[i] + (ring[k] - ring[i]) * (here / (here - off[k])))
-    return np.array(made)
+            made.append((x, y))
+        if here * there < 0.0:
+            share = here / (here - there)
+            made.append((x + (u - x) * share, y + (v - y) * share))
+    return made
 
 
 def _flat_place(flat: Points, ring: Solid, at: Floats) -> NDArray[np.float64]:

@@ -25,6 +25,11 @@ PLAINLY: Final = 4.0
 """An edge runs through a plane when its ends lie on both sides of it by more than so many times what is flush."""
 
 
+def runs(begins: Counts, counts: Counts) -> Counts:
+    """Whole numbers in runs, each from where it begins and so many."""
+    return np.arange(int(counts.sum())) + np.repeat(begins - np.cumsum(counts) + counts, counts)
+
+
 @dataclass(frozen=True)
 class Planes:
     """The planes of faces.
@@ -182,6 +187,10 @@ class Faces:
         """Corners of a face."""
         return self.points[self.begins[i] : self.begins[i] + self.counts[i]]
 
+    def corners(self, which: Counts) -> Counts:
+        """Where the corners of some faces are, one face after the other."""
+        return runs(self.begins[which], self.counts[which])
+
     def cut(self, i: int, j: int) -> list[Solid]:
         """Face i parted along the plane of face j; itself alone where that plane does not part it."""
         return parted_by(self.ring(i), self.normals[j], float(self.offsets[j]), FLUSH * self.size)
@@ -214,9 +223,8 @@ class Faces:
 
     def _through(self, first: Counts, second: Counts) -> Flags:
         """Of pairs whether an edge of the first runs through the second, away from the rim of that."""
+        corner = self.corners(first)
         pair = np.repeat(np.arange(len(first)), self.counts[first])
-        step = np.arange(len(pair)) - np.repeat(np.cumsum(self.counts[first]) - self.counts[first], self.counts[first])
-        corner = self.begins[first[pair]] + step
         start, end = self.points[corner], self.points[self.following[corner]]
         normal, offset = self.normals[second[pair]], self.offsets[second[pair]]
         off, after = np.einsum("ij,ij->i", start, normal) - offset, np.einsum("ij,ij->i", end, normal) - offset
