@@ -7,8 +7,8 @@ from embreex.rtcore_scene import EmbreeScene
 from numpy.typing import NDArray
 
 from omnipel.core.pictures.seen import Seen
-from omnipel.core.space.frames import Solid
 from omnipel.core.space.faces import Faces
+from omnipel.core.space.frames import Solid
 from omnipel.core.space.overlaps import Overlaps
 
 MOST = 60

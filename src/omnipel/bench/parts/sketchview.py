@@ -39,7 +39,7 @@ class SketchView(PictureView):
         self.rest = QTimer(self)
         self.rest.setSingleShot(True)
         self.rest.setInterval(REST)
-        self.rest.timeout.connect(lambda: self._redraw(turned=False))
+        self.rest.timeout.connect(lambda: self.redraw(turned=False))
 
     def mark(self, spot: Solid | None) -> None:
         """Mark a place in space, `(1, 3)`, or none."""
@@ -62,15 +62,15 @@ class SketchView(PictureView):
     def show_scene(self, scene: Scene, tape: Solid | None = None, words: str = "", *, lit: frozenset[Ref] = frozenset()) -> None:
         """Show a picture and a tape path; what is `lit` stands out."""
         self.scene, self.tape, self.tape_words, self.shining = scene, tape, words, lit
-        self._redraw()
+        self.redraw()
 
     def light(self, lit: frozenset[Ref]) -> None:
         """Let something else stand out in the same picture."""
         if lit != self.shining:
             self.shining = lit
-            self._redraw(turned=False)
+            self.redraw(turned=False)
 
-    def _redraw(self, *, turned: bool = True, quick: bool = False) -> None:
+    def redraw(self, *, turned: bool = True, quick: bool = False) -> None:
         if turned or self.seen is None:
             self.seen = Seen(self.scene, self.view)
         drawing = self.seen.drawing(self.shining, quick=quick)
@@ -102,7 +102,7 @@ class SketchView(PictureView):
         """Show it from a side."""
         self.view = view
         zoom, fitted = self.zoom, self.fitted
-        self._redraw(quick=True)
+        self.redraw(quick=True)
         if fitted and zoom < self.zoom:
             self.zoom = zoom
             self.update()

@@ -10,10 +10,9 @@ from shapely.geometry.base import BaseGeometry
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.pieces import flat_parts
 from omnipel.core.forms.body import Body
-from omnipel.core.pictures.worn import shown
+from omnipel.core.pictures.worn import cells_of, shown
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.placements import Placement
 
 MEET = 0.05
 """Ends of the lines of a section this near to one another are one point, mm."""
@@ -119,19 +118,13 @@ def _facets(cover: Cover) -> list[Solid]:
     """The cloth that lies on nothing else, as flat facets."""
     pieces = [piece for piece in shown(cover) if not piece.on]
     error = FINEST
-    outlines = [(piece.place, cover.flat[piece.name].sew_points) for piece in pieces]
-    while sum(_cells(place, at, error) for place, at in outlines) > MOST:
+    while cells_of(cover, pieces, error) > MOST:
         error *= 1.6
     made: list[Solid] = []
     for piece in pieces:
         rings = flat_parts(piece.place, cover.flat[piece.name], error, thinned=error / 2.0).rings
         made += [piece.place.at(ring) for ring in rings]
     return made
-
-
-def _cells(place: Placement, outline: Points, error: float) -> int:
-    (x0, y0), (x1, y1) = outline.min(axis=0).tolist(), outline.max(axis=0).tolist()
-    return len(place.cells((x0, y0, x1, y1), error))
 
 
 FINEST, MOST = 0.05, 400

@@ -9,9 +9,9 @@ from numpy.typing import NDArray
 
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheets import Patch, Sheet, Stuff
+from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import Face, Mesh
-from omnipel.core.space.faces import Faces
 from omnipel.core.space.order import Order
 from omnipel.core.words.refs import Ref
 

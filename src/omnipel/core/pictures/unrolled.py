@@ -18,8 +18,8 @@ from omnipel.core.pictures.scene import Scene
 from omnipel.core.pictures.sheets import Sheet
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.frames import Solid
 from omnipel.core.space.faces import Faces
+from omnipel.core.space.frames import Solid
 from omnipel.core.words.refs import Ref
 
 Floats = NDArray[np.float64]

@@ -1,6 +1,7 @@
 """The sewn cover on its object, as sheets of a picture: every piece where it lies, with all that is seen on it."""
 
 import math
+from collections import Counter
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from typing import Final
@@ -22,9 +23,9 @@ from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.scene import Scene
 from omnipel.core.pictures.sheets import Cells, Drawn, Patch, Sheet, Stroke, Stuff
 from omnipel.core.plane.curves import Points
+from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import CREASE, Mesh
-from omnipel.core.space.faces import Faces
 from omnipel.core.space.placements import normals
 from omnipel.core.words import refs
 
@@ -118,15 +119,21 @@ def _fineness(cover: Cover, pieces: Sequence[Piece], size: float, share: float) 
     """How far facets may stand off the cloth, mm: coarser where there would be more of them than can be turned without a stutter."""
     error = share * size
     for _ in range(MOST_COARSER):
-        count = 0
-        for piece in pieces:
-            ring = cover.flat[piece.name].sew_points
-            (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
-            count += len(piece.place.cells((x0, y0, x1, y1), error))
-        if count <= MOST_FACETS:
+        if cells_of(cover, pieces, error) <= MOST_FACETS:
             break
         error *= 1.5
     return error
+
+
+def cells_of(cover: Cover, pieces: Sequence[Piece], error: float) -> int:
+    """How many cells pieces are parted into where facets stand off the cloth by no more than an error, mm; those of one pattern into as many each."""
+    count = 0
+    for panel, alike in Counter(piece.panel for piece in pieces).items():
+        piece = next(piece for piece in pieces if piece.panel == panel)
+        ring = cover.flat[piece.name].sew_points
+        (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
+        count += alike * len(piece.place.cells((x0, y0, x1, y1), error))
+    return count
 
 
 def object_sheets(mesh: Mesh, smaller: float = 0.0) -> tuple[Sheet, ...]:

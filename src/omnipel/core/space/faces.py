@@ -207,7 +207,9 @@ class Faces:
         made: dict[int, list[Solid]] = {}
         for i, j in self.through()[:MOST_CUTS].tolist():
             normal, offset = self.normals[j], float(self.offsets[j])
-            made[i] = [piece for part in made.get(i, [self.ring(i)]) for piece in parted_by(part, normal, offset, FLUSH * self.size)]
+            made[i] = [
+                piece for part in made.get(i, [self.ring(i)]) for piece in parted_by(part, normal, offset, FLUSH * self.size)
+            ]
         return self.parted(made) if made else self
 
     def through(self) -> Counts:
@@ -231,6 +233,8 @@ class Faces:
         met = np.flatnonzero((off * after < 0.0) & (np.minimum(np.abs(off), np.abs(after)) > PLAINLY * FLUSH * self.size))
         share = (off / np.where(off == after, 1.0, off - after))[met, None]
         found = np.zeros(len(first), dtype=bool)
-        held = met_by(self.points, self.begins, self.counts, normal[met], second[pair[met]], start[met] + (end - start)[met] * share)
+        held = met_by(
+            self.points, self.begins, self.counts, normal[met], second[pair[met]], start[met] + (end - start)[met] * share
+        )
         found[pair[met[held]]] = True
         return found

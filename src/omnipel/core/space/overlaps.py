@@ -104,7 +104,9 @@ class Overlaps:
 def _beside(a: Floats, b: Floats) -> NDArray[np.bool_]:
     """Of convex polygons `(n, ka, 2)` and `(n, kb, 2)` whether the second lies wholly outside a side of the first."""
     along = np.roll(a, -1, axis=1) - a
-    turn = np.sign((along[:, :, 0] * np.roll(along, -1, axis=1)[:, :, 1] - along[:, :, 1] * np.roll(along, -1, axis=1)[:, :, 0]).sum(axis=1))
+    turn = np.sign(
+        (along[:, :, 0] * np.roll(along, -1, axis=1)[:, :, 1] - along[:, :, 1] * np.roll(along, -1, axis=1)[:, :, 0]).sum(axis=1)
+    )
     gap = b[:, None, :, :] - a[:, :, None, :]
     out = along[:, :, None, 1] * gap[..., 0] - along[:, :, None, 0] * gap[..., 1]
     sided = (out * turn[:, None, None]).min(axis=2) >= 0.0
@@ -131,7 +133,9 @@ def met_by(points: Solid, begins: Counts, counts: Counts, normals: Solid, which:
     """Whether faces hold places in their planes, away from their rims.
 
     Args:
-        points, begins, counts: all corners, `(p, 3)`, where those of each face begin, and how many they are.
+        points: all corners, `(p, 3)`.
+        begins: where those of each face begin, `(f,)`.
+        counts: how many they are, `(f,)`.
         normals: of the face asked about each place, `(n, 3)`.
         which: that face, `(n,)`.
         places: `(n, 3)`.

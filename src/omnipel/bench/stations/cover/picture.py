@@ -213,6 +213,7 @@ class CoverPicture(QWidget):
         self.apart.setEnabled(isinstance(self.session.draft, Drafted))
         parts = [part.words for part in parts_of(self.session.open_job, self.session.draft)[3:] for part in part.parts]
         self.sketch.setAccessibleDescription(self.session.tell(tr("It shows {parts}.", parts=listed(parts))) if parts else "")
+        self.sketch.level = None
         self._show()
 
     def lift(self, height: float) -> None:
@@ -221,17 +222,19 @@ class CoverPicture(QWidget):
             self.lifted = height
             if height:
                 self.apart.setValue(0)
+            self._show()
 
     def mark(self, depth: float | None, words: str) -> None:
         """Mark a level of the object, so far below its top, with words; None: none."""
-        draft = self.session.draft
+        draft, marked = self.session.draft, self.sketch.level
         self.sketch.level = None
         if depth is not None and isinstance(draft, Drafted):
             top = max(float(face.points[:, 2].max()) for face in draft.body.mesh().faces if face.part == "object")
             ends, out = level_line(draft.body, top - max(depth, 0.02 * top))
             up = np.array((0.0, 0.0, self.lifted if draft.cover.from_below else 0.0))
             self.sketch.level = (ends + up, out, words)
-        self._show()
+        if self.sketch.level is not marked:
+            self.sketch.redraw(turned=False)
 
     def light(self, chosen: Ref) -> None:
         """Let the chosen part stand out."""

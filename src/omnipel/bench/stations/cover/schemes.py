@@ -170,7 +170,10 @@ class SchemeCard(QAbstractButton):
         """Show what this scheme comes to."""
         self.cloth = QColor(drafted.job.cover.cloth.colour)
         if isinstance(drafted, Drafted):
-            self.picture = thumbnail(drawn(worn(drafted.cover, drafted.body, drafted.job.thing.sticks_out, plain=True), View()))
+            own = drafted is session.draft  # its picture is shown beside this card, too
+            cover, thing = drafted.cover, drafted.job.thing
+            scene = session.pictures.cover(plain=True) if own else worn(cover, drafted.body, thing.sticks_out, plain=True)
+            self.picture = thumbnail(drawn(scene, View()))
             f = figures_of(drafted)
             pieces = trn("{n} piece · {seam} seam", "{n} pieces · {seam} seam", f.panels, seam=Run(f.seam_mm))
             self.lines = (session.tell(pieces), session.tell(Area(f.cloth_mm2)), session.tell(f.hardest))

@@ -110,8 +110,8 @@ class CoverStation(QWidget):
         self.strip_area.setFixedHeight(LOOK.px(86) + 14)
         for form in (self.whole, self.cloth, self.layers):
             form.fill()
-        self.lowering.refresh()
         self.picture.refresh()
+        self.lowering.refresh()  # marks where it jams in the picture
         if not self._there(self.chosen):
             self.chosen = self._instead(self.chosen)
         self.tree.refresh(self.chosen)
