@@ -105,18 +105,30 @@ class FlatParts:
     outline: BaseGeometry
 
 
-def flat_parts(place: Placement, panel: Panel, chord_error: float, *, thinned: float = 0.0) -> FlatParts:
-    """A flat panel parted where it is bent in space; its outline may be `thinned` to one that stays so near to it, mm."""
+Parted = dict[tuple[str, bytes], FlatParts]
+"""What panels were parted into, by the panel's name and the cells."""
+
+
+def flat_parts(
+    place: Placement, panel: Panel, chord_error: float, *, thinned: float = 0.0, known: Parted | None = None
+) -> FlatParts:
+    """A flat panel parted where it is bent in space; its outline may be `thinned` to one that stays so near to it, mm.
+
+    What is `known` of pieces of the same pattern that are bent alike is not made again.
+    """
+    low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
+    cells = place.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error)
+    corners = np.concatenate([np.vstack((cell, cell[:1])) for cell in cells])
+    key = panel.name, corners.tobytes()
+    if known is not None and key in known:
+        return known[key]
     outline: BaseGeometry = shapely.Polygon(panel.sew_points)
     for figure in panel.figures:
         if figure.kind in (MarkKind.CUT_OUT, MarkKind.BOXED) and figure.closed:
             outline = outline.difference(shapely.make_valid(shapely.Polygon(figure.points)))
     if thinned:
         outline = outline.simplify(thinned)
-    low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
-    cells = place.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error)
     shapely.prepare(outline)
-    corners = np.concatenate([np.vstack((cell, cell[:1])) for cell in cells])
     owner = np.repeat(np.arange(len(cells)), [len(cell) + 1 for cell in cells])
     polygons = np.asarray(shapely.polygons(shapely.linearrings(corners, indices=owner)))
     whole = np.asarray(shapely.covers(outline, polygons))
@@ -128,12 +140,15 @@ def flat_parts(place: Placement, panel: Panel, chord_error: float, *, thinned: f
         found = [cell] if all_of_it else [ring for part in _polygons(next(left)) for ring in _without_holes(part)]
         rings += found
         of += [i] * len(found)
-    return FlatParts(rings, cells, of, outline)
+    made = FlatParts(rings, cells, of, outline)
+    if known is not None:
+        known[key] = made
+    return made
 
 
-def flat_facets(place: Placement, panel: Panel, chord_error: float) -> list[Points]:
+def flat_facets(place: Placement, panel: Panel, chord_error: float, known: Parted | None = None) -> list[Points]:
     """The parts of a flat panel, cut-outs and what is boxed off left out, that are flat in space; rings without repeated end, counter-clockwise."""
-    return flat_parts(place, panel, chord_error).rings
+    return flat_parts(place, panel, chord_error, known=known).rings
 
 
 def _polygons(shape: shapely.Geometry) -> list[shapely.Polygon]:

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, MarkKind
-from omnipel.core.drafting.pieces import Piece, flat_facets
+from omnipel.core.drafting.pieces import Parted, Piece, flat_facets
 from omnipel.core.drafting.seams import Run, Seam, Way
 from omnipel.core.drafting.topology import Opening, surface
 from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, crossed, downward, inside, out_of, right_of, slopes_at, unit
@@ -53,10 +53,11 @@ class Ground:
     def facets(self) -> list[Facet]:
         """All that is seen of the cover, openings filled in."""
         made: list[Facet] = []
+        known: Parted = {}
         for name, piece in self.pieces.items():
             panel = self.flat[name]
             filled = replace(panel, figures=tuple(f for f in panel.figures if f.kind is MarkKind.BOXED))
-            rings = flat_facets(piece.place, filled, COARSE)
+            rings = flat_facets(piece.place, filled, COARSE, known)
             ends = np.cumsum([len(ring) for ring in rings])
             solid = piece.place.at(np.concatenate(rings))
             following = np.arange(1, len(solid) + 1)
@@ -77,6 +78,11 @@ class Ground:
         """All corners of the facets, where each facet's begin, and the facets' normals."""
         begins = np.concatenate(([0], np.cumsum([len(facet.flat) for facet in self.facets])[:-1])).astype(np.intp)
         return np.concatenate([f.solid for f in self.facets]), begins, np.array([f.normal for f in self.facets])
+
+    @cached_property
+    def _flat_corners(self) -> Points:
+        """The same corners on their flat panels."""
+        return np.concatenate([f.flat for f in self.facets])
 
     @cached_property
     def _joined(self) -> dict[tuple[str, str], tuple[Seam, int, int]]:
@@ -153,18 +159,19 @@ class Ground:
         return self._anchors[face]
 
     def _top_edge(self, face: Facing) -> Spot | None:
-        cuts = self._cuts(face)
-        facing = [cut for cut in cuts if float(cut.facet.normal @ out_of(face)) >= FACES]
+        cuts, out = self._cuts(face), out_of(face)
+        facing = [cut for cut in cuts if float(cut.facet.normal @ out) >= FACES]
         if not facing:
             return None
         top = max(facing, key=lambda cut: (round(float(cut.ends[0][1]), 3), float(cut.ends[0][0])))
-        left = [cut for cut in cuts if cut is not top]
+        left, ends = [cut is not top for cut in cuts], np.array([cut.ends for cut in cuts])
         while True:  # up to the edge that it ends in, or over a dome to where it turns to the other side
-            above = [c.turned(top) for c in left if top.meets(c)]
-            if not above:
+            near = np.hypot(*np.moveaxis(ends - top.ends[0], 2, 0)).min(axis=1) < CLOSES
+            above = next((cuts[k] for k in np.flatnonzero(near & left).tolist() if top.meets(cuts[k])), None)
+            if above is None:
                 break
-            top = above[0]
-            left = [cut for cut in left if cut.facet is not top.facet]
+            top = above.turned(top)
+            left = [there and cut.facet is not top.facet for cut, there in zip(cuts, left, strict=True)]
             if min(top.ends[:, 0]) <= CLOSES and max(top.ends[:, 0]) >= 0.0:
                 break
         share = top.ends[1][0] / (top.ends[1][0] - top.ends[0][0]) if top.ends[0][0] < 0.0 <= top.ends[1][0] else 1.0
@@ -177,26 +184,23 @@ class Ground:
         """The facets that the plane of a centre line cuts."""
         right, out = np.array(RIGHT_AND_UP[Side(face)][0]), out_of(face)
         corners, begins, _ = self._corners
-        offs = corners @ right - ASIDE
-        cut = (np.minimum.reduceat(offs, begins) < 0.0) & (np.maximum.reduceat(offs, begins) > 0.0)
-        made = []
-        for i in np.flatnonzero(cut):
-            facet = self.facets[i]
-            off = offs[begins[i] : begins[i] + len(facet.flat)]
-            crossing = np.flatnonzero((off > 0.0) != (np.roll(off, -1) > 0.0))
-            after = (crossing + 1) % len(off)
-            share = (off[crossing] / (off[crossing] - off[after]))[:, None]
-            flat = facet.flat[crossing] * (1.0 - share) + facet.flat[after] * share
-            solid = facet.solid[crossing] * (1.0 - share) + facet.solid[after] * share
-            ends = np.column_stack((solid @ out, solid[:, 2]))
-            order = np.lexsort((ends[:, 0], -ends[:, 1].round(6)))
-            flat, ends = flat[order], ends[order]
-            made += [
-                Cut(facet, flat[k : k + 2], ends[k : k + 2])
-                for k in range(0, len(order) - 1, 2)
-                if math.dist(ends[k], ends[k + 1]) > CLOSES
-            ]
-        return made
+        counts = np.diff(np.append(begins, len(corners)))
+        following = np.arange(1, len(corners) + 1)
+        following[begins + counts - 1] = begins
+        off = corners @ right - ASIDE
+        crossing = np.flatnonzero((off > 0.0) != (off[following] > 0.0))
+        after = following[crossing]
+        share = (off[crossing] / (off[crossing] - off[after]))[:, None]
+        flat = self._flat_corners[crossing] * (1.0 - share) + self._flat_corners[after] * share
+        solid = corners[crossing] * (1.0 - share) + corners[after] * share
+        ends = np.column_stack((solid @ out, solid[:, 2]))
+        of = np.repeat(np.arange(len(begins)), counts)[crossing]
+        order = np.lexsort((ends[:, 0], -ends[:, 1].round(6), of))
+        flat, ends, of = flat[order], ends[order], of[order]
+        # A facet is crossed an even number of times; what lies between the first and the second place is cut, and so on.
+        firsts = np.flatnonzero((np.arange(len(of)) - np.searchsorted(of, of)) % 2 == 0)
+        long = np.hypot(*(ends[firsts] - ends[firsts + 1]).T) > CLOSES
+        return [Cut(self.facets[of[k]], flat[k : k + 2], ends[k : k + 2]) for k in firsts[long].tolist()]
 
     def _upright(self, piece: Piece, at: Flat, face: Facing) -> Flat:
         """A place of a bent piece moved onto the plane of the centre line: the facets left it a little."""

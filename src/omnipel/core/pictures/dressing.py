@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Final
 
@@ -14,12 +14,12 @@ from shapely.geometry.base import BaseGeometry
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Panel, Shows
-from omnipel.core.drafting.pieces import Piece
+from omnipel.core.drafting.pieces import FlatParts, Parted, Piece, flat_parts
 from omnipel.core.drafting.seams import Seam
 from omnipel.core.job.edges import Hold
 from omnipel.core.job.finish import FOLDED, FinishKind
 from omnipel.core.pictures.pens import Layer
-from omnipel.core.pictures.sheets import Stroke, dashed, pairs
+from omnipel.core.pictures.sheets import Cells, Stroke, dashed, pairs
 from omnipel.core.plane.curves import Arc, Curve, Points, line
 from omnipel.core.words import refs
 from omnipel.core.words.refs import Ref
@@ -75,6 +75,16 @@ class Dressing:
     size: float
     chord_error: float
     plain: bool = False
+    parted: Parted = field(default_factory=dict)
+    laid: dict[int, Cells] = field(default_factory=dict)
+
+    def parts_of(self, piece: Piece) -> tuple[FlatParts, Cells]:
+        """A piece as flat parts, and what is drawn on it parted by them; made once for pieces that are alike."""
+        error = self.chord_error
+        parts = flat_parts(piece.place, self.cover.flat[piece.name], error, thinned=error / 2.0, known=self.parted)
+        if id(parts) not in self.laid:
+            self.laid[id(parts)] = Cells.of(parts.cells, parts.cell, parts.rings)
+        return parts, self.laid[id(parts)]
 
     @cached_property
     def sewn(self) -> dict[tuple[str, str], tuple[Seam, bool]]:

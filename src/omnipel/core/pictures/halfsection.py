@@ -8,7 +8,7 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.drafting.pieces import flat_parts
+from omnipel.core.drafting.pieces import Parted, flat_parts
 from omnipel.core.forms.body import Body
 from omnipel.core.pictures.worn import cells_of, shown
 from omnipel.core.plane.curves import Points
@@ -121,8 +121,9 @@ def _facets(cover: Cover) -> list[Solid]:
     while cells_of(cover, pieces, error) > MOST:
         error *= 1.6
     made: list[Solid] = []
+    known: Parted = {}
     for piece in pieces:
-        rings = flat_parts(piece.place, cover.flat[piece.name], error, thinned=error / 2.0).rings
+        rings = flat_parts(piece.place, cover.flat[piece.name], error, thinned=error / 2.0, known=known).rings
         made += [piece.place.at(ring) for ring in rings]
     return made
 

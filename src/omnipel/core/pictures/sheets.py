@@ -4,7 +4,7 @@ A stroke belongs to the facet that it lies on, and is hidden with it.
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from functools import cached_property
 from typing import Final
@@ -120,6 +120,10 @@ class Sheet:
 ROUGH: Final = 1e-9
 
 
+Laid = tuple[Counts, Counts, Floats, Floats]
+"""Parts of lines on facets: of which line, on which facet, the shares of the line between which each lies, `(m, 2)`, and its ends, `(m, 2, 2)`."""
+
+
 @dataclass(frozen=True)
 class Cells:
     """Convex cells of a flat sheet, and which facets lie in each."""
@@ -127,6 +131,7 @@ class Cells:
     cells: Sequence[Points]
     facets: Sequence[Sequence[int]]
     rings: Sequence[Points]
+    known: dict[bytes, Laid] = field(default_factory=dict)
 
     @classmethod
     def of(cls, cells: Sequence[Points], cell: Sequence[int], rings: Sequence[Points]) -> "Cells":
@@ -151,6 +156,18 @@ class Cells:
             out /= np.where(lengths > 0.0, lengths, 1.0)[:, :, None]
             made.append((which, out, (out * corners).sum(axis=2)))
         return made
+
+    def laid(self, ends: NDArray[np.float64]) -> Laid:
+        """What of lines `(n, 2, 2)` lies on facets; what was asked before is not made again."""
+        key = ends.tobytes()
+        if key not in self.known:
+            which, cell, part = self.clipped(ends)
+            start, along = ends[which, 0], ends[which, 1] - ends[which, 0]
+            flat = np.stack((start + along * part[:, :1], start + along * part[:, 1:]), axis=1)
+            facet = self.facet(cell, flat.mean(axis=1))
+            kept = facet >= 0
+            self.known[key] = which[kept], facet[kept], part[kept], flat[kept]
+        return self.known[key]
 
     def clipped(self, ends: NDArray[np.float64]) -> tuple[Counts, Counts, Floats]:
         """Lines `(n, 2, 2)` parted by the cells: which line, which cell, and the shares of the line between which it lies there, `(m, 2)`.

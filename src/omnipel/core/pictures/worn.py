@@ -13,7 +13,7 @@ from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, MarkKind, Panel, Shows
-from omnipel.core.drafting.pieces import Piece, flat_parts
+from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run
 from omnipel.core.forms.body import Body
 from omnipel.core.job.thing import SticksOut, Treatment
@@ -179,8 +179,8 @@ def _hanging(cover: Cover) -> Iterator[Sheet]:
 
 def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: float) -> Sheet:
     """One piece with all that is seen on it."""
-    panel, error = cover.flat[piece.name], dressing.chord_error
-    parts = flat_parts(piece.place, panel, error, thinned=error / 2.0)
+    panel = cover.flat[piece.name]
+    parts, cells = dressing.parts_of(piece)
     if not parts.rings:
         return Sheet(piece.name, Stuff.CLOTH, ())
     lift = _lift(piece, cover, dressing.size)
@@ -193,7 +193,6 @@ def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: fl
 
     at = np.split(solid(np.concatenate(parts.rings)), np.cumsum([len(ring) for ring in parts.rings])[:-1])
     step = -1 if piece.mirrored else 1
-    cells = Cells.of(parts.cells, parts.cell, parts.rings)
     boxed = any(figure.kind is MarkKind.BOXED for figure in panel.figures)
     there = parts.outline if boxed else None
     drawn = tuple(_drawn(stroke, cells, solid, there) for stroke in dressing.on(piece, parts.outline))
@@ -235,17 +234,13 @@ def _drawn(stroke: Stroke, cells: Cells, solid: Callable[[Points], Solid], there
     """A stroke where it lies in space, parted by the facets; where something was boxed off only what is still `there`."""
     if there is not None:
         stroke = _left(stroke, there)
-    which, cell, part = cells.clipped(stroke.ends)
-    start, along = stroke.ends[which, 0], stroke.ends[which, 1] - stroke.ends[which, 0]
-    flat = np.stack((start + along * part[:, :1], start + along * part[:, 1:]), axis=1)
-    facet = cells.facet(cell, flat.mean(axis=1))
-    kept = facet >= 0
-    ends = solid(flat[kept].reshape(-1, 2)).reshape(-1, 2, 3) if kept.any() else np.empty((0, 2, 3))
+    which, facet, part, flat = cells.laid(stroke.ends)
+    ends = solid(flat.reshape(-1, 2)).reshape(-1, 2, 3) if len(flat) else np.empty((0, 2, 3))
     shares = None
     if stroke.shares is not None:
-        low, high = stroke.shares[which][kept].T
-        shares = np.column_stack((low + (high - low) * part[kept, 0], low + (high - low) * part[kept, 1]))
-    return Drawn(ends, flat[kept], facet[kept], stroke.layer, stroke.ref, stroke.outside, stroke.border, shares)
+        low, high = stroke.shares[which].T
+        shares = np.column_stack((low + (high - low) * part[:, 0], low + (high - low) * part[:, 1]))
+    return Drawn(ends, flat, facet, stroke.layer, stroke.ref, stroke.outside, stroke.border, shares)
 
 
 def _left(stroke: Stroke, there: BaseGeometry) -> Stroke:
