@@ -51,26 +51,37 @@ def board(panels: Sequence[Panel], voice: Voice, text: float, aspect: float) -> 
     return Board(made, text, panels, dict(zip((panel.name for panel in panels), moved, strict=True)))
 
 
-def fitted_board(panels: Sequence[Panel], voice: Voice, letter: float, wide: float, high: float) -> Board:
+def fitted_board(
+    panels: Sequence[Panel], voice: Voice, letter: float, wide: float, high: float, before: Board | None = None
+) -> Board:
     """The board as it fits into a frame, px, its letters so many px high there.
 
     Larger letters take more room, which makes the board smaller. One begins with the panels alone and lets the letters grow from there, so that the
     first that are high enough leave most room to the panels. Where panels are so many that their words would fill the frame, letters are a little
-    smaller, or the largest of what was tried.
+    smaller, or the largest of what was tried. Letters as they were on the board `before` are kept where they still do.
     """
     rings = [np.ptp(cut_line(panel), axis=0) for panel in panels]
     alone = arranged([(float(w), float(h)) for w, h in rings], 0.0, wide / high)
     reach = (np.array(rings) + alone).max(axis=0) - np.min(alone, axis=0)
     least = float(max(reach[0] / wide, reach[1] / high, 1e-6))
-    text, most, best = letter * least, 0.0, Board(Drawing(()), 30.0)
-    for _ in range(MOST_FITTED):
+
+    def tried(text: float) -> tuple[Board, float, bool]:
+        """A board with letters so high, how large a px is there, and whether its letters are high enough."""
         made = board(panels, voice, text, wide / high)
         x0, y0, x1, y1 = extent(made.drawing)
         a_px = max((x1 - x0) / max(wide, 1.0), (y1 - y0) / max(high, 1.0), 1e-6)
-        shown = text / a_px
-        if shown > most:
-            most, best = shown, made
-        if a_px > FILLED * least or shown >= letter * (SMALLER if a_px > CROWDED * least else 1.0 - FITTED):
+        return made, a_px, text / a_px >= letter * (SMALLER if a_px > CROWDED * least else 1.0 - FITTED)
+
+    if before is not None and before.panels:
+        made, a_px, enough = tried(before.text)
+        if enough and before.text / a_px <= letter * (1.0 + FITTED):
+            return made
+    text, most, best = letter * least, 0.0, Board(Drawing(()), 30.0)
+    for _ in range(MOST_FITTED):
+        made, a_px, enough = tried(text)
+        if text / a_px > most:
+            most, best = text / a_px, made
+        if enough or a_px > FILLED * least:
             return best
         text = letter * a_px
     return best

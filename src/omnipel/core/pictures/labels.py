@@ -3,6 +3,7 @@
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -10,6 +11,7 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.plane.curves import Points
 
 WIDE: Final = {
     **dict.fromkeys("iljtfrI.,:;'|!()[]· \u202f\u00a0", 0.3),
@@ -31,26 +33,34 @@ PLACES: Final = 13
 
 def width_of(words: str, size: float, *, strong: bool = False) -> float:
     """About how wide words are, in the unit of `size`, the height of their letters; never less than they are."""
-    shares = (WIDE.get(letter, CAPITAL if letter.isupper() else USUAL) for letter in words)
-    return size * math.fsum(shares) * (STRONG if strong else 1.0)
+    return size * _shares(words) * (STRONG if strong else 1.0)
+
+
+@lru_cache(maxsize=4096)
+def _shares(words: str) -> float:
+    return math.fsum(WIDE.get(letter, CAPITAL if letter.isupper() else USUAL) for letter in words)
 
 
 def box_of(label: Label) -> BaseGeometry:
     """What a label takes up."""
+    return shapely.Polygon(_corners(label))
+
+
+def _corners(label: Label) -> Points:
     wide = width_of(label.words, label.size, strong=label.strong)
     left, right = -label.anchor * wide, (1.0 - label.anchor) * wide
     corners = np.array(
         [(left, -DESCENT * label.size), (right, -DESCENT * label.size), (right, ASCENT * label.size), (left, ASCENT * label.size)]
     )
     c, s = math.cos(label.angle), math.sin(label.angle)
-    return shapely.Polygon(corners @ np.array([(c, s), (-s, c)]) + label.at)
+    return np.asarray(corners @ np.array([(c, s), (-s, c)]) + label.at)
 
 
 def extent(drawing: Drawing) -> tuple[float, float, float, float]:
     """Least x and y, greatest x and y of all paths and of all words as wide as they are."""
-    shapes = [box_of(item) for item in drawing.items if isinstance(item, Label) and item.words]
+    words = [_corners(item) for item in drawing.items if isinstance(item, Label) and item.words]
     points = [item.points for item in drawing.items if isinstance(item, Path) and len(item.points)]
-    every = np.concatenate([*points, *(np.asarray(shape.exterior.coords) for shape in shapes)] or [np.zeros((1, 2))])  # type: ignore[attr-defined]
+    every = np.concatenate([*points, *words] or [np.zeros((1, 2))])
     (x0, y0), (x1, y1) = every.min(axis=0).tolist(), every.max(axis=0).tolist()
     return x0, y0, x1, y1
 
@@ -61,6 +71,7 @@ class Room:
 
     shape: BaseGeometry
     taken: list[BaseGeometry] = field(default_factory=list)
+    joined: tuple[int, BaseGeometry] = field(default=(0, shapely.Polygon()), init=False)
 
     def take(self, *shapes: BaseGeometry) -> None:
         """Nothing else stands there."""
@@ -68,9 +79,20 @@ class Room:
 
     def has(self, box: BaseGeometry, *, inside: bool = True) -> bool:
         """Whether a box is free."""
+        shapely.prepare(self.shape)
         if inside and not self.shape.covers(box):
             return False
-        return not any(box.intersects(other) for other in self.taken)
+        count, whole = self.joined
+        return not (shapely.intersects(whole, box) or any(box.intersects(other) for other in self.taken[count:]))
+
+    @property
+    def _together(self) -> BaseGeometry:
+        """All that is taken as one shape."""
+        if len(self.taken) != self.joined[0]:
+            whole = shapely.union_all([self.joined[1], *self.taken[self.joined[0] :]])
+            shapely.prepare(whole)
+            self.joined = len(self.taken), whole
+        return self.joined[1]
 
     def block(self, lines: Sequence[str], text: float, strong: int = 1) -> list[Label] | None:
         """Lines below one another, the first `strong` ones strong, as near to the middle as they can stand; None where there is no room.
@@ -96,10 +118,9 @@ class Room:
         boxes = shapely.box(x - wide / 2.0, y - high / 2.0, x + wide / 2.0, y + high / 2.0)
         shapely.prepare(self.shape)
         free = np.asarray(shapely.covers(self.shape, boxes))
-        if self.taken:
-            taken = shapely.union_all(self.taken)
-            shapely.prepare(taken)
-            free &= ~np.asarray(shapely.intersects(taken, boxes))
+        if not free.any():
+            return None
+        free &= ~np.asarray(shapely.intersects(self._together, boxes))
         if not free.any():
             return None
         middle = self.shape.centroid

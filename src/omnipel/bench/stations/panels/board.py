@@ -26,9 +26,12 @@ class BoardView(PictureView):
         self.session = session
         self.spots: tuple[tuple[float, float], ...] = ()
         self.about_to_paint: Callable[[], object] = lambda: None
+        self.reach = (self.drawing, (0.0, 0.0, 0.0, 0.0))
 
     def frame(self) -> tuple[float, float, float, float]:
-        return extent(self.drawing)
+        if self.reach[0] is not self.drawing:
+            self.reach = self.drawing, extent(self.drawing)
+        return self.reach[1]
 
     def mark(self, spots: tuple[tuple[float, float], ...]) -> None:
         """Mark places."""

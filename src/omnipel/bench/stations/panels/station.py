@@ -129,6 +129,7 @@ class PanelsStation(QWidget):
             LOOK.px(14),
             max(wide - 56.0 * LOOK.scale, 50.0),
             max(high - 56.0 * LOOK.scale, 50.0),
+            self.made,
         )
         self.board.set_drawing(self.made.drawing)
 
