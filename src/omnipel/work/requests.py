@@ -15,6 +15,7 @@ from omnipel.shop.store import Kept
 if TYPE_CHECKING:
     from omnipel.core.draft import Draft
     from omnipel.core.job.document import Job
+    from omnipel.core.pictures.drawing import Drawing
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,6 +60,22 @@ WANTED: Final = (
     *("omnipel.core.pictures.sheet", "omnipel.core.pictures.worn", "omnipel.shop.document", "omnipel.shop.starter"),
 )
 """What a job that is opened needs, in pieces that take no longer than a blink."""
+
+
+def pictured(jobs: tuple[Job, ...]) -> tuple[tuple[Draft, Drawing], ...]:
+    """The drafts of several jobs with small pictures of their covers."""
+    from omnipel.core.draft import Drafted
+    from omnipel.core.pictures.drawing import Drawing
+    from omnipel.core.pictures.seen import drawn
+    from omnipel.core.pictures.view import View
+    from omnipel.core.pictures.worn import worn
+
+    return tuple(
+        (made, drawn(worn(made.cover, made.body, made.job.thing.sticks_out, plain=True), View()))
+        if isinstance(made, Drafted)
+        else (made, Drawing(()))
+        for made in drafts_of(jobs)
+    )
 
 
 def drafts_of(jobs: tuple[Job, ...]) -> tuple[Draft, ...]:

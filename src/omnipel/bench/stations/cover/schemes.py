@@ -24,10 +24,9 @@ from omnipel.core.job.document import Job
 from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.view import View
-from omnipel.core.pictures.worn import worn
 from omnipel.core.plane.curves import Arc
 from omnipel.core.words.phrases import Area, Phrase, Ratio, Run, mm, tr, trn
-from omnipel.work.requests import drafts_of
+from omnipel.work.requests import pictured
 
 NEARLY_STRAIGHT = 3000.0
 """A seam of a larger radius sews like a straight one, mm."""
@@ -140,15 +139,17 @@ class SchemeStrip(QWidget):
         others = [card for card in cards if card.scheme.key != job.cover.scheme]
         for card in cards:
             if card not in others and self.session.draft is not None:
-                card.show_draft(self.session.draft, self.session)
+                own = self.session.draft  # its picture is shown beside this card, too
+                drawing = drawn(self.session.pictures.cover(plain=True), View()) if isinstance(own, Drafted) else Drawing(())
+                card.show_draft(own, drawing, self.session)
 
-        def show(drafts: tuple[Draft, ...]) -> None:
-            for card, drafted in zip(others, drafts, strict=True):
+        def show(drafts: tuple[tuple[Draft, Drawing], ...]) -> None:
+            for card, (drafted, drawing) in zip(others, drafts, strict=True):
                 if card in self.cards:
-                    card.show_draft(drafted, self.session)
+                    card.show_draft(drafted, drawing, self.session)
 
         jobs = tuple(with_scheme(job, card.scheme) for card in others)
-        self.session.works.ask("schemes", drafts_of, jobs, show, self.session.fault)
+        self.session.works.ask("schemes", pictured, jobs, show, self.session.fault)
 
 
 class SchemeCard(QAbstractButton):
@@ -166,14 +167,11 @@ class SchemeCard(QAbstractButton):
         self.setAccessibleName(f"{say(scheme.words)}. {say(scheme.about)}")
         self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
 
-    def show_draft(self, drafted: Draft, session: Session) -> None:
+    def show_draft(self, drafted: Draft, drawing: Drawing, session: Session) -> None:
         """Show what this scheme comes to."""
         self.cloth = QColor(drafted.job.cover.cloth.colour)
         if isinstance(drafted, Drafted):
-            own = drafted is session.draft  # its picture is shown beside this card, too
-            cover, thing = drafted.cover, drafted.job.thing
-            scene = session.pictures.cover(plain=True) if own else worn(cover, drafted.body, thing.sticks_out, plain=True)
-            self.picture = thumbnail(drawn(scene, View()))
+            self.picture = thumbnail(drawing)
             f = figures_of(drafted)
             pieces = trn("{n} piece · {seam} seam", "{n} pieces · {seam} seam", f.panels, seam=Run(f.seam_mm))
             self.lines = (session.tell(pieces), session.tell(Area(f.cloth_mm2)), session.tell(f.hardest))
