@@ -134,6 +134,34 @@ def test_every_seam_is_an_object_with_its_numbers_and_the_board_tells_its_panels
         assert f"{panel.name}, cut {panel.count} · {panel.cloth.value}, cut " in told
 
 
+def test_every_panel_of_the_board_is_an_object_that_can_be_chosen(sample_window: Window, qtbot: QtBot) -> None:
+    open_job(sample_window, "Bottling trolley", "panels")
+    station, draft = sample_window.stations["panels"], sample_window.session.draft
+    board = station.board
+    assert [ref.id for ref in board.panels] == [panel.name for panel in draft.panels]
+    for panel, (ref, spot) in zip(draft.panels, board.panels.items(), strict=True):
+        role, name = heard(spot)
+        assert (role, name.startswith(f"{panel.name}, cut {panel.count}")) == (QAccessible.Role.CheckBox, True)
+        rect = QAccessible.queryAccessibleInterface(spot).rect()
+        middle = board.mapToGlobal(board.to_screen(*station.made.at(panel, panel.sew_points.mean(axis=0))).toPoint())
+        assert rect.contains(middle)
+        assert (spot.width(), spot.height()) >= (24, 24)
+        spot.click()  # what a screen reader's press does
+        assert station.chosen == {ref} == board.lit
+        assert [other for other, one in board.panels.items() if one.isChecked()] == [ref]
+    board.setFocus()
+    for panel in draft.panels:
+        qtbot.keyClick(board, Qt.Key.Key_Right)
+        assert station.chosen == {refs.panel(panel.name)}
+        assert f"{panel.name}, cut " in heard(sample_window.working.text)[1].lower()
+    large = max(board.panels.values(), key=lambda spot: spot.width())
+    before = large.width()
+    board.zoom_by(3.0)
+    qtbot.keyClick(board, Qt.Key.Key_Right)  # what is not seen whole is moved
+    assert station.chosen == {ref}
+    assert large.width() == pytest.approx(3 * before, rel=0.02)
+
+
 def ratio(one: QColor, other: QColor) -> float:
     """How far two colours stand apart, 1 … 21."""
     high, low = sorted((luminance(one), luminance(other)), reverse=True)

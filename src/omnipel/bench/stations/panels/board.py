@@ -2,9 +2,9 @@
 
 from collections.abc import Callable, Iterator
 
-from PySide6.QtCore import QPointF, QRectF, QSize, Qt
-from PySide6.QtGui import QFontMetrics, QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QSizePolicy, QWidget
+from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
+from PySide6.QtGui import QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QWidget
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
@@ -13,13 +13,38 @@ from omnipel.bench.parts.sketchview import SPOT
 from omnipel.bench.parts.strokes import pen
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.core.pictures.drawing import Path
 from omnipel.core.pictures.labels import extent
 from omnipel.core.pictures.pens import LAYER_WORDS, Layer
 from omnipel.core.words.phrases import Phrase, listed, tr
+from omnipel.core.words.refs import Ref
+
+STEPS = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1}
+"""Arrow keys lead to the panel before and to the next."""
+
+
+class PanelSpot(QAbstractButton):
+    """A panel of the board as an object of its own, for who cannot see it: its name, where it lies, and that it can be chosen."""
+
+    def __init__(self, board: QWidget, box: QRectF) -> None:
+        super().__init__(board)
+        self.box = box
+        self.setCheckable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the board has the keys
+        self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)  # its edges can be pointed at
+        self.show()
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        """It is drawn by the board."""
 
 
 class BoardView(PictureView):
-    """The board: all of it is fitted, with its words; `spots` are places that are walked along, in its own frame."""
+    """The board: all of it is fitted, with its words; `spots` are places that are walked along, in its own frame.
+
+    Arrow keys step from panel to panel, and move the board where not all of it is seen. `stepped` tells how far.
+    """
+
+    stepped = Signal(int)
 
     def __init__(self, words: Phrase, session: Session) -> None:
         super().__init__(words)
@@ -27,6 +52,54 @@ class BoardView(PictureView):
         self.spots: tuple[tuple[float, float], ...] = ()
         self.about_to_paint: Callable[[], object] = lambda: None
         self.reach = (self.drawing, (0.0, 0.0, 0.0, 0.0))
+        self.panels: dict[Ref, PanelSpot] = {}
+
+    def name_panels(self, words: dict[Ref, str]) -> None:
+        """Make every panel that is drawn an object of its own."""
+        for spot in self.panels.values():
+            spot.hide()
+            spot.deleteLater()
+        self.panels = {}
+        for item in self.drawing.items:
+            if isinstance(item, Path) and item.closed and item.ref in words and item.ref not in self.panels:
+                (x0, y0), (x1, y1) = item.points.min(axis=0).tolist(), item.points.max(axis=0).tolist()
+                spot = self.panels[item.ref] = PanelSpot(self, QRectF(x0, y0, x1 - x0, y1 - y0))
+                spot.setAccessibleName(words[item.ref])
+                spot.clicked.connect(lambda _checked=False, ref=item.ref: self.clicked.emit(ref))
+        self._place()
+
+    def check(self, chosen: frozenset[Ref]) -> None:
+        """Say which panels are chosen."""
+        for ref, spot in self.panels.items():
+            spot.setChecked(ref in chosen)
+
+    def _place(self) -> None:
+        """Put the panels' objects where they are drawn."""
+        least = LOOK.px(ROW)
+        for spot in self.panels.values():
+            a, b = self.to_screen(spot.box.left(), spot.box.bottom()), self.to_screen(spot.box.right(), spot.box.top())
+            box = QRectF(a, b).toAlignedRect()
+            more = max(0, least - box.width()), max(0, least - box.height())
+            spot.setGeometry(box.adjusted(-more[0] // 2, -more[1] // 2, more[0] // 2 + 1, more[1] // 2 + 1))
+
+    def fit(self) -> None:
+        super().fit()
+        self._place()
+
+    def zoom_by(self, factor: float, about: QPointF | None = None) -> None:
+        super().zoom_by(factor, about)
+        self._place()
+
+    def drag(self, step: QPoint) -> None:
+        super().drag(step)
+        self._place()
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        step = STEPS.get(Qt.Key(event.key()), 0) if self.fitted else 0
+        if step:
+            self.stepped.emit(step)
+        else:
+            super().keyPressEvent(event)
 
     def frame(self) -> tuple[float, float, float, float]:
         if self.reach[0] is not self.drawing:
@@ -43,6 +116,7 @@ class BoardView(PictureView):
         """Bring a place to the middle, unless all is seen anyway."""
         if not self.fitted:
             self.middle = QPointF(x, -y)
+            self._place()
             self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:

@@ -42,6 +42,7 @@ class PanelsStation(QWidget):
         self.board = BoardView(tr("Panels to scale"), session)
         self.board.pointed.connect(self._pointed)
         self.board.clicked.connect(self._clicked)
+        self.board.stepped.connect(self._stepped)
         self.board.about_to_paint = self._fit
         self.key = LayerKey()
         self.where = CoverView(tr("Where the chosen panels lie on the object"), session)
@@ -94,10 +95,7 @@ class PanelsStation(QWidget):
             self.empty.say(
                 self.session.sentence(draft.findings[0].text) if draft.findings else say(tr("Nothing is drafted yet."))
             )
-        told = listed(
-            tr("{panel}, {count}, cut {size}", panel=term(p.name), count=count_words(p), size=by(p.cut_length, p.cut_width))
-            for p in panels
-        )
+        told = listed(_words(p) for p in panels)
         self.board.setAccessibleDescription(self.session.tell(tr("It shows {parts}.", parts=told)) if panels else "")
         self.board.cloth = _cloth(self.session)
         self.print_it.setText(say(tr("Print it, to look at…") if draft and draft.stops else tr("Print the pattern…")))
@@ -132,6 +130,8 @@ class PanelsStation(QWidget):
             self.made,
         )
         self.board.set_drawing(self.made.drawing)
+        self.board.name_panels({refs.panel(p.name): self.session.tell(_words(p)) for p in draft.panels})
+        self.board.check(self.chosen)
 
     def size_names(self) -> dict[str, Phrase]:
         """Sizes that can be set by hand, as the scheme declares them: name → words."""
@@ -222,6 +222,16 @@ class PanelsStation(QWidget):
         self._light(self.chosen)
         self._on_object(self.chosen)
 
+    def _stepped(self, step: int) -> None:
+        """Choose the next panel, or the one before, and say what it is."""
+        panels = self.session.draft.panels if self.session.draft else ()
+        names = [panel.name for panel in panels]
+        here = next((names.index(ref.id) for ref in self.chosen if not ref.part and ref.id in names), -1 if step > 0 else 0)
+        if panels:
+            panel = panels[(here + step) % len(panels)]
+            self._clicked(refs.panel(panel.name))
+            self.session.say("note", _words(panel))
+
     def _look_at(self, edge: Ref) -> None:
         """Bring the middle of an edge into sight, where not all panels are seen."""
         panel = self._panel(edge.id)
@@ -243,6 +253,7 @@ class PanelsStation(QWidget):
         """Let edges or a panel stand out on the board."""
         if lit != self.board.lit:
             self.board.lit = lit
+            self.board.check(lit)
             self.board.update()
 
     def _walk(self) -> None:
@@ -278,6 +289,12 @@ class PanelsStation(QWidget):
             self._seam(ref.id)
         elif ref.of is Of.PANEL and ref.id:
             self._clicked(ref.whole)
+
+
+def _words(panel: Panel) -> Phrase:
+    """A panel, how many are cut of it, and how large."""
+    size = by(panel.cut_length, panel.cut_width)
+    return tr("{panel}, {count}, cut {size}", panel=term(panel.name), count=count_words(panel), size=size)
 
 
 def _cloth(session: Session) -> QColor:
