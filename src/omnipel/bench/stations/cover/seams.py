@@ -95,6 +95,8 @@ class SeamCard(QWidget):
         beside.addWidget(tacked)
         grid = QGridLayout()
         grid.setSpacing(6)
+        for k, share in enumerate((3, 2, 2)):
+            grid.setColumnStretch(k, share)
         for words, fields in self._places():
             k = grid.rowCount()
             grid.addWidget(label(words, "soft", wrap=True), k, 0)
@@ -102,7 +104,6 @@ class SeamCard(QWidget):
                 grid.addWidget(field, k, j + 1)
         if self.construction is not None and self.construction.fuller is not None and self.chosen.kind:
             self._fullness(grid, self.construction.fuller)
-        measured = tr("Places along it are measured {where}.", where=begins(draft.cover, seam).words)
         about = self.construction.about if self.construction is not None else tr("Sewn as its scheme has it.")
         parts: list[object] = [self.title, self._tiles(seam), label(about, "soft", wrap=True)]
         if self.construction is not None:
@@ -111,13 +112,19 @@ class SeamCard(QWidget):
                 k = grid.rowCount()
                 grid.addWidget(label(Name(called), "soft"), k, 0)
                 grid.addWidget(field, k, 1)
-        parts += [self.cost, beside, grid, label(measured, "soft", wrap=True)]
+        parts += [self.cost, beside, grid]
         self.setLayout(column(*parts, spacing=7))  # type: ignore[arg-type]
 
     def retold(self, draft: Drafted, walked: list[Trued]) -> None:
-        """How long it is, as it is now, and how many there are."""
-        long = mm(draft.cover.joins[self.name])
-        title = trn("{seam}: {length} long", "{seam}: {length} long, {n} of them", walked[0].times, seam=self.called, length=long)
+        """How long it is, as it is now, how many there are, and from where places along it are measured."""
+        long, where = mm(draft.cover.joins[self.name]), begins(draft.cover, walked[0].seam).words
+        title = trn(
+            "{length} long, measured {where}",
+            "{length} long, {n} of them, measured {where}",
+            walked[0].times,
+            length=long,
+            where=where,
+        )
         self.title.setText(self.session.tell(title))
 
     def _tiles(self, seam: Seam) -> SectionTiles:
@@ -176,12 +183,12 @@ class SeamCard(QWidget):
                 self._length("start", tr("from"), self.chosen.start),
                 self._length("stop", tr("to (0: its end)"), self.chosen.stop),
             ]
-            made.append((tr("runs from, to (0: its end)"), [*runs]))
+            made.append((tr("from … to (0: end)"), [*runs]))
         opened = [
             self._length("open_from", tr("left open from"), self.chosen.open_from),
             self._length("open_to", tr("left open to"), self.chosen.open_to),
         ]
-        made.append((tr("left open from, to"), [*opened]))
+        made.append((tr("left open from … to"), [*opened]))
         return made
 
     def _fullness(self, grid: QGridLayout, bounds: tuple[float, float, float]) -> None:
