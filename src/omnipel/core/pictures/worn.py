@@ -156,15 +156,15 @@ def object_sheets(mesh: Mesh, smaller: float = 0.0) -> tuple[Sheet, ...]:
 
 
 def _rounded(rings: Sequence[Solid]) -> tuple[Solid, ...]:
-    """Normals at the corners of facets: those of all facets that meet there without a crease."""
+    """Normals at the corners of facets: those of all facets that meet there without a crease, the larger the more."""
     faces = Faces.made_of(rings)
     _, place = np.unique(np.round(faces.points, 3), axis=0, return_inverse=True)
-    own = faces.normals[faces.owner]
+    own, sizes = faces.normals[faces.owner], faces.planes.areas[faces.owner]
     made = own.copy()
     order = np.argsort(place, kind="stable")
     for corners in np.split(order, np.flatnonzero(np.diff(place[order])) + 1):
         near = own[corners] @ own[corners].T > math.cos(CREASE)
-        made[corners] = near @ own[corners]
+        made[corners] = near @ (own[corners] * sizes[corners, None])
     made /= np.maximum(np.linalg.norm(made, axis=1, keepdims=True), 1e-9)
     return tuple(np.split(made, faces.begins[1:]))
 

@@ -38,17 +38,19 @@ class Planes:
         normals: unit normals, `(f, 3)`, after Newell: sound for slightly bent and concave faces.
         offsets: how far out along its normal each lies, `(f,)`.
         bent: how far corners leave the plane of their own face, `(f,)`.
+        areas: of the faces, `(f,)`.
         size: the longest side of the box around all.
     """
 
     normals: Solid
     offsets: Floats
     bent: Floats
+    areas: Floats
     size: float
 
     def of(self, which: Counts) -> "Planes":
         """Some of them."""
-        return Planes(self.normals[which], self.offsets[which], self.bent[which], self.size)
+        return Planes(self.normals[which], self.offsets[which], self.bent[which], self.areas[which], self.size)
 
 
 @dataclass(frozen=True)
@@ -142,7 +144,8 @@ class Faces:
         normals = made / np.where(sizes > 0.0, sizes, 1.0)
         offsets = np.einsum("ij,ij->i", normals, middles)
         off = np.abs(np.einsum("ij,ij->i", self.points, normals[self.owner]) - offsets[self.owner])
-        return Planes(normals, offsets, np.maximum.reduceat(off, self.begins), float(np.ptp(self.points, axis=0).max()))
+        bent, size = np.maximum.reduceat(off, self.begins), float(np.ptp(self.points, axis=0).max())
+        return Planes(normals, offsets, bent, sizes[:, 0] / 2.0, size)
 
     @property
     def normals(self) -> Solid:
