@@ -1,10 +1,11 @@
 """The lawful schemes side by side: the real cover small, panels, seam metres, cloth, hardest seam."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 import shapely
 from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QFont, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtGui import QColor, QFont, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QSizePolicy, QWidget
 
 from omnipel.bench.parts.look import LOOK
@@ -152,6 +153,9 @@ class SchemeStrip(QWidget):
         self.session.works.ask("schemes", pictured, jobs, show, self.session.fault)
 
 
+MARK = "✓ "
+
+
 class SchemeCard(QAbstractButton):
     """One scheme: the real cover small, its name and figures."""
 
@@ -178,13 +182,23 @@ class SchemeCard(QAbstractButton):
         else:
             self.lines = (session.tell(tr("not yet")), "", "")
         self.setAccessibleName(f"{say(self.scheme.words)}. {say(self.scheme.about)} {'. '.join(self.lines)}")
+        self.updateGeometry()
         self.update()
 
+    def _written(self) -> Iterator[tuple[str, QFont]]:
+        """Its lines, each with its type."""
+        yield (MARK if self.isChecked() else "") + say(self.scheme.words), LOOK.font(14, QFont.Weight.DemiBold)
+        for words in self.lines:
+            yield words, LOOK.font(12)
+
     def sizeHint(self) -> QSize:
-        return QSize(LOOK.px(214), LOOK.px(86))
+        # As wide whether it is the chosen one or not.
+        wide = max(QFontMetrics(font).horizontalAdvance(words.removeprefix(MARK)) for words, font in self._written())
+        wide += QFontMetrics(LOOK.font(14)).horizontalAdvance(MARK)
+        return QSize(min(max(LOOK.px(196), LOOK.px(62) + 26 + wide), LOOK.px(300)), LOOK.px(86))
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(196), LOOK.px(86))
+        return self.sizeHint()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
@@ -197,9 +211,8 @@ class SchemeCard(QAbstractButton):
         self.picture.paint(painter, QRectF(8, 8, small, self.height() - 16), self.cloth)
         left = small + 14
         y, room = LOOK.px(24), self.width() - left - 8
-        mark = "✓ " if self.isChecked() else ""
-        for i, words in enumerate((mark + say(self.scheme.words), *self.lines)):
-            painter.setFont(LOOK.font(14 if i == 0 else 12, QFont.Weight.DemiBold if i == 0 else QFont.Weight.Normal))
+        for i, (words, font) in enumerate(self._written()):
+            painter.setFont(font)
             painter.setPen(LOOK.colour("ink" if i == 0 else "soft"))
             painter.drawText(left, y, painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room))
             y += LOOK.px(18 if i == 0 else 16)
