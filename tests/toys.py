@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import ClassVar
 
 import numpy as np
-from PySide6.QtWidgets import QLabel
+from PySide6.QtWidgets import QLabel, QWidget
 
 from omnipel.bench.session import Session
 from omnipel.bench.stations import Station
@@ -220,6 +220,10 @@ class Whiteboard(QLabel):
 
     def go_to(self, ref: Ref) -> None:
         self.setFocus()
+
+    @property
+    def walks(self) -> tuple[QWidget, ...]:
+        return ()
 
     def field_words(self) -> dict[Ref, Phrase]:
         return {refs.of_job("name"): tr("on the whiteboard")}

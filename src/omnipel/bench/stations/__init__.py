@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from importlib import import_module
 from typing import TYPE_CHECKING, Any, Final, Protocol
@@ -10,6 +10,8 @@ from typing import TYPE_CHECKING, Any, Final, Protocol
 from omnipel.core.words.phrases import Name, Phrase, tr
 
 if TYPE_CHECKING:
+    from PySide6.QtWidgets import QWidget
+
     from omnipel.bench.session import Session
     from omnipel.core.words.refs import Ref
 
@@ -25,6 +27,10 @@ class AtBench(Protocol):
 
     def go_to(self, ref: Ref) -> None:
         """Show the place that a reference means."""
+
+    @property
+    def walks(self) -> Sequence[QWidget]:
+        """Its parts in the order in which Tab walks them, that of the work; none: as they were made."""
 
     def field_words(self) -> Mapping[Ref, Phrase]:
         """What can be gone to here, by its reference."""

@@ -146,8 +146,8 @@ class Window(QMainWindow):
 
     def focusNextPrevChild(self, on: bool) -> bool:
         """The station in the order of its work, then what it comes to, then where else one may go."""
-        here = self.stack.currentWidget()
-        groups = [*getattr(here, "walks", ()), here, self.made_tally, self.working, self.head, self.rail]
+        here: Any = self.stack.currentWidget()  # a station
+        groups = [*(here.walks if here is not None else ()), here, self.made_tally, self.working, self.head, self.rail]
         return step(self, [group for group in groups if group is not None], on=on) or super().focusNextPrevChild(on)
 
     # Showing
