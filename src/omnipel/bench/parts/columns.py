@@ -3,7 +3,7 @@
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-from PySide6.QtCore import QEvent, QObject, Qt
+from PySide6.QtCore import QEvent, QObject, QPoint, Qt, Signal
 from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QBoxLayout, QScrollArea, QVBoxLayout, QWidget
 
@@ -32,7 +32,12 @@ class Part:
 
 
 class Columns(QScrollArea):
-    """Columns beside one another, `head` above them; below one another where not all of them have the room they want."""
+    """Columns beside one another, `head` above them; below one another where not all of them have the room they want.
+
+    `laid` tells, whenever they may have been laid anew, whether they stand below one another.
+    """
+
+    laid = Signal(bool)
 
     def __init__(self, parts: Sequence[Part], head: QWidget | None = None, *, shares: tuple[int, int] = (0, 1)) -> None:
         super().__init__()
@@ -65,6 +70,12 @@ class Columns(QScrollArea):
         """The window or its text is larger or smaller now."""
         self._stack(self.width() < self.wants)
         self._fit()
+        self.laid.emit(self.stacked)
+
+    def lead_to(self, widget: QWidget) -> None:
+        """Bring a column to the top, where they stand below one another."""
+        if self.stacked:
+            self.verticalScrollBar().setValue(widget.mapTo(self.inner, QPoint(0, 0)).y())
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         done = super().eventFilter(watched, event)

@@ -188,10 +188,17 @@ def _buttons(look: Look) -> str:
     QPushButton#quiet:focus {{ border: 2px solid {c.accent}; padding: {px(3) - 1}px {px(6) - 1}px; }}
     QPushButton#remedy {{ text-align: left; border-color: {c.soft}; padding: {px(4)}px {px(8)}px; }}
     QPushButton#remedy:focus {{ border: 2px solid {c.accent}; padding: {px(4) - 1}px {px(8) - 1}px; }}
-    QCheckBox {{ spacing: {px(7)}px; background: transparent; padding: 2px; min-height: {px(20)}px; }}
+    QCheckBox {{ spacing: {px(7)}px; background: transparent; min-height: {px(20)}px; }}
+    QCheckBox, QRadioButton {{ border: 1px solid transparent; border-radius: 3px; padding: 1px; }}
     QCheckBox:focus, QRadioButton:focus {{ border: 1px solid {c.accent}; border-radius: 3px; padding: 1px; }}
     QCheckBox::indicator {{ width: {px(15)}px; height: {px(15)}px; border: 1px solid {c.soft}; border-radius: 2px; background: {c.surface}; }}
     QCheckBox::indicator:checked {{ background: {c.accent}; border: 1px solid {c.accent}; }}
+    QRadioButton::indicator {{
+        width: {px(15)}px; height: {px(15)}px; border: 1px solid {c.soft}; border-radius: {(px(15) + 2) // 2}px; background: {c.surface};
+    }}
+    QRadioButton::indicator:checked {{
+        width: {px(15) + 2 - 2 * px(5)}px; height: {px(15) + 2 - 2 * px(5)}px; border: {px(5)}px solid {c.accent};
+    }}
     """
 
 

@@ -129,7 +129,7 @@ class EdgeCard(QWidget):
     def retold(self, edge: Dressed) -> None:
         """Its length and how far it is drawn in, as they are now."""
         self.edge = edge
-        title = tr("{edge}: {length} around", edge=self.called, length=mm(edge.length.value))
+        title = tr("{length} around", length=mm(edge.length.value))
         if edge.drawn:
             title = tr("{title}, drawn in to {drawn}", title=title, drawn=mm(edge.drawn_to))
         self.title.setText(self.session.tell(title))

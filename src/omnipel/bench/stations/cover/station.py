@@ -30,6 +30,9 @@ from omnipel.core.words.phrases import NOTHING, Name, Phrase, term, tr
 from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.typeset import fractions
 
+PICTURE, SHARE, MOST = 130, 0.52, (1 << 24) - 1
+"""The picture keeps so many px at 100 % text, and so much of the height, where the chosen part stands below it; the toolkit's greatest height."""
+
 
 class CoverStation(QWidget):
     """Decides the cover. The fields are made once for each scheme and then only filled."""
@@ -63,24 +66,29 @@ class CoverStation(QWidget):
         self.adding.added.connect(self.choose)
         shown = row(column(self.tree, self.picture.what, spacing=4), self.picture, spacing=6, margins=6)
         shown.setStretch(1, 1)
-        left = column(surface(shown), surface(column(self.lowering, margins=8)), spacing=8)
-        left.setStretch(0, 1)
-        beside, chosen = QWidget(), QWidget()
-        beside.setLayout(left)
+        self.above, self.way = surface(shown), surface(column(self.lowering, margins=8))
+        self.left = column(self.above, self.way, spacing=8)
+        self.left.setStretch(0, 1)
+        self.beside, chosen = QWidget(), QWidget()
+        self.beside.setLayout(self.left)
         self.why = label(NOTHING, "soft", wrap=True)
         self.why.hide()
         for form in (self.whole, self.cloth, self.layers):
             form.told.connect(self._told)
         inner = column(self.title, self.pages, self.why, self.adding, spacing=8, margins=10)
         inner.setStretch(1, 1)
-        chosen.setLayout(column(surface(inner)))
+        self.right = column(surface(inner), spacing=8)
+        self.right.setStretch(0, 1)
+        chosen.setLayout(self.right)
         self.strip_area = QScrollArea()
         self.strip_area.setWidget(self.strip)
         self.strip_area.setWidgetResizable(True)
         self.strip_area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
         self.strip_area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAsNeeded)
         self.strip_area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        self.setLayout(station(Columns((Part(beside, 300, 7), Part(chosen, 290, 5)), self.strip_area)))
+        self.columns = Columns((Part(self.beside, 300, 7), Part(chosen, 290, 5)), self.strip_area)
+        self.columns.laid.connect(self._laid)
+        self.setLayout(station(self.columns))
 
     @property
     def walks(self) -> tuple[QWidget, ...]:
@@ -121,6 +129,15 @@ class CoverStation(QWidget):
         self.whole.build(scheme)
         self.cloth.build(scheme)
         self.layers.build(scheme)
+
+    def _laid(self, below: bool) -> None:
+        """Where columns stand below one another, the chosen part comes right after the picture, which leaves it room; how it is lowered comes last."""
+        home, other = (self.right, self.left) if below else (self.left, self.right)
+        if home.indexOf(self.way) < 0:
+            other.removeWidget(self.way)
+            home.addWidget(self.way)
+        high = max(LOOK.px(PICTURE), int(self.columns.viewport().height() * SHARE)) if below else MOST
+        self.above.setMaximumHeight(high)
 
     # Choosing
 
@@ -164,6 +181,7 @@ class CoverStation(QWidget):
         self.chosen = ref
         self.tree.show_chosen(ref)
         self._show_page()
+        self.columns.lead_to(self.beside)
 
     def _told(self, words: str) -> None:
         """Why one chooses the one or the other in the field in hand."""

@@ -55,6 +55,7 @@ class PanelsStation(QWidget):
         self.seam, self.chosen = "", frozenset[Ref]()
         self.empty = Vacant("panels", tr("Go to what is to be done"), self._next)
         self.print_it = button(tr("Print the pattern…"), lambda: session.go.emit(refs.PAPERS))
+        self.by_hand = button(tr("Set one by hand…"), self.set_by_hand)
         beside = row(self.board, self.where)
         beside.setStretch(0, 3)
         beside.setStretch(1, 1)
@@ -64,7 +65,7 @@ class PanelsStation(QWidget):
         ledger.setStretch(1, 1)
         left.setLayout(ledger)
         head = Flow(gap=8)
-        for widget in (label(tr("Sizes"), "head"), button(tr("Set one by hand…"), self.set_by_hand), self.print_it):
+        for widget in (label(tr("Sizes"), "head"), self.by_hand, self.print_it):
             head.addWidget(widget)
         told = column(head, scrolled(self.sizes), spacing=4)
         told.setStretch(1, 1)
@@ -91,6 +92,9 @@ class PanelsStation(QWidget):
         self.key.setVisible(bool(panels))
         self.walk.setVisible(bool(panels))
         self.empty.setVisible(not panels)
+        self.where.setVisible(bool(panels))
+        for does in (self.by_hand, self.print_it):
+            does.setEnabled(bool(panels))
         if draft and not panels:
             self.empty.say(
                 self.session.sentence(draft.findings[0].text) if draft.findings else say(tr("Nothing is drafted yet."))
