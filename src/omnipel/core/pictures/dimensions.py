@@ -19,12 +19,14 @@ SMALL: Final = 7.0
 """A panel shorter than so many times the height of its letters has its name and its size below it, without leaders."""
 
 
-def caption(panel: Panel, voice: Voice, text: float, ring: Points) -> list[Item]:
-    """Name and cut size of a small panel, below it."""
+def below(panel: Panel, voice: Voice, text: float, ring: Points, *, sized: bool) -> list[Item]:
+    """The name of a panel that has no room for it, below it: with its cut size (`sized`), or below its dimensions."""
     (left, low), (right, _) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
     size = voice.say(tr("{length} × {width}", length=bare(panel.cut_length.value), width=bare(panel.cut_width.value)))
     name = f"{voice.say(term(panel.name))} · {voice.say(tr('cut {n}', n=Count(panel.count)))}"
     middle, ref = (left + right) / 2.0, refs.panel(panel.name)
+    if not sized:
+        return [Label((middle, low - 4.2 * text), name, text, strong=True, ref=ref)]
     return [
         Label((middle, low - 1.5 * text), name, text, strong=True, ref=ref),
         Label((middle, low - 2.8 * text), size, text, Layer.DIMENSION, ref=ref.at("cut_length")),

@@ -13,7 +13,7 @@ from omnipel.core.drafting.onfold import clipped
 from omnipel.core.drafting.panel import Figure, MarkKind, Notch, Panel
 from omnipel.core.drafting.seams import Trued
 from omnipel.core.job.finish import FinishKind
-from omnipel.core.pictures.dimensions import SMALL, caption, dimensions_of
+from omnipel.core.pictures.dimensions import SMALL, below, dimensions_of
 from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
 from omnipel.core.pictures.labels import Room, box_of, width_of
 from omnipel.core.pictures.pens import Layer
@@ -73,19 +73,17 @@ def panel_drawing(
     named: list[Item] = []
     if joins is not None and not joins.is_empty:
         off = replace(keep, taken=[*room.taken, joins])
-        named = _plate(panel, voice, text, off, shown, inside=True)
+        named = _plate(panel, voice, text, off)
         room.taken += off.taken[len(room.taken) + 1 :]
-    named = named or _plate(panel, voice, text, keep, shown, inside=True)
+    named = named or _plate(panel, voice, text, keep)
     for mark in shown.marks():
         items += _mark(panel, mark, text * 0.85 if notch_labels else 0.0, room)
     small = dimensions and shown.fold is None and float(np.ptp(shown.ring, axis=0).max()) < SMALL * text
-    named = named or _plate(panel, voice, text, room, shown, inside=small)
-    items += [*placed, *named]
+    named = named or _plate(panel, voice, text, room)
+    items += [*placed, *(named or below(panel, voice, text, shown.ring, sized=small))]
     if not stripes:
         items += _arrow(panel, text, room, ref)
-    if small and not named:
-        items += caption(panel, voice, text, shown.ring)
-    elif dimensions:
+    if dimensions and (named or not small):
         items += dimensions_of(panel, voice, text, shown.ring, shown.fold)
     return Drawing(tuple(items))
 
@@ -290,8 +288,8 @@ def _mark(panel: Panel, mark: Marked, text: float, room: Room) -> list[Item]:
     return drawn
 
 
-def _plate(panel: Panel, voice: Voice, text: float, room: Room, shown: Shown, *, inside: bool = False) -> list[Item]:
-    """Name, count, sizes and the grain: as much of it as there is room for inside; below the panel where there is none, or nothing if only `inside`."""
+def _plate(panel: Panel, voice: Voice, text: float, room: Room) -> list[Item]:
+    """Name, count and sizes: as much of it as there is room for inside."""
     sizes = [
         voice.say(tr("finished {size}", size=by(panel.length, panel.width))),
         voice.say(tr("cut {size}", size=by(panel.cut_length, panel.cut_width))),
@@ -304,12 +302,7 @@ def _plate(panel: Panel, voice: Voice, text: float, room: Room, shown: Shown, *,
         if labels is not None:
             room.take(*(box_of(label) for label in labels))
             return [replace(label, ref=ref) for label in labels]
-    if inside:
-        return []
-    low, high = shown.ring.min(axis=0), shown.ring.max(axis=0)
-    under = float(low[1]) - text * 4.2
-    outside = Label((float(low[0] + high[0]) / 2.0, under), f"{name} · {short}", text, strong=True, ref=ref)
-    return [outside]
+    return []
 
 
 def _arrow(panel: Panel, text: float, room: Room, ref: Ref) -> list[Item]:
