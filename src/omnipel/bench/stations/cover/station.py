@@ -120,6 +120,7 @@ class CoverStation(QWidget):
             form.fill()
         self.picture.refresh()
         self.lowering.refresh()  # marks where it jams in the picture
+        self.way.setVisible(not self.lowering.isHidden())
         if not self._there(self.chosen):
             self.chosen = self._instead(self.chosen)
         self.tree.refresh(self.chosen)
