@@ -10,11 +10,12 @@ import numpy as np
 import pytest
 import shapely
 from pdfminer.high_level import extract_pages, extract_text
-from pdfminer.layout import LTChar, LTContainer, LTCurve, LTLine, LTPage
+from pdfminer.layout import LTChar, LTContainer, LTCurve, LTLine, LTPage, LTRect
 from tests.jobs import drum
 
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.forms import FORMS
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Clearance, Override
 from omnipel.core.job.findings import Act, Change
@@ -27,7 +28,9 @@ from omnipel.core.words.phrases import Voice, bare
 from omnipel.core.words.units import Unit
 from omnipel.exchange.pattern import LAP, cutting_sheet_pdf, laid, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
+from omnipel.exchange.tape_card import tape_card
 from omnipel.shop.sample import SAMPLES
+from omnipel.shop.starter import plausible
 
 MM = 72.0 / 25.4
 SMALL = draft(drum(420.0, 130.0, c=6.0, options={"skirt": True}))
@@ -229,3 +232,27 @@ def test_every_sheet_of_a_job_that_must_not_be_cut_says_so(paper: str) -> None:
     for drafted, says in ((good, False), (bad, True)):
         text = [extract_text(io.BytesIO(pattern_pdf(drafted, paper)), page_numbers=[i]) for i in range(3)]
         assert [("DO NOT CUT" in page) for page in text] == [says] * 3, paper
+
+
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+def test_on_the_tape_card_every_tape_stands_out_from_its_thing_and_no_page_is_wasted(paper: str) -> None:
+    saved = 0
+    for sample in SAMPLES:
+        job = sample()
+        body, places = plausible(job), FORMS[job.thing.form].places(job.readings, job.thing)
+        sheets = list(extract_pages(io.BytesIO(tape_card(job, body, places, paper))))
+        boxes = [[c for c in sheet if isinstance(c, LTRect) and c.height == pytest.approx(9.0 * MM, abs=0.1)] for sheet in sheets]
+        rows = [len({round(box.y0, 1) for box in found}) for found in boxes]
+        assert sum(rows) == len(places)
+        saved += max(rows) == max(len(places), 8) == 8
+        assert len(sheets) == 1 or max(rows) >= 6, job.name
+        marked = []
+        for sheet, found in zip(sheets, boxes, strict=True):
+            lines = [c for c in sheet if isinstance(c, LTCurve) and not isinstance(c, LTRect)]
+            wide = [c for c in lines if c.linewidth > 0.75 * MM]
+            assert body is None or sum(0.0 < c.linewidth <= 0.4 * MM for c in lines) > len(wide)  # the thing itself
+            lows = np.array(sorted({round(box.y0, 1) for box in found}, reverse=True))
+            near = {int(np.abs(lows + 12.0 * MM - (c.y0 + c.y1) / 2.0).argmin()) for c in wide}
+            marked += [k in near for k in range(len(lows))]
+        assert marked == [bool(body is not None and len(body.tape(place.key))) for place in places], job.name
+    assert saved or paper != "A4"  # a bottle's eight readings stand on one page

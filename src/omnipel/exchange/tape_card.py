@@ -12,8 +12,10 @@ from omnipel.core.draft import letters as letter
 from omnipel.core.forms.body import Body
 from omnipel.core.forms.form import Place
 from omnipel.core.job.document import Job
+from omnipel.core.pictures.drawing import Drawing, together
 from omnipel.core.pictures.pens import PAPERS
-from omnipel.core.pictures.sketch import sketch
+from omnipel.core.pictures.seen import drawn
+from omnipel.core.pictures.sketch import over
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import uncovered
 from omnipel.core.words.phrases import Name, Voice, plain, term, tr
@@ -21,8 +23,10 @@ from omnipel.exchange.paper import PLAIN, STRONG, load_type, replay
 
 BOXES = 3
 """Room for so many repeats of each reading."""
-HIGH = 30.0
-"""Height of a reading on the card, mm."""
+HIGH, LOW, GAP = 30.0, 25.5, 3.0
+"""Height of a reading on the card, mm; where that saves a page, a little less; and between two."""
+HEAD, FINE = 2.4, 0.45
+"""Size of the arrow and the bar that a tape ends and begins with, mm; lines of the thing are so much finer than usual."""
 
 
 def tape_card(job: Job, body: Body | None, places: Sequence[Place], paper_name: str, voice: Voice | None = None) -> bytes:
@@ -34,11 +38,13 @@ def tape_card(job: Job, body: Body | None, places: Sequence[Place], paper_name: 
     canvas.setTitle(voice.say(tr("{job} · tape card", job=Name(job.name))))
     left, right, top = paper.margin + 5.0, paper.width - paper.margin - 5.0, paper.height - paper.margin - 8.0
     y = _head(canvas, job, voice, left, right, top)
+    rows = {high: int((y - paper.margin - 1.0) // (high + GAP)) for high in (HIGH, LOW)}
+    high = HIGH if -(-len(places) // rows[HIGH]) == -(-len(places) // rows[LOW]) else LOW
     for number, place in enumerate(places):
-        if y < paper.margin + HIGH + 4.0:
+        if number and number % rows[high] == 0:
             canvas.showPage()
             y = _head(canvas, job, voice, left, right, top)
-        y = _row(canvas, letter(number), place, body, voice, left, right, y)
+        y = _row(canvas, letter(number), place, body, voice, left, right, y, high)
     canvas.showPage()
     canvas.save()
     return target.getvalue()
@@ -68,15 +74,23 @@ def _head(canvas: Any, job: Job, voice: Voice, left: float, right: float, top: f
     return low - 4.0
 
 
-def _row(canvas: Any, mark: str, place: Place, body: Body | None, voice: Voice, left: float, right: float, y: float) -> float:
+def _row(
+    canvas: Any, mark: str, place: Place, body: Body | None, voice: Voice, left: float, right: float, y: float, high: float
+) -> float:
     """One reading: small sketch with its path, words, boxes; where the next one begins."""
     if body is not None:
-        drawing = sketch(uncovered(body), View(), body.tape(place.key), "", 0.0)
-        x0, y0, x1, y1 = drawing.bounds
-        scale = min(28.0 / max(x1 - x0, 1e-6), (HIGH - 4.0) / max(y1 - y0, 1e-6))
+        view, path = View(), body.tape(place.key)
+        thing = drawn(uncovered(body), view)
+        x0, y0, x1, y1 = thing.bounds
+        text = HEAD * max((x1 - x0) / 28.0, (y1 - y0) / (high - 4.0))
+        tape = Drawing(tuple(over(path, view, "", text)) if len(path) else ())
+        x0, y0, x1, y1 = together((thing, tape)).bounds
+        scale = min(28.0 / max(x1 - x0, 1e-6), (high - 4.0) / max(y1 - y0, 1e-6))
         canvas.saveState()
-        canvas.translate((left + 15.0) * mm, (y - HIGH / 2.0) * mm)
-        replay(canvas, drawing.moved(-(x0 + x1) / 2.0, -(y0 + y1) / 2.0), scale=scale)
+        canvas.translate((left + 15.0) * mm, (y - high / 2.0) * mm)
+        shift = -(x0 + x1) / 2.0, -(y0 + y1) / 2.0
+        replay(canvas, thing.moved(*shift), scale=scale, fine=FINE)  # the tape stands out from the thing
+        replay(canvas, tape.moved(*shift), scale=scale)
         canvas.restoreState()
     canvas.setFillGray(0.0)
     canvas.setStrokeGray(0.0)
@@ -96,8 +110,8 @@ def _row(canvas: Any, mark: str, place: Place, body: Body | None, voice: Voice, 
         )
     wide = (right - text - 4.0 * (BOXES - 1)) / BOXES
     for k in range(BOXES):
-        canvas.rect((text + k * (wide + 4.0)) * mm, (y - HIGH + 2.0) * mm, wide * mm, 9.0 * mm)
+        canvas.rect((text + k * (wide + 4.0)) * mm, (y - high + 2.0) * mm, wide * mm, 9.0 * mm)
     canvas.setStrokeGray(0.7)
-    canvas.line(left * mm, (y - HIGH - 1.0) * mm, right * mm, (y - HIGH - 1.0) * mm)
+    canvas.line(left * mm, (y - high - 1.0) * mm, right * mm, (y - high - 1.0) * mm)
     canvas.setStrokeGray(0.0)
-    return y - HIGH - 3.0
+    return y - high - GAP

@@ -15,8 +15,9 @@ from omnipel.core.pictures.board import arranged, board
 from omnipel.core.pictures.drawing import Drawing, Label, Path, together
 from omnipel.core.pictures.labels import box_of
 from omnipel.core.pictures.pens import Layer
+from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheet import panel_drawing
-from omnipel.core.pictures.sketch import sketch
+from omnipel.core.pictures.sketch import over
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import uncovered
 from omnipel.core.words import refs
@@ -85,7 +86,7 @@ def test_every_edge_can_be_pointed_at(drafted) -> None:
 @given(st.floats(-3.0, 3.0), st.floats(-0.3, 1.4), st.integers(0, len(DRAFTS) - 1))
 def test_a_sketch_shows_only_what_looks_at_the_viewer(yaw: float, pitch: float, which: int) -> None:
     drafted = DRAFTS[which]
-    drawing = sketch(uncovered(drafted.body), View(yaw, pitch))
+    drawing = drawn(uncovered(drafted.body), View(yaw, pitch))
     faces = [i for i in drawing.items if isinstance(i, Path) and i.layer is Layer.FACE]
     assert faces
     for face in faces:
@@ -98,12 +99,12 @@ def test_a_sketch_shows_only_what_looks_at_the_viewer(yaw: float, pitch: float, 
 
 def test_the_tape_has_a_start_a_stop_and_its_value() -> None:
     body = draft(JOBS[-1]).body
-    drawing = sketch(uncovered(body), View(), body.tape("drop"), "drop 655", 12.0)
-    tape = [i for i in drawing.items if isinstance(i, Path) and i.layer is Layer.TAPE]
+    drawn_over = over(body.tape("drop"), View(), "drop 655", 12.0)
+    tape = [i for i in drawn_over if isinstance(i, Path) and i.layer is Layer.TAPE]
     assert len(tape) == 3  # the path, an arrowhead where it stops, a bar where it starts
-    assert [i.words for i in drawing.items if isinstance(i, Label)] == ["drop 655"]
-    around = sketch(uncovered(body), View(), body.tape("girth"), "", 12.0)
-    assert {i.far for i in around.items if isinstance(i, Path) and i.layer is Layer.TAPE} == {True, False}
+    assert [i.words for i in drawn_over if isinstance(i, Label)] == ["drop 655"]
+    around = over(body.tape("girth"), View(), "", 12.0)
+    assert {i.far for i in around if isinstance(i, Path) and i.layer is Layer.TAPE} == {True, False}
 
 
 def test_drawings_move_and_join() -> None:

@@ -1,37 +1,24 @@
-"""The measured sketch: a picture in space, with the tape path and its value over it."""
+"""A tape path over a picture in space, with its value."""
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
+from omnipel.core.pictures.drawing import Item, Label, Path
 from omnipel.core.pictures.pens import Layer
-from omnipel.core.pictures.scene import Scene
-from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.view import View
 from omnipel.core.space.frames import Solid
 
 
-def sketch(scene: Scene, view: View, tape: Solid | None = None, words: str = "", text: float = 12.0) -> Drawing:
-    """Draw a picture, and over it the tape path in focus with start and stop.
+def over(tape: Solid, view: View, words: str, text: float) -> list[Item]:
+    """A tape path, to be drawn over a picture: its far side thin, an arrowhead where it stops, a bar where it starts, words beside it.
 
     Args:
-        scene: what is drawn.
+        tape: the path, `(n, 3)`.
         view: where it is seen from.
-        tape: path of the reading in focus, `(n, 3)`.
-        words: the reading's value, written beside the path.
+        words: the reading's value.
         text: height of the words, mm.
     """
-    drawing = drawn(scene, view)
-    return Drawing((*drawing.items, *over(tape, view, words, text))) if tape is not None and len(tape) else drawing
-
-
-def over(tape: Solid, view: View, words: str, text: float) -> list[Item]:
-    """A tape path with its words, to be drawn over a picture."""
-    return _tape(tape, view.matrix(), words, text)
-
-
-def _tape(tape: Solid, matrix: NDArray[np.float64], words: str, text: float) -> list[Item]:
-    """The path, its far side thin, an arrowhead where it stops and a bar where it starts."""
+    matrix = view.matrix()
     flat = tape @ matrix.T
     path = flat[:, :2]
     if np.allclose(tape[0], tape[-1]) and len(tape) > 8:
