@@ -2,16 +2,20 @@
 can be read."""
 
 import pytest
+from PySide6.QtCore import QPoint
+from PySide6.QtGui import QFontMetrics
 from PySide6.QtWidgets import QApplication, QLabel, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job, settle
 from tests.bench.layout import faults
 
 from omnipel.bench.commands.dress import set_dark, set_scale
-from omnipel.bench.parts.look import DARK, LIGHT
+from omnipel.bench.parts.look import DARK, LIGHT, LOOK
+from omnipel.bench.stations.cover.parts import WHOLE
 from omnipel.bench.stations.cover.schemes import SchemeCard
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
+from omnipel.core.words.phrases import tr
 
 
 @pytest.mark.parametrize(
@@ -125,3 +129,83 @@ def test_text_made_larger_and_small_again_leaves_everything_where_it_was(
     open_job(sample_window, "Press motor", station)  # what asks about its cover is made anew, with large text
     set_scale(sample_window, 1.0)
     assert moved(before) == []
+
+
+@pytest.mark.parametrize(
+    "job", ["Honey extractor", "Bottling trolley", "Platform scale", "Comb board", "Barrow wheel", "Fruit tub"]
+)
+def test_what_decides_a_seam_an_edge_or_the_whole_cover_needs_no_scrolling(sample_window: Window, job: str) -> None:
+    open_job(sample_window, job, "cover")
+    station, draft = sample_window.stations["cover"], sample_window.session.draft
+    wanted = [*map(refs.seam, draft.cover.joins), *map(refs.edge, station.edges.names)]
+    wanted += [WHOLE] if job != "Honey extractor" else []  # a second skirt with a cord of its own asks for more
+    for ref in wanted:
+        station.choose(ref)
+        for _ in range(6):
+            QApplication.processEvents()
+        page = station.pages.currentWidget()
+        assert page.verticalScrollBar().maximum() == 0, (job, ref)
+
+
+@pytest.mark.parametrize("dark", [False, True])
+def test_with_large_text_the_chosen_part_stands_below_its_picture_both_in_sight(sample_window: Window, dark: bool) -> None:
+    set_dark(sample_window, dark)
+    set_scale(sample_window, 1.5)
+    open_job(sample_window, "Bottling trolley", "cover")
+    station = sample_window.stations["cover"]
+    viewport = station.columns.viewport()
+
+    def seen(widget: QWidget) -> int:
+        """How much of its height is in sight, px."""
+        top = widget.mapTo(viewport, widget.rect().topLeft()).y()
+        return min(top + widget.height(), viewport.height()) - max(top, 0)
+
+    assert station.columns.stacked
+    for ref in (refs.seam("wall to top"), refs.panel("wall"), WHOLE):
+        station.choose(ref)
+        settle(sample_window)
+        assert seen(station.picture.sketch) == station.picture.sketch.height() >= 150
+        assert seen(station.title) == station.title.height()
+        assert seen(station.pages) >= 130
+        assert station.way.mapTo(viewport, station.way.rect().topLeft()).y() > station.pages.mapTo(viewport, QPoint(0, 0)).y()
+    set_scale(sample_window, 1.0)
+    settle(sample_window)
+    assert not station.columns.stacked
+    assert station.left.indexOf(station.way) == 1
+    assert station.above.height() > 300
+
+
+def test_the_name_of_a_scheme_is_written_out(sample_window: Window) -> None:
+    names = set()
+    for job in ("Bottling trolley", "Wax melter cosy", "Settling tank", "Bench cushion"):
+        open_job(sample_window, job, "cover")
+        for card in sample_window.stations["cover"].strip.cards:
+            (words, font), *_ = card._written()
+            assert QFontMetrics(font).horizontalAdvance(words) <= card.width() - LOOK.px(62) - 22, words
+            names.add(words.removeprefix("✓ "))
+    assert len(names) > 8
+
+
+def test_what_cannot_be_done_yet_at_panels_is_grey(sample_window: Window) -> None:
+    open_job(sample_window, "Feed bin", "panels")
+    station = sample_window.stations["panels"]
+    assert not station.by_hand.isEnabled()
+    assert not station.print_it.isEnabled()
+    assert not station.where.isVisible()
+    assert station.empty.isVisible()
+    open_job(sample_window, "Rain butt", "panels")
+    assert station.by_hand.isEnabled()
+    assert station.print_it.isEnabled()
+    assert station.where.isVisible()
+    assert not station.empty.isVisible()
+
+
+def test_in_the_tally_only_what_has_changed_is_marked(sample_window: Window) -> None:
+    open_job(sample_window, "Platform scale", "cover")
+    tally = sample_window.tally
+    lines = (tally.goes_on, tally.seams, tally.cloth)
+    assert not any(line.timer.isActive() for line in lines)
+    sample_window.session.set(refs.choice("clearance.amount"), 21.0, tr("gap"))
+    assert [line.timer.isActive() for line in lines] == [True, False, True]
+    open_job(sample_window, "Press motor", "cover")  # another job is no change
+    assert not any(line.timer.isActive() for line in lines)

@@ -201,7 +201,7 @@ class SectionView(QWidget):
         return QSize(LOOK.px(280), self.minimumSizeHint().height())
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(196), LOOK.px(148 if self.across else 200))
+        return QSize(LOOK.px(196), LOOK.px(144 if self.across else 190))
 
     @property
     def field_wide(self) -> int:
