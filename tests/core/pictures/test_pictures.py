@@ -1,6 +1,7 @@
 """Pictures: panels beside one another, words on their panel, dimensions outside it, sketches with what they must show."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -11,9 +12,9 @@ from tests.wild import tried
 
 from omnipel.core.draft import draft
 from omnipel.core.drafting.cutline import cut_line
-from omnipel.core.pictures.board import arranged, board
+from omnipel.core.pictures.board import FITTED, Board, arranged, board, fitted_board
 from omnipel.core.pictures.drawing import Drawing, Label, Path, together
-from omnipel.core.pictures.labels import box_of
+from omnipel.core.pictures.labels import box_of, extent
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheet import panel_drawing
@@ -114,3 +115,38 @@ def test_drawings_move_and_join() -> None:
     assert together([one, one.moved(100.0, 0.0)]).bounds == (0.0, 0.0, 120.0, 5.0)
     assert Drawing(()).bounds == (0.0, 0.0, 0.0, 0.0)
     assert math.isfinite(sum(one.bounds))
+
+
+@tried(24)
+@given(
+    st.integers(0, len(DRAFTS) - 1), st.integers(0, len(DRAFTS) - 1), st.floats(420.0, 1500.0), st.floats(240.0, 800.0), st.data()
+)
+def test_a_board_is_fitted_whatever_was_there_before(
+    which: int, other: int, wide: float, high: float, data: st.DataObject
+) -> None:
+    letter, voice = 14.0, Voice()
+    panels = DRAFTS[which].panels
+
+    def px(made: Board) -> float:
+        """How high its letters are where it is fitted."""
+        x0, y0, x1, y1 = extent(made.drawing)
+        return made.text / max((x1 - x0) / wide, (y1 - y0) / high)
+
+    fresh = fitted_board(panels, voice, letter, wide, high)
+    assert px(fresh) <= letter * 1.2
+    again = fitted_board(panels, voice, letter, wide, high, fresh)
+    assert px(again) == pytest.approx(px(fresh), rel=0.05)
+    elsewhere = fitted_board(DRAFTS[other].panels, voice, letter, wide, high)
+    for before in (elsewhere, replace(fresh, text=fresh.text * data.draw(st.floats(0.2, 5.0)))):
+        made = fitted_board(panels, voice, letter, wide, high, before)
+        # Letters are no smaller than without it, and no higher than they should be: what is kept is right here, too.
+        assert px(made) >= min(px(fresh), letter * (1.0 - FITTED)) - 1e-6
+        assert px(made) <= letter * 1.2
+        assert set(made.moved) == {panel.name for panel in panels}
+    for panel in panels:
+        at = fresh.at(panel, tuple(panel.sew_points[0].tolist()))
+        assert at is not None
+        x0, y0, x1, y1 = extent(fresh.drawing)
+        assert x0 - 1.0 <= at[0] <= x1 + 1.0
+        assert y0 - 1.0 <= at[1] <= y1 + 1.0
+    assert fresh.at(replace(panels[0], name="no such"), (0.0, 0.0)) is None
