@@ -82,7 +82,7 @@ class Turned:
 
     def mesh(self) -> Mesh:
         """Its surface."""
-        return loft([ring(max(r, 0.02 * self.stations[-1].radius), z, 40) for r, z in self.profile(9)])
+        return loft([ring(max(r, 0.02 * self.stations[-1].radius), z, 36) for r, z in self.profile(8)])
 
     def tape(self, place: str) -> Solid:
         """Where the tape goes."""
