@@ -33,6 +33,9 @@ def test_the_least_gap_on_the_way_is_that_of_going_on(form: str, scheme: str, da
         return
     _, fit, way = found
     assert way.gaps.min() == pytest.approx(fit.tightest.clearance, abs=0.02)
+    # Where it is tightest is one place: on the curve and in what *goes on* says, but for other places with as little left.
+    if abs(way.depths[way.tightest] - fit.tightest.past) > 1.0:
+        assert (way.gaps < way.gaps.min() + 0.02).sum() > 1
     assert way.lowered[0] == pytest.approx(0.0)
     assert way.lowered[-1] == pytest.approx(1.0)
     assert (np.diff(way.lowered) >= 0.0).all()

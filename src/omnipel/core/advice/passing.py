@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator, Mapping
 
 from omnipel.core.finishing.closing import SPREAD
-from omnipel.core.fit.going_on import Fit, NoPassage, Slack, Verdict
+from omnipel.core.fit.going_on import Fit, NoPassage, Verdict
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
@@ -17,6 +17,8 @@ FLAPPING_TO = 12.0
 """What a remedy for a cover that flaps aims at."""
 MOST_GAP = FLAP_CLEARANCE - 2.0
 """A wider gap is no remedy: it would flap."""
+AS_ONE = 1.0
+"""A place of the object and one of the cover as near to one another as this are one, mm."""
 MOST_CLEARANCE = 1000.0
 """What a job holds as clearance, mm."""
 
@@ -26,14 +28,33 @@ def passing(job: Job, fit: Fit | NoPassage, named: Mapping[str, Phrase]) -> Iter
     if isinstance(fit, NoPassage):
         return
     slack, where = fit.tightest.left, refs.CLEARANCE
-    at = place_of(fit.tightest)
+    at = below_top(fit.tightest.past)
     match fit.verdict:
         case Verdict.WILL_NOT:
-            text = (
-                tr("It will not go on: {at} the cover is {short} too narrow around.", at=at, short=mm(-slack, fine=True))
-                if fit.tightest.way == 0
-                else tr("It will not go on: {at} the cover is {short} too narrow across.", at=at, short=mm(-slack, fine=True))
-            )
+            around, short = fit.tightest.way == 0, mm(-slack, fine=True)
+            if abs(fit.tightest.past - fit.tightest.depth) < AS_ONE:
+                text = (
+                    tr("It will not go on: {at} the cover is {short} too narrow around.", at=at, short=short)
+                    if around
+                    else tr("It will not go on: {at} the cover is {short} too narrow across.", at=at, short=short)
+                )
+            else:
+                lower = tr("the cover {depth} below its own top", depth=mm(fit.tightest.depth))
+                text = (
+                    tr(
+                        "It will not go on: {at} the thing is {short} too large around for {cover}.",
+                        at=at,
+                        short=short,
+                        cover=lower,
+                    )
+                    if around
+                    else tr(
+                        "It will not go on: {at} the thing is {short} too large across for {cover}.",
+                        at=at,
+                        short=short,
+                        cover=lower,
+                    )
+                )
             yield Finding("will-not-go-on", Severity.STOP, text, where, (*_open(job, fit), *widened(job, fit)))
         case Verdict.TIGHT:
             gap, least = fit.tightest.clearance, mm(TIGHT_CLEARANCE, fine=True)
@@ -72,9 +93,9 @@ def passing(job: Job, fit: Fit | NoPassage, named: Mapping[str, Phrase]) -> Iter
         yield Finding("chance-low", Severity.LOOK, text, place, (*(widened(job, fit) if sure_gap(fit) else ()), *again))
 
 
-def place_of(slack: Slack) -> Phrase:
-    """Where on the object a slack is, as part of a sentence."""
-    return tr("{depth} below the top", depth=mm(slack.depth)) if slack.depth > 0.5 else tr("at the top")
+def below_top(depth: float) -> Phrase:
+    """How far below the object's top a place is, mm, as part of a sentence."""
+    return tr("{depth} below the top", depth=mm(depth)) if depth > 0.5 else tr("at the top")
 
 
 def _open(job: Job, fit: Fit) -> tuple[Remedy, ...]:

@@ -44,7 +44,10 @@ class Verdict(StrEnum):
 
 @dataclass(frozen=True, slots=True)
 class Slack:
-    """What is left at one depth: around, or across in one direction (`way` 1, 2 … in the body's order; 0 around)."""
+    """What is left at one depth of the cover: around, or across in one direction (`way` 1, 2 … in the body's order; 0 around).
+
+    `past` is how far below its own top the object is so large that this depth of the cover has to pass it.
+    """
 
     depth: float
     cover: Worked
@@ -52,6 +55,7 @@ class Slack:
     slack: Worked
     turns: float
     way: int = 0
+    past: float = 0.0
 
     @property
     def left(self) -> float:
@@ -216,7 +220,9 @@ class Level:
         inside = of(self.inside) + self.opened if self.opened.value else of(self.inside)
         passes = max((of(section) for section in self.met), key=float)
         left = Worked((*inside.terms, *worked(tr("of the object there"), -passes.value).terms))
-        return Slack(self.depth, inside, passes, left, turns, way)
+        widest = (section.depth for section in self.met if of(section).value >= passes.value - AS_TYPED)
+        past = min(widest, key=lambda depth: abs(depth - self.depth))
+        return Slack(self.depth, inside, passes, left, turns, way, past)
 
 
 def _met(body: Body, depth: float, cover: Cover, lowest: float) -> list[Section]:

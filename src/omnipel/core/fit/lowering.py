@@ -22,6 +22,8 @@ Floats = NDArray[np.float64]
 
 STEPS: Final = 96
 """So many heights are looked at."""
+ALIKE: Final = 1e-6
+"""Gaps that differ by less are one, mm."""
 ALONG: Final = 72
 """So many sections of the object besides those that are known."""
 
@@ -36,6 +38,7 @@ class Lowering:
         depths: how far below the object's top that is, mm, `(n,)`.
         sigmas: the spread of each gap, mm, `(n,)`.
         travel: how far it is lowered in all, mm.
+        decides: how far below the object's top *goes on* says that it is tightest, mm.
     """
 
     lowered: Floats
@@ -43,11 +46,14 @@ class Lowering:
     depths: Floats
     sigmas: Floats
     travel: float
+    decides: float = 0.0
 
     @property
     def tightest(self) -> int:
-        """Where the gap is least."""
-        return int(self.gaps.argmin())
+        """Where the gap is least; of several such heights where it is at the place that *goes on* tells, as far down as can be."""
+        least = np.flatnonzero(self.gaps <= self.gaps.min() + ALIKE)
+        far = np.abs(self.depths[least] - self.decides).round(3)
+        return int(least[far == far.min()][-1])
 
     @property
     def jams(self) -> int | None:
@@ -76,15 +82,16 @@ def lowering(body: Body, cover: Cover, fit: Fit, readings: Sequence[Reading], se
     for number, (object_, cover_, turns) in enumerate(_measures(body, cover)):
         left = (cover_(at) - object_(sections)) / turns
         left = np.where(there, left, np.inf)
-        k = left.argmin(axis=1)
-        least = left[np.arange(len(heights)), k]
+        least = left.min(axis=1)
+        # Of sections with as little left the one that *goes on* tells.
+        k = np.where(left <= least[:, None] + ALIKE, np.abs(sections - fit.tightest.past), np.inf).argmin(axis=1)
         nearer = least < best
         best, ways = np.where(nearer, least, best), np.where(nearer, number, ways)
         depths = np.where(nearer, sections[np.arange(len(heights)), k], depths)
     met = np.isfinite(best)
     best = np.where(met, best, best[met].max() if met.any() else 0.0)
     sigmas = _sigmas(fit, cover, readings, sewing_sigma, depths, ways)
-    return Lowering(1.0 - heights / (travel or 1.0), best, depths, sigmas, travel)
+    return Lowering(1.0 - heights / (travel or 1.0), best, depths, sigmas, travel, fit.tightest.past)
 
 
 def _measures(body: Body, cover: Cover):  # type: ignore[no-untyped-def]  # pairs of functions of depth

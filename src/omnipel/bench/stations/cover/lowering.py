@@ -12,6 +12,7 @@ from omnipel.bench.parts.widgets import column, label, paint_state, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cover.sectioncut import SectionCut
+from omnipel.core.advice.passing import below_top
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.fit.lowering import Lowering, lowering
@@ -117,13 +118,11 @@ class GapCurve(QWidget):
     def _told(self, way: Lowering) -> str:
         """The tightest place in words."""
         at, gap = way.tightest, float(way.gaps[way.tightest])
-        depth = mm(float(way.depths[at]))
+        where = below_top(float(way.depths[at]))
         jams = way.jams
         if jams is not None:
-            return self.session.tell(
-                tr("jams: {gap} too tight on each side, {depth} below the top", depth=depth, gap=mm(-gap, fine=True))
-            )
-        return self.session.tell(tr("tightest: {gap} on each side, {depth} below the top", depth=depth, gap=mm(gap, fine=True)))
+            return self.session.tell(tr("jams: {gap} too tight on each side, {where}", where=where, gap=mm(-gap, fine=True)))
+        return self.session.tell(tr("tightest: {gap} on each side, {where}", where=where, gap=mm(gap, fine=True)))
 
     def _here(self, way: Lowering) -> str:
         here = int(abs(way.lowered - self.share).argmin())
