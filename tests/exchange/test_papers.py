@@ -237,7 +237,7 @@ def test_every_sheet_of_a_job_that_must_not_be_cut_says_so(paper: str) -> None:
 @pytest.mark.parametrize("paper", ["A4", "Letter"])
 def test_on_the_tape_card_every_tape_stands_out_from_its_thing_and_no_page_is_wasted(paper: str) -> None:
     saved = 0
-    for sample in SAMPLES:
+    for sample in SAMPLES if paper == "A4" else SAMPLES[::4]:
         job = sample()
         body, places = plausible(job), FORMS[job.thing.form].places(job.readings, job.thing)
         sheets = list(extract_pages(io.BytesIO(tape_card(job, body, places, paper))))

@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator, Mapping
 
 from omnipel.core.finishing.closing import SPREAD
-from omnipel.core.fit.going_on import Fit, NoPassage, Verdict
+from omnipel.core.fit.going_on import Fit, NoPassage, Slack, Verdict
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, Job
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.tolerances import FLAP_CLEARANCE, SURE_CHANCE, TIGHT_CLEARANCE
@@ -31,31 +31,9 @@ def passing(job: Job, fit: Fit | NoPassage, named: Mapping[str, Phrase]) -> Iter
     at = below_top(fit.tightest.past)
     match fit.verdict:
         case Verdict.WILL_NOT:
-            around, short = fit.tightest.way == 0, mm(-slack, fine=True)
-            if abs(fit.tightest.past - fit.tightest.depth) < AS_ONE:
-                text = (
-                    tr("It will not go on: {at} the cover is {short} too narrow around.", at=at, short=short)
-                    if around
-                    else tr("It will not go on: {at} the cover is {short} too narrow across.", at=at, short=short)
-                )
-            else:
-                lower = tr("the cover {depth} below its own top", depth=mm(fit.tightest.depth))
-                text = (
-                    tr(
-                        "It will not go on: {at} the thing is {short} too large around for {cover}.",
-                        at=at,
-                        short=short,
-                        cover=lower,
-                    )
-                    if around
-                    else tr(
-                        "It will not go on: {at} the thing is {short} too large across for {cover}.",
-                        at=at,
-                        short=short,
-                        cover=lower,
-                    )
-                )
-            yield Finding("will-not-go-on", Severity.STOP, text, where, (*_open(job, fit), *widened(job, fit)))
+            yield Finding(
+                "will-not-go-on", Severity.STOP, _too_narrow(fit.tightest), where, (*_open(job, fit), *widened(job, fit))
+            )
         case Verdict.TIGHT:
             gap, least = fit.tightest.clearance, mm(TIGHT_CLEARANCE, fine=True)
             text = (
@@ -91,6 +69,23 @@ def passing(job: Job, fit: Fit | NoPassage, named: Mapping[str, Phrase]) -> Iter
             if key == fit.matters_most
         )
         yield Finding("chance-low", Severity.LOOK, text, place, (*(widened(job, fit) if sure_gap(fit) else ()), *again))
+
+
+def _too_narrow(slack: Slack) -> Phrase:
+    """That it does not pass: where on the thing, and which part of the cover where that lies elsewhere."""
+    at, around, short = below_top(slack.past), slack.way == 0, mm(-slack.left, fine=True)
+    if abs(slack.past - slack.depth) < AS_ONE:
+        return (
+            tr("It will not go on: {at} the cover is {short} too narrow around.", at=at, short=short)
+            if around
+            else tr("It will not go on: {at} the cover is {short} too narrow across.", at=at, short=short)
+        )
+    lower = tr("the cover {depth} below its own top", depth=mm(slack.depth))
+    return (
+        tr("It will not go on: {at} the thing is {short} too large around for {cover}.", at=at, short=short, cover=lower)
+        if around
+        else tr("It will not go on: {at} the thing is {short} too large across for {cover}.", at=at, short=short, cover=lower)
+    )
 
 
 def below_top(depth: float) -> Phrase:
