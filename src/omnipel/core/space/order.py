@@ -12,7 +12,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.space.faces import FLUSH, Counts, Faces, Flags, Floats
+from omnipel.core.space.faces import FLUSH, Counts, Faces, Flags, Floats, runs
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.overlaps import Overlaps
 
@@ -76,13 +76,19 @@ class Order:
         return _emitted(before, styles[faces.of[seen]], seen, flat[:, 2], faces, overlaps)
 
     def _meeting(self, seen: Counts, flat: Solid) -> tuple[Counts, Counts]:
-        """Pairs of the seen whose boxes overlap on screen."""
+        """Pairs of the seen whose boxes overlap on screen, upright ones and those that stand on a corner."""
         begins, spare = self.faces.begins, 1e-6 * self.faces.size
-        low, high = np.minimum.reduceat(flat[:, :2], begins)[seen] + spare, np.maximum.reduceat(flat[:, :2], begins)[seen]
-        meet = (low[:, None, 0] < high[None, :, 0]) & (low[:, None, 1] < high[None, :, 1])
-        meet &= meet.T
-        first, second = np.nonzero(np.triu(meet, 1))
-        return first, second
+        x, y = np.ascontiguousarray(flat[:, 0]), np.ascontiguousarray(flat[:, 1])
+        reach = [(np.minimum.reduceat(v, begins)[seen] + spare, np.maximum.reduceat(v, begins)[seen]) for v in (x, y, x + y, x - y)]
+        # From left to right each is met by those that begin before it ends.
+        low, high = reach[0]
+        order = np.argsort(low)
+        counts = np.maximum(np.searchsorted(low[order], high[order]) - np.arange(len(order)) - 1, 0)
+        first, second = order[np.repeat(np.arange(len(order)), counts)], order[runs(np.arange(1, len(order) + 1), counts)]
+        for low, high in reach[1:]:
+            there = (low[first] < high[second]) & (low[second] < high[first])
+            first, second = first[there], second[there]
+        return np.minimum(first, second), np.maximum(first, second)
 
     def _told(self, a: Counts, b: Counts, towards: Floats) -> NDArray[np.int8]:
         """For pairs of faces 1 where the first is painted before the second, −1 after it, 0 where it is one or the other, `UNSURE` where planes do not tell."""
