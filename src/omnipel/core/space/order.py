@@ -79,7 +79,9 @@ class Order:
         """Pairs of the seen whose boxes overlap on screen, upright ones and those that stand on a corner."""
         begins, spare = self.faces.begins, 1e-6 * self.faces.size
         x, y = np.ascontiguousarray(flat[:, 0]), np.ascontiguousarray(flat[:, 1])
-        reach = [(np.minimum.reduceat(v, begins)[seen] + spare, np.maximum.reduceat(v, begins)[seen]) for v in (x, y, x + y, x - y)]
+        reach = [
+            (np.minimum.reduceat(v, begins)[seen] + spare, np.maximum.reduceat(v, begins)[seen]) for v in (x, y, x + y, x - y)
+        ]
         # From left to right each is met by those that begin before it ends.
         low, high = reach[0]
         order = np.argsort(low)
