@@ -90,7 +90,8 @@ class SketchView(PictureView):
     def fit(self) -> None:
         """Fit to the paths; words may stand beside them."""
         whole = self.drawing
-        self.drawing = Drawing(tuple(item for item in whole.items if not isinstance(item, Label)))
+        if any(isinstance(item, Label) for item in whole.items):
+            self.drawing = Drawing(tuple(item for item in whole.items if not isinstance(item, Label)))
         super().fit()
         self.drawing = whole
 

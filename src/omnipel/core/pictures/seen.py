@@ -1,6 +1,6 @@
 """A picture in space as it is seen from one side: in order from far to near, in three tones, with its contours; and what lies where."""
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterator
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Final
@@ -101,10 +101,9 @@ class Seen:
         which, run = np.concatenate(self.batches), np.repeat(np.arange(len(self.batches)), [len(one) for one in self.batches])
         bands = self.bands[which]
         whole, parts = bands >= 0, list(self._crossed(which[bands < 0], run[bands < 0], flat))
-        corners = faces.corners(which[whole])
-        keys = np.concatenate((run[whole] * len(TONES) + bands[whole], np.array([key for key, _ in parts], dtype=np.intp)))
-        counts = np.concatenate((faces.counts[which[whole]], np.array([len(ring) for _, ring in parts], dtype=np.intp)))
-        points = np.concatenate((flat[corners], *(np.array(ring) for _, ring in parts)))
+        keys = np.concatenate((run[whole] * len(TONES) + bands[whole], *(part[0] for part in parts)))
+        counts = np.concatenate((faces.counts[which[whole]], *(part[1] for part in parts)))
+        points = np.concatenate((flat[faces.corners(which[whole])], *(part[2] for part in parts)))
         order = np.argsort(keys, kind="stable")
         points = points[runs((np.cumsum(counts) - counts)[order], counts[order])]
         keys, ends = keys[order], np.cumsum(counts[order])
@@ -123,21 +122,21 @@ class Seen:
             made.setdefault(k, []).append(path)
         return made
 
-    def _crossed(self, which: Counts, run: Counts, flat: Points) -> Iterator[tuple[int, list[Sequence[float]]]]:
-        """Facets that a border of light runs over, in parts: the run and the tone as one number, and the ring."""
+    def _crossed(self, which: Counts, run: Counts, flat: Points) -> Iterator[tuple[Counts, Counts, Points]]:
+        """Facets that a border of light runs over, in parts: run and tone as one number, how many corners each part has, and these."""
         faces, base = self.faces, self.scene.faces
         assert faces is not None
-        for i, k in zip(which.tolist(), run.tolist(), strict=True):
-            of = int(faces.of[i])
-            ring = flat[faces.begins[i] : faces.begins[i] + faces.counts[i]].tolist()
-            light = self.light[base.begins[of] : base.begins[of] + base.counts[of]].tolist()
+        for count in np.unique(faces.counts[which]).tolist():
+            alike = faces.counts[which] == count
+            begins, of = faces.begins[which[alike]], faces.of[which[alike]]
+            rings = flat[begins[:, None] + np.arange(count)]
+            light = self.light[base.begins[of][:, None] + np.arange(count)]
+            key, lit = run[alike] * len(TONES), light.max(axis=1) >= BRIGHT
             # The darker is painted over the lighter, without a gap between them.
-            lit = max(light) >= BRIGHT
-            yield k * len(TONES) + (0 if lit else 1), ring
-            for tone, limit in ((1, BRIGHT), (2, DIM)):
-                part = _below(ring, [one - limit for one in light])
-                if part and (lit or tone == 2):
-                    yield k * len(TONES) + tone, part
+            yield key + np.where(lit, 0, 1), np.full(len(rings), count), rings.reshape(-1, 2)
+            for tone, limit, some in ((1, BRIGHT, lit), (2, DIM, np.ones_like(lit))):
+                counts, points = _below(rings[some], light[some] - limit)
+                yield (key[some] + tone)[counts > 0], counts[counts > 0], points
 
     def _painted(self, batch: Counts) -> list[Item]:
         """What is painted on the facets of a run, seen from outside."""
@@ -268,16 +267,14 @@ _LIGHTS: Final = tuple(ORDER.index(one) for one in (Layer.SEAM, Layer.RIM, Layer
 _FINE: Final = tuple(ORDER.index(one) for one in (Layer.WEAVE, Layer.STITCH))
 
 
-def _below(ring: Sequence[Sequence[float]], off: Sequence[float]) -> list[Sequence[float]]:
-    """The part of a ring where what is given at its corners is below 0."""
-    made: list[Sequence[float]] = []
-    for here, there, (x, y), (u, v) in zip(off, (*off[1:], off[0]), ring, (*ring[1:], ring[0]), strict=True):
-        if here < 0.0:
-            made.append((x, y))
-        if here * there < 0.0:
-            share = here / (here - there)
-            made.append((x + (u - x) * share, y + (v - y) * share))
-    return made
+def _below(rings: Floats, off: Floats) -> tuple[Counts, Points]:
+    """The parts of rings `(n, k, 2)` where what is given at their corners is below 0: how many corners each has, and these, one part after the other."""
+    after, following = np.roll(off, -1, axis=1), np.roll(rings, -1, axis=1)
+    crossed = off * after < 0.0
+    share = np.where(crossed, off / np.where(crossed, off - after, 1.0), 0.0)
+    points = np.stack((rings, rings + (following - rings) * share[:, :, None]), axis=2).reshape(len(rings), 2 * off.shape[1], 2)
+    there = np.stack((off < 0.0, crossed), axis=2).reshape(len(rings), 2 * off.shape[1])
+    return there.sum(axis=1), points[there]
 
 
 def _flat_place(flat: Points, ring: Solid, at: Floats) -> NDArray[np.float64]:
