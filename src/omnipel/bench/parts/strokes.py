@@ -7,7 +7,7 @@ from functools import lru_cache
 from typing import Final, Protocol
 
 from PySide6.QtCore import QPointF, QRectF, Qt
-from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPolygonF
+from PySide6.QtGui import QBrush, QColor, QPainter, QPainterPath, QPen, QPixmap, QPolygonF
 
 from omnipel.bench.parts.look import LOOK, Colours
 from omnipel.core.pictures.pens import FAR, FILLS, FULL, HEAD, KEPT, LAYERS, PATH, PENS, Layer, Pen
@@ -250,6 +250,17 @@ class Thumbnail:
         painter.translate(-self.bounds.center())
         paint_strokes(painter, self.strokes, cloth or self.cloth or LOOK.colour("line"))
         painter.restore()
+
+    def pixmap(self, wide: int, high: int, fineness: float, cloth: QColor | None = None) -> QPixmap:
+        """It painted for a box, `fineness` px of the screen for each px of ours."""
+        made = QPixmap(round(wide * fineness), round(high * fineness))
+        made.setDevicePixelRatio(fineness)
+        made.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(made)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        self.paint(painter, QRectF(2, 2, wide - 4, high - 4), cloth)  # room for the lines along the edge
+        painter.end()
+        return made
 
 
 def unpacked(picture: bytes) -> Thumbnail:

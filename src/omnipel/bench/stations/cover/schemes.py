@@ -4,8 +4,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 import shapely
-from PySide6.QtCore import QRectF, QSize, Qt, QTimer, Signal
-from PySide6.QtGui import QColor, QFont, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen
+from PySide6.QtCore import QSize, Qt, QTimer, Signal
+from PySide6.QtGui import QColor, QFont, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QSizePolicy, QWidget
 
 from omnipel.bench.parts.look import LOOK
@@ -163,6 +163,7 @@ class SchemeCard(QAbstractButton):
         super().__init__()
         self.scheme = scheme
         self.picture = thumbnail(Drawing(()))
+        self.painted: tuple[tuple[object, ...], QPixmap] = ((), QPixmap())
         self.cloth = QColor("#9db08a")
         self.lines: tuple[str, ...] = ()
         self.setCheckable(True)
@@ -208,7 +209,7 @@ class SchemeCard(QAbstractButton):
         painter.setPen(QPen(ring, 3.0 if self.isChecked() else 2.0 if self.hasFocus() else 1.0))
         painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 4, 4)
         small = LOOK.px(62)
-        self.picture.paint(painter, QRectF(8, 8, small, self.height() - 16), self.cloth)
+        painter.drawPixmap(8, 8, self._pixmap(small, self.height() - 16, painter.device().devicePixelRatioF()))
         left = small + 14
         y, room = LOOK.px(24), self.width() - left - 8
         for i, (words, font) in enumerate(self._written()):
@@ -217,6 +218,13 @@ class SchemeCard(QAbstractButton):
             painter.drawText(left, y, painter.fontMetrics().elidedText(words, Qt.TextElideMode.ElideRight, room))
             y += LOOK.px(18 if i == 0 else 16)
         painter.end()
+
+    def _pixmap(self, wide: int, high: int, fineness: float) -> QPixmap:
+        """Its picture, painted once for a size and a look."""
+        asked = (self.picture, wide, high, fineness, self.cloth.rgb(), LOOK.colours)
+        if asked != self.painted[0]:
+            self.painted = asked, self.picture.pixmap(wide, high, fineness, self.cloth)
+        return self.painted[1]
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):

@@ -234,14 +234,7 @@ def _line(
 @lru_cache(maxsize=150)
 def _picture(packed: bytes, wide: int, high: int, fineness: float, _colours: Colours) -> QPixmap:
     """A kept picture painted once for a size and a look."""
-    made = QPixmap(round(wide * fineness), round(high * fineness))
-    made.setDevicePixelRatio(fineness)
-    made.fill(Qt.GlobalColor.transparent)
-    painter = QPainter(made)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    unpacked(packed).paint(painter, QRectF(2, 2, wide - 4, high - 4))  # room for the lines along the edge
-    painter.end()
-    return made
+    return unpacked(packed).pixmap(wide, high, fineness)
 
 
 def touched(stamp: str) -> Phrase:
