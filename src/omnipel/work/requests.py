@@ -62,20 +62,18 @@ WANTED: Final = (
 """What a job that is opened needs, in pieces that take no longer than a blink."""
 
 
-def pictured(jobs: tuple[Job, ...]) -> tuple[tuple[Draft, Drawing], ...]:
-    """The drafts of several jobs with small pictures of their covers."""
-    from omnipel.core.draft import Drafted
+def pictured(job: Job) -> tuple[Draft, Drawing]:
+    """A job's draft, with a small picture of its cover."""
+    from omnipel.core.draft import Drafted, draft
     from omnipel.core.pictures.drawing import Drawing
     from omnipel.core.pictures.seen import drawn
     from omnipel.core.pictures.view import View
     from omnipel.core.pictures.worn import worn
 
-    return tuple(
-        (made, drawn(worn(made.cover, made.body, made.job.thing.sticks_out, plain=True), View()))
-        if isinstance(made, Drafted)
-        else (made, Drawing(()))
-        for made in drafts_of(jobs)
-    )
+    made = draft(job)
+    if not isinstance(made, Drafted):
+        return made, Drawing(())
+    return made, drawn(worn(made.cover, made.body, made.job.thing.sticks_out, plain=True), View())
 
 
 def drafts_of(jobs: tuple[Job, ...]) -> tuple[Draft, ...]:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from functools import partial
 
 import shapely
 from PySide6.QtCore import QSize, Qt, QTimer, Signal
@@ -126,31 +127,30 @@ class SchemeStrip(QWidget):
                 card.clicked.connect(lambda _checked=False, k=card.scheme.key: self.picked.emit(k))
                 self.row.addWidget(card)
             self.row.addStretch(1)
-            self.draft_now()
         for card in self.cards:
             card.setChecked(card.scheme.key == job.cover.scheme)
             card.update()
         self.timer.start()
 
     def draft_now(self) -> None:
-        """Draft every candidate as it would come out, behind the window."""
-        if self.session.job is None:
+        """Draft every candidate as it would come out, behind the window, one after another: who types meanwhile has the processor."""
+        session = self.session
+        if session.job is None:
             return
-        job, cards = self.session.open_job, list(self.cards)
-        others = [card for card in cards if card.scheme.key != job.cover.scheme]
-        for card in cards:
-            if card not in others and self.session.draft is not None:
-                own = self.session.draft  # its picture is shown beside this card, too
-                drawing = drawn(self.session.pictures.cover(plain=True), View()) if isinstance(own, Drafted) else Drawing(())
-                card.show_draft(own, drawing, self.session)
+        for card in self.cards:
+            if card.scheme.key != session.open_job.cover.scheme:
+                other = with_scheme(session.open_job, card.scheme)
+                session.works.ask(("scheme", card.scheme.key), pictured, other, partial(self._show, card), session.fault)
+            elif session.draft is not None:
+                # Its picture is shown beside this card, too.
+                own = isinstance(session.draft, Drafted)
+                drawing = drawn(session.pictures.cover(plain=True), View()) if own else Drawing(())
+                card.show_draft(session.draft, drawing, session)
 
-        def show(drafts: tuple[tuple[Draft, Drawing], ...]) -> None:
-            for card, (drafted, drawing) in zip(others, drafts, strict=True):
-                if card in self.cards:
-                    card.show_draft(drafted, drawing, self.session)
-
-        jobs = tuple(with_scheme(job, card.scheme) for card in others)
-        self.session.works.ask("schemes", pictured, jobs, show, self.session.fault)
+    def _show(self, card: "SchemeCard", made: tuple[Draft, Drawing]) -> None:
+        """Show what a candidate comes to."""
+        if card in self.cards:
+            card.show_draft(*made, self.session)
 
 
 MARK = "✓ "
