@@ -6,6 +6,7 @@ from PySide6.QtGui import QColor
 from omnipel.bench.parts.sketchview import SketchView
 from omnipel.bench.session import Session
 from omnipel.core.draft import Drafted
+from omnipel.core.pictures.view import View
 from omnipel.core.words.phrases import Phrase
 from omnipel.core.words.refs import Ref
 
@@ -34,6 +35,10 @@ class CoverView(SketchView):
             self.timer.stop()
         else:
             self.timer.start()
+
+    def look_from(self, view: View) -> None:
+        self.session.pace.busy()  # who turns it has the processor
+        super().look_from(view)
 
     def show_other(self) -> None:
         """Something else is shown now."""

@@ -184,6 +184,7 @@ class Window(QMainWindow):
         if key != self.here:
             self.working.hint(at_shelf=key == "shelf")  # what was said belonged to the station before
         self.here = key
+        self.session.pace.busy()  # the station is painted before anything is begun behind the window
         station = self.station(key)
         self.stack.setCurrentWidget(station)
         self._frame()
