@@ -33,15 +33,22 @@ class Pictures:
 
     def cover(self, *, alone: bool = False, plain: bool = False) -> Scene:
         """The sewn cover on its object, or `alone`; `plain`, made in a blink, while the other is not ready; without a cover the object."""
+        return self._made(alone=alone, plain=plain and not self.ready(alone=alone))
+
+    def small(self) -> Scene:
+        """The same for a small picture: plain whatever is ready."""
+        return self._made(alone=False, plain=True)
+
+    def _made(self, *, alone: bool, plain: bool) -> Scene:
         from omnipel.core.draft import Drafted  # numbers and geometry are loaded when a job is opened
         from omnipel.core.pictures.scene import Scene
         from omnipel.core.pictures.worn import uncovered, worn
 
-        draft, key = self.of.draft, (alone, plain and not self.ready(alone=alone))
+        draft, key = self.of.draft, (alone, plain)
         kept = self.made.get(key)
         if kept is None or kept[0] is not draft:
             if isinstance(draft, Drafted):
-                scene = worn(draft.cover, None if alone else draft.body, draft.job.thing.sticks_out, plain=key[1])
+                scene = worn(draft.cover, None if alone else draft.body, draft.job.thing.sticks_out, plain=plain)
             else:
                 body = self.of.body
                 scene = uncovered(body) if body is not None else Scene(())

@@ -15,11 +15,9 @@ from omnipel.core.drafting.seams import Seam, Trued
 from omnipel.core.job.edges import HemOrder, Hold
 from omnipel.core.pictures.drawing import Drawing, Path
 from omnipel.core.pictures.pens import Layer, Paper
-from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheet import by, count_words, panel_drawing, seam_title
 from omnipel.core.pictures.ticks import ticks
-from omnipel.core.pictures.view import View
-from omnipel.core.pictures.worn import worn
+from omnipel.core.pictures.worn import small_picture
 from omnipel.core.words.phrases import NOTHING, Count, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
@@ -193,7 +191,7 @@ HEAD, WIDE = 28.0, 46.0
 
 def _picture(canvas: Any, draft: Drafted, x: float, y: float, wide: float, high: float) -> None:
     """The sewn cover on its object, fitted into a box, mm."""
-    drawing = drawn(worn(draft.cover, draft.body, draft.job.thing.sticks_out, plain=True), View())
+    drawing = small_picture(draft.cover, draft.body, draft.job.thing.sticks_out)
     x0, y0, x1, y1 = drawing.bounds
     scale = min(wide / max(x1 - x0, 1e-6), high / max(y1 - y0, 1e-6))
     canvas.saveState()

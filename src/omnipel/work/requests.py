@@ -35,7 +35,7 @@ def stand_of(looked: Looked) -> Kept:
     from omnipel.core.pictures.kept import packed
     from omnipel.core.pictures.seen import drawn
     from omnipel.core.pictures.view import View
-    from omnipel.core.pictures.worn import uncovered, worn
+    from omnipel.core.pictures.worn import small_picture, uncovered
     from omnipel.core.remedies import advised
     from omnipel.core.standing import next_step, whole
     from omnipel.shop.document import DocumentError, lawful, of_row
@@ -48,7 +48,7 @@ def stand_of(looked: Looked) -> Kept:
     drafted = advised(draft(job), lawful, most=1)  # a card says no more than the first
     body = drafted.body or plausible(job)
     if isinstance(drafted, Drafted):
-        picture = drawn(worn(drafted.cover, drafted.body, drafted.job.thing.sticks_out, plain=True), View())
+        picture = small_picture(drafted.cover, drafted.body, drafted.job.thing.sticks_out)
     else:
         picture = drawn(uncovered(body), View()) if body is not None else Drawing(())
     step = Voice(job.unit, looked.tongue).say(next_step(drafted).words)
@@ -66,14 +66,12 @@ def pictured(job: Job) -> tuple[Draft, Drawing]:
     """A job's draft, with a small picture of its cover."""
     from omnipel.core.draft import Drafted, draft
     from omnipel.core.pictures.drawing import Drawing
-    from omnipel.core.pictures.seen import drawn
-    from omnipel.core.pictures.view import View
-    from omnipel.core.pictures.worn import worn
+    from omnipel.core.pictures.worn import small_picture
 
     made = draft(job)
     if not isinstance(made, Drafted):
         return made, Drawing(())
-    return made, drawn(worn(made.cover, made.body, made.job.thing.sticks_out, plain=True), View())
+    return made, small_picture(made.cover, made.body, made.job.thing.sticks_out)
 
 
 def drafts_of(jobs: tuple[Job, ...]) -> tuple[Draft, ...]:

@@ -74,7 +74,10 @@ class SketchView(PictureView):
         if turned or self.seen is None:
             self.seen = Seen(self.scene, self.view)
         drawing = self.seen.drawing(self.shining, quick=quick)
-        self.rest.start() if quick else self.rest.stop()
+        if quick:
+            self.rest.start()
+        else:
+            self.rest.stop()
         x0, y0, x1, y1 = drawing.bounds
         room = max(self.width() - 90.0, 60.0), max(self.height() - 90.0, 60.0)
         text = LOOK.px(17) * max((x1 - x0) / room[0], (y1 - y0) / room[1], 1e-3)

@@ -164,14 +164,15 @@ class Ground:
         if not facing:
             return None
         top = max(facing, key=lambda cut: (round(float(cut.ends[0][1]), 3), float(cut.ends[0][0])))
-        left, ends = [cut is not top for cut in cuts], np.array([cut.ends for cut in cuts])
+        left, ends = np.array([cut is not top for cut in cuts]), np.array([cut.ends for cut in cuts])
+        owner = np.array([id(cut.facet) for cut in cuts])
         while True:  # up to the edge that it ends in, or over a dome to where it turns to the other side
             near = np.hypot(*np.moveaxis(ends - top.ends[0], 2, 0)).min(axis=1) < CLOSES
             above = next((cuts[k] for k in np.flatnonzero(near & left).tolist() if top.meets(cuts[k])), None)
             if above is None:
                 break
             top = above.turned(top)
-            left = [there and cut.facet is not top.facet for cut, there in zip(cuts, left, strict=True)]
+            left &= owner != id(top.facet)
             if min(top.ends[:, 0]) <= CLOSES and max(top.ends[:, 0]) >= 0.0:
                 break
         share = top.ends[1][0] / (top.ends[1][0] - top.ends[0][0]) if top.ends[0][0] < 0.0 <= top.ends[1][0] else 1.0

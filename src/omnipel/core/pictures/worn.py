@@ -18,10 +18,13 @@ from omnipel.core.drafting.seams import Run
 from omnipel.core.forms.body import Body
 from omnipel.core.job.thing import SticksOut, Treatment
 from omnipel.core.pictures.cords import cords
+from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.dressing import Dressing
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.scene import Scene
+from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheets import Cells, Drawn, Patch, Sheet, Stroke, Stuff
+from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import Solid
@@ -73,6 +76,11 @@ def worn(cover: Cover, body: Body | None = None, things: Sequence[SticksOut] = (
     beneath = {thing.id for thing in things if thing.treatment is Treatment.COVER}
     thing = object_sheets(body.mesh(), DRAWN_IN) if body is not None else ()
     return Scene((*sheets, *(sheet for sheet in thing if sheet.ref is None or sheet.ref.id not in beneath)))
+
+
+def small_picture(cover: Cover, body: Body | None, things: Sequence[SticksOut]) -> Drawing:
+    """The sewn cover on its object as a small picture, from the usual side."""
+    return drawn(worn(cover, body, things, plain=True), View())
 
 
 def lifted(sheets: Sequence[Sheet], body: Body, height: float, *, from_below: bool) -> Scene:

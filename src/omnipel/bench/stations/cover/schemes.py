@@ -144,7 +144,7 @@ class SchemeStrip(QWidget):
             elif session.draft is not None:
                 # Its picture is shown beside this card, too.
                 own = isinstance(session.draft, Drafted)
-                drawing = drawn(session.pictures.cover(plain=True), View()) if own else Drawing(())
+                drawing = drawn(session.pictures.small(), View()) if own else Drawing(())
                 card.show_draft(session.draft, drawing, session)
 
     def _show(self, card: "SchemeCard", made: tuple[Draft, Drawing]) -> None:

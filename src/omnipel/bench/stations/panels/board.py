@@ -26,9 +26,9 @@ STEPS = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key
 class PanelSpot(QAbstractButton):
     """A panel of the board as an object of its own, for who cannot see it: its name, where it lies, and that it can be chosen."""
 
-    def __init__(self, board: QWidget, box: QRectF) -> None:
+    def __init__(self, board: QWidget) -> None:
         super().__init__(board)
-        self.box = box
+        self.box = QRectF()
         self.setCheckable(True)
         self.setFocusPolicy(Qt.FocusPolicy.NoFocus)  # the board has the keys
         self.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)  # its edges can be pointed at
@@ -56,17 +56,22 @@ class BoardView(PictureView):
 
     def name_panels(self, words: dict[Ref, str]) -> None:
         """Make every panel that is drawn an object of its own."""
-        for spot in self.panels.values():
-            spot.hide()
-            spot.deleteLater()
-        self.panels = {}
+        before, self.panels = self.panels, {}
         for item in self.drawing.items:
             if isinstance(item, Path) and item.closed and item.ref in words and item.ref not in self.panels:
+                spot = self.panels[item.ref] = before.pop(item.ref) if item.ref in before else self._spot(item.ref)
                 (x0, y0), (x1, y1) = item.points.min(axis=0).tolist(), item.points.max(axis=0).tolist()
-                spot = self.panels[item.ref] = PanelSpot(self, QRectF(x0, y0, x1 - x0, y1 - y0))
+                spot.box = QRectF(x0, y0, x1 - x0, y1 - y0)
                 spot.setAccessibleName(words[item.ref])
-                spot.clicked.connect(lambda _checked=False, ref=item.ref: self.clicked.emit(ref))
+        for spot in before.values():
+            spot.hide()
+            spot.deleteLater()
         self._place()
+
+    def _spot(self, ref: Ref) -> PanelSpot:
+        spot = PanelSpot(self)
+        spot.clicked.connect(lambda: self.clicked.emit(ref))
+        return spot
 
     def check(self, chosen: frozenset[Ref]) -> None:
         """Say which panels are chosen."""
