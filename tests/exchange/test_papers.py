@@ -26,6 +26,7 @@ from omnipel.core.pictures.sheet import panel_drawing, seam_title
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice, bare
 from omnipel.core.words.units import Unit
+from omnipel.exchange.cutting import WIDE, _wrapped
 from omnipel.exchange.pattern import LAP, cutting_sheet_pdf, laid, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
 from omnipel.exchange.tape_card import tape_card
@@ -256,3 +257,29 @@ def test_on_the_tape_card_every_tape_stands_out_from_its_thing_and_no_page_is_wa
             marked += [k in near for k in range(len(lows))]
         assert marked == [bool(body is not None and len(body.tape(place.key))) for place in places], job.name
     assert saved or paper != "A4"  # a bottle's eight readings stand on one page
+
+
+@pytest.mark.parametrize("width", [60.0, 75.0, 90.0, 118.0, 140.0])
+def test_a_whole_number_and_its_fraction_stand_in_one_row(width: float) -> None:
+    words = "cut length:  103 13/16 = 74 3/4 height (2 × 37 3/8) + 2 clearance (4 × 1/2) + 1/16 cloth + 23 3/4 width + 2 hem"
+    made = list(_wrapped([("sum", words, 0.0)], 6.0, width))
+    assert len(made) > 1
+    assert " ".join(line for _, line, _ in made) == words
+    for number in ("103 13/16", "74 3/4", "(2 × 37 3/8)", "(4 × 1/2)", "23 3/4"):
+        assert sum(number in line for _, line, _ in made) == 1
+
+
+@pytest.mark.parametrize("name", ["Grandmother's odd cupboard – ∆ <b>x</b> & 100 %", "w" * 200, "drum"])
+def test_a_long_name_keeps_clear_of_the_picture_and_of_the_margin(name: str) -> None:
+    job = replace(drum(420.0, 130.0), name=name)
+    paper = PAPERS["A4"]
+    for made, room in (
+        (cutting_sheet_pdf(draft(job), "A4"), paper.width - paper.margin - 5.0 - WIDE),
+        (tape_card(job, plausible(job), FORMS["drum"].places(job.readings, job.thing), "A4"), paper.width - paper.margin - 5.0),
+    ):
+        first = next(iter(extract_pages(io.BytesIO(made))))
+        letters = [c for box in first if isinstance(box, LTContainer) for line in box for c in line if isinstance(c, LTChar)]
+        highest = max(c.y0 for c in letters)
+        title = [c for c in letters if c.y0 > highest - 8.0]
+        assert max(c.x1 for c in title) <= room * MM + 1.0
+        assert min(c.size for c in title) >= 10.0

@@ -21,7 +21,7 @@ from omnipel.core.pictures.worn import small_picture
 from omnipel.core.words.phrases import NOTHING, Count, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
-from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay, write
+from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay, write, write_within
 
 Row = tuple[str, str, float]
 """Kind of row, words, indent in mm."""
@@ -129,8 +129,7 @@ def _page(canvas: Any, draft: Drafted, paper: Paper, voice: Voice, at: tuple[int
         canvas.setFont(PLAIN, 9.5)
         canvas.drawString(left * mm, y * mm, f"{draft.job.name} · {sheet}")
         return
-    canvas.setFont(STRONG, 18)
-    canvas.drawString(left * mm, y * mm, draft.job.name)
+    write_within(canvas, left * mm, y * mm, draft.job.name, STRONG, 18, (right - WIDE - left) * mm)
     canvas.setFont(PLAIN, 9.5)
     unit = voice.say(tr("lengths in {unit}", unit=term(draft.job.unit.label)))
     about = " · ".join(part for part in (draft.job.owner, draft.job.place, unit) if part)
@@ -307,8 +306,8 @@ def _sums(panel: Panel) -> Iterator[tuple[Phrase, Worked]]:
             yield name, size
 
 
-UNBRACKETED: Final = re.compile(r" (?![^()]{0,48}\))")
-"""A space at which a row may be broken: not one in a short remark in brackets."""
+UNBRACKETED: Final = re.compile(r"(?:(?<!\d) | (?!\d+/\d))(?![^()]{0,48}\))")
+"""A space at which a row may be broken: not one in a short remark in brackets, nor one between a whole number and its fraction."""
 
 
 def _wrapped(rows: list[Row], lead: float, width: float) -> Iterator[Row]:

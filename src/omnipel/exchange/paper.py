@@ -44,6 +44,20 @@ def breadth(words: str, font: str, size: float) -> float:
     return float(sum(pdfmetrics.stringWidth(part, font, size * share) for part, _, share in _runs(words, size)))
 
 
+def write_within(canvas: Any, x: float, y: float, words: str, font: str, size: float, room: float) -> None:
+    """Words no wider than `room`, pt: in smaller type where they would be, not under `LEAST_TITLE`; then their end is left out."""
+    size = max(min(size, size * room / max(breadth(words, font, size), 1e-9)), min(size, LEAST_TITLE))
+    shown = words
+    while len(shown) > 1 and breadth(shown, font, size) > room:
+        words = words[:-1]
+        shown = words.rstrip() + "…"
+    write(canvas, x, y, shown, font, size)
+
+
+LEAST_TITLE: Final = 10.5
+"""A title is made no smaller than this to fit, pt."""
+
+
 def _runs(words: str, size: float) -> list[tuple[str, float, float]]:
     """Words in parts of one height each: how far it is raised and how large it is, as shares of the type."""
     if size < LEAST_PAPER:

@@ -19,7 +19,7 @@ from omnipel.core.pictures.sketch import over
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import uncovered
 from omnipel.core.words.phrases import Name, Voice, plain, term, tr
-from omnipel.exchange.paper import PLAIN, STRONG, load_type, replay
+from omnipel.exchange.paper import PLAIN, STRONG, load_type, replay, write_within
 
 BOXES = 3
 """Room for so many repeats of each reading."""
@@ -52,8 +52,8 @@ def tape_card(job: Job, body: Body | None, places: Sequence[Place], paper_name: 
 
 def _head(canvas: Any, job: Job, voice: Voice, left: float, right: float, top: float) -> float:
     canvas.setFillGray(0.0)
-    canvas.setFont(STRONG, 18)
-    canvas.drawString(left * mm, top * mm, voice.say(tr("Tape card: {job}", job=Name(job.name))))
+    title = voice.say(tr("Tape card: {job}", job=Name(job.name)))
+    write_within(canvas, left * mm, top * mm, title, STRONG, 18, (right - left) * mm)
     canvas.setFont(PLAIN, 10)
     blank = Name("______________")
     about = tr(
