@@ -269,6 +269,9 @@ def walking() -> None:
                 view.turn(0.05, 0.0)  # type: ignore[attr-defined]
                 app.processEvents()
 
+            late = time.perf_counter() + 5.0
+            while not made.session.pictures.ready(alone=False) and time.perf_counter() < late:
+                app.processEvents()  # it is turned with all that is seen on it
             turns[card.name] = (len(view.scene.faces), median_ms(turn, 20, 3), PACE[0])
             place = made.session.open_job.readings[0].place
             value = made.session.open_job.readings[0].repeats[0]

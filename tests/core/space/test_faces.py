@@ -156,7 +156,8 @@ def test_what_holds_a_place_and_what_lies_beside_what_is_what_an_exact_library_s
     rings = [polygon(rng, 4, 30.0)[:, :2] for _ in range(12)]
     for one, other in zip(rings, rings[1:], strict=False):
         a, b = shapely.Polygon(one), shapely.Polygon(other)
-        apart = bool((_beside(one[None], other[None]) | _beside(other[None], one[None]))[0])
+        turns = [np.array([shapely.LinearRing(ring).is_ccw]) * 2.0 - 1.0 for ring in (one, other)]
+        apart = bool((_beside(one[None], other[None], turns[0]) | _beside(other[None], one[None], turns[1]))[0])
         if a.distance(b) > 1e-6 or a.intersection(b).area > 1e-3:
             assert apart == (a.distance(b) > 0.0)
     shared = Overlaps.holds(rings[0][None], rings[0].mean(axis=0)[None, None])

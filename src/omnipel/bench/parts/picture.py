@@ -66,16 +66,19 @@ def _streamed(items: list[Path]) -> Iterator[QPainterPath]:
     made["kind"][start + shift] = 0
     lasts = (end + np.cumsum(closed)).tolist()
     moved = (start + shift).tolist()
+    raw: list[bytes] = []
     at = here = 0
     for item, parts in zip(items, begins, strict=True):
         stop = at + len(parts)
         there = lasts[stop - 1] if len(parts) else here
-        raw = struct.pack(">i", there - here) + made[here:there].tobytes()
-        raw += struct.pack(">ii", moved[stop - 1] - here if len(parts) else 0, fill_rule(item).value)
-        path = QPainterPath()
-        QDataStream(QByteArray(raw)) >> path
-        yield path
+        first = moved[stop - 1] - here if len(parts) else 0
+        raw += (struct.pack(">i", there - here), made[here:there].tobytes(), struct.pack(">ii", first, fill_rule(item).value))
         at, here = stop, there
+    stream = QDataStream(QByteArray(b"".join(raw)))
+    for _ in items:
+        path = QPainterPath()
+        stream >> path
+        yield path
 
 
 def thumbnail(drawing: Drawing) -> Thumbnail:

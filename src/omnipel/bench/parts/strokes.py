@@ -191,24 +191,30 @@ def _shines(item: Stroke, lit: frozenset[Ref]) -> bool:
 
 def _fill(painter: QPainter, item: Stroke, shape: QPolygonF | QPainterPath, cloth: QColor) -> None:
     """A face in its own colour, hatched where it lies in the shade."""
-    colour = shaded(stuff_colour(item.fill, cloth), item.tone)
     # Faces are painted without smoothing, which is quick, and their borders are drawn over them smoothly; a hairline in their own colour closes the
     # gaps where they meet. Prints have no borders.
     painter.setRenderHint(QPainter.RenderHint.Antialiasing, on=item.layer is Layer.PRINT)
-    hair = QPen(colour, 0.0)
-    hair.setCosmetic(True)
+    hair, brush, hatch = _paints(item.fill, item.tone, cloth.rgb(), LOOK.colours)
     painter.setPen(hair)
-    painter.setBrush(QBrush(colour))
+    painter.setBrush(brush)
     _draw(painter, shape)
     if item.hatched:
         painter.setPen(Qt.PenStyle.NoPen)
-        line = _marked(colour, HATCHED)
-        brush = QBrush(line, Qt.BrushStyle.BDiagPattern)
         inverted, _ = painter.transform().inverted()
-        brush.setTransform(inverted)  # the hatch keeps its size and its slant whatever the zoom
-        painter.setBrush(brush)
+        hatch = QBrush(hatch)
+        hatch.setTransform(inverted)  # the hatch keeps its size and its slant whatever the zoom
+        painter.setBrush(hatch)
         _draw(painter, shape)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+
+
+@lru_cache(maxsize=512)
+def _paints(stuff: str, tone: float, cloth: int, _colours: Colours) -> tuple[QPen, QBrush, QBrush]:
+    """A face's hairline, its colour and its hatch."""
+    colour = shaded(stuff_colour(stuff, QColor.fromRgb(cloth)), tone)
+    hair = QPen(colour, 0.0)
+    hair.setCosmetic(True)
+    return hair, QBrush(colour), QBrush(_marked(colour, HATCHED), Qt.BrushStyle.BDiagPattern)
 
 
 def _draw(painter: QPainter, shape: QPolygonF | QPainterPath) -> None:

@@ -109,6 +109,12 @@ Parted = dict[tuple[str, bytes], FlatParts]
 """What panels were parted into, by the panel's name and the cells."""
 
 
+def cells_of(place: Placement, panel: Panel, chord_error: float) -> list[Points]:
+    """Convex polygons that cover a flat panel, each of it bent in space by no more than the chord error, mm."""
+    low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
+    return place.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error)
+
+
 def flat_parts(
     place: Placement, panel: Panel, chord_error: float, *, thinned: float = 0.0, known: Parted | None = None
 ) -> FlatParts:
@@ -116,12 +122,20 @@ def flat_parts(
 
     What is `known` of pieces of the same pattern that are bent alike is not made again.
     """
-    low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
-    cells = place.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error)
-    corners = np.concatenate([np.vstack((cell, cell[:1])) for cell in cells])
-    key = panel.name, corners.tobytes()
+    cells = cells_of(place, panel, chord_error)
+    key = panel.name, np.concatenate(cells).tobytes()
     if known is not None and key in known:
         return known[key]
+    made = parted(panel, cells, thinned=thinned)
+    if known is not None:
+        known[key] = made
+    return made
+
+
+def parted(panel: Panel, cells: list[Points], *, thinned: float = 0.0) -> FlatParts:
+    """What there is of a flat panel in cells of it."""
+    corners = np.concatenate(cells)
+    owner = np.repeat(np.arange(len(cells)), [len(cell) for cell in cells])
     outline: BaseGeometry = shapely.Polygon(panel.sew_points)
     for figure in panel.figures:
         if figure.kind in (MarkKind.CUT_OUT, MarkKind.BOXED) and figure.closed:
@@ -129,21 +143,16 @@ def flat_parts(
     if thinned:
         outline = outline.simplify(thinned)
     shapely.prepare(outline)
-    owner = np.repeat(np.arange(len(cells)), [len(cell) + 1 for cell in cells])
     polygons = np.asarray(shapely.polygons(shapely.linearrings(corners, indices=owner)))
     whole = np.asarray(shapely.covers(outline, polygons))
-    parts = shapely.intersection(outline, polygons[~whole])
-    left = iter(parts)
+    left = iter(shapely.intersection(outline, polygons[~whole]))
     rings: list[Points] = []
     of: list[int] = []
     for i, (cell, all_of_it) in enumerate(zip(cells, whole, strict=True)):
         found = [cell] if all_of_it else [ring for part in _polygons(next(left)) for ring in _without_holes(part)]
         rings += found
         of += [i] * len(found)
-    made = FlatParts(rings, cells, of, outline)
-    if known is not None:
-        known[key] = made
-    return made
+    return FlatParts(rings, cells, of, outline)
 
 
 def flat_facets(place: Placement, panel: Panel, chord_error: float, known: Parted | None = None) -> list[Points]:

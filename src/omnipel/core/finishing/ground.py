@@ -13,8 +13,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.drafting.panel import Cloth, MarkKind
-from omnipel.core.drafting.pieces import Parted, Piece, flat_facets
+from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
+from omnipel.core.drafting.pieces import Parted, Piece, cells_of, flat_facets, parted
 from omnipel.core.drafting.seams import Run, Seam, Way
 from omnipel.core.drafting.topology import Opening, surface
 from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, crossed, downward, inside, out_of, right_of, slopes_at, unit
@@ -30,6 +30,8 @@ ASIDE: Final = 1e-4
 """A side's centre line is looked for so far to the side, mm: folds and seams lie on it."""
 COARSE: Final = 0.5
 """How far the facets that are searched may leave the cloth, mm; a place found is put right afterwards."""
+BENT: Final = 2.0 * COARSE
+"""What is farther from a plane than this at all corners of a facet is not cut by it, mm."""
 UNGATHERED: Final = 1e-3
 """Cloth whose lengths in space differ from the flat by less than this share lies as it is."""
 MOST_TRIES: Final = 20
@@ -52,25 +54,48 @@ class Ground:
     @cached_property
     def facets(self) -> list[Facet]:
         """All that is seen of the cover, openings filled in."""
-        made: list[Facet] = []
         known: Parted = {}
+        made: list[Facet] = []
         for name, piece in self.pieces.items():
-            panel = self.flat[name]
-            filled = replace(panel, figures=tuple(f for f in panel.figures if f.kind is MarkKind.BOXED))
-            rings = flat_facets(piece.place, filled, COARSE, known)
-            ends = np.cumsum([len(ring) for ring in rings])
-            solid = piece.place.at(np.concatenate(rings))
-            following = np.arange(1, len(solid) + 1)
-            following[ends - 1] = np.concatenate(([0], ends[:-1]))
-            areas = np.add.reduceat(crossed(solid, solid[following]), np.concatenate(([0], ends[:-1])))
-            sizes = np.linalg.norm(areas, axis=1)
-            normals_ = areas / np.where(sizes > 0.0, sizes, 1.0)[:, None] * (-1.0 if piece.mirrored else 1.0)
-            parts = np.split(solid, ends[:-1])
-            made += [
-                Facet(name, *facet)
-                for facet, size in zip(zip(rings, parts, normals_, strict=True), sizes, strict=True)
-                if size > 0.0
-            ]
+            made += self._facets(name, flat_facets(piece.place, self._filled(name), COARSE, known))
+        return made
+
+    def _filled(self, name: str) -> Panel:
+        """The panel of a piece, openings filled in."""
+        panel = self.flat[name]
+        return replace(panel, figures=tuple(f for f in panel.figures if f.kind is MarkKind.BOXED))
+
+    def _facets(self, name: str, rings: list[Points]) -> list[Facet]:
+        """Flat parts of a piece in space."""
+        if not rings:
+            return []
+        piece = self.pieces[name]
+        ends = np.cumsum([len(ring) for ring in rings])
+        begins = np.concatenate(([0], ends[:-1]))
+        solid = piece.place.at(np.concatenate(rings))
+        following = np.arange(1, len(solid) + 1)
+        following[ends - 1] = begins
+        areas = np.add.reduceat(crossed(solid, solid[following]), begins)
+        sizes = np.linalg.norm(areas, axis=1)
+        normals_ = areas / np.where(sizes > 0.0, sizes, 1.0)[:, None] * (-1.0 if piece.mirrored else 1.0)
+        parts = [solid[begin:end] for begin, end in zip(begins.tolist(), ends.tolist(), strict=True)]
+        return [
+            Facet(name, *facet)
+            for facet, size in zip(zip(rings, parts, normals_, strict=True), sizes.tolist(), strict=True)
+            if size > 0.0
+        ]
+
+    def _near(self, right: Vector | NDArray[np.float64]) -> list[Facet]:
+        """The facets that the plane of a centre line may cut: far fewer than all."""
+        made: list[Facet] = []
+        for name, piece in self.pieces.items():
+            cells = cells_of(piece.place, self.flat[name], COARSE)
+            begins = np.cumsum([0, *(len(cell) for cell in cells[:-1])])
+            off = piece.place.at(np.concatenate(cells)) @ np.asarray(right) - ASIDE
+            low, high = np.minimum.reduceat(off, begins), np.maximum.reduceat(off, begins)
+            met = np.flatnonzero((low <= BENT) & (high >= -BENT)).tolist()
+            if met:
+                made += self._facets(name, parted(self._filled(name), [cells[k] for k in met]).rings)
         return made
 
     @cached_property
@@ -78,11 +103,6 @@ class Ground:
         """All corners of the facets, where each facet's begin, and the facets' normals."""
         begins = np.concatenate(([0], np.cumsum([len(facet.flat) for facet in self.facets])[:-1])).astype(np.intp)
         return np.concatenate([f.solid for f in self.facets]), begins, np.array([f.normal for f in self.facets])
-
-    @cached_property
-    def _flat_corners(self) -> Points:
-        """The same corners on their flat panels."""
-        return np.concatenate([f.flat for f in self.facets])
 
     @cached_property
     def _joined(self) -> dict[tuple[str, str], tuple[Seam, int, int]]:
@@ -184,15 +204,19 @@ class Ground:
     def _cuts(self, face: Facing) -> list[Cut]:
         """The facets that the plane of a centre line cuts."""
         right, out = np.array(RIGHT_AND_UP[Side(face)][0]), out_of(face)
-        corners, begins, _ = self._corners
-        counts = np.diff(np.append(begins, len(corners)))
+        facets = self._near(right)
+        if not facets:
+            return []
+        counts = np.array([len(facet.flat) for facet in facets])
+        begins = np.cumsum(counts) - counts
+        corners, flats = np.concatenate([facet.solid for facet in facets]), np.concatenate([facet.flat for facet in facets])
         following = np.arange(1, len(corners) + 1)
         following[begins + counts - 1] = begins
         off = corners @ right - ASIDE
         crossing = np.flatnonzero((off > 0.0) != (off[following] > 0.0))
         after = following[crossing]
         share = (off[crossing] / (off[crossing] - off[after]))[:, None]
-        flat = self._flat_corners[crossing] * (1.0 - share) + self._flat_corners[after] * share
+        flat = flats[crossing] * (1.0 - share) + flats[after] * share
         solid = corners[crossing] * (1.0 - share) + corners[after] * share
         ends = np.column_stack((solid @ out, solid[:, 2]))
         of = np.repeat(np.arange(len(begins)), counts)[crossing]
@@ -201,7 +225,7 @@ class Ground:
         # A facet is crossed an even number of times; what lies between the first and the second place is cut, and so on.
         firsts = np.flatnonzero((np.arange(len(of)) - np.searchsorted(of, of)) % 2 == 0)
         long = np.hypot(*(ends[firsts] - ends[firsts + 1]).T) > CLOSES
-        return [Cut(self.facets[of[k]], flat[k : k + 2], ends[k : k + 2]) for k in firsts[long].tolist()]
+        return [Cut(facets[of[k]], flat[k : k + 2], ends[k : k + 2]) for k in firsts[long].tolist()]
 
     def _upright(self, piece: Piece, at: Flat, face: Facing) -> Flat:
         """A place of a bent piece moved onto the plane of the centre line: the facets left it a little."""

@@ -21,6 +21,7 @@ from omnipel.core.job.finish import FOLDED, FinishKind
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheets import Cells, Stroke, dashed, pairs
 from omnipel.core.plane.curves import Arc, Curve, Points, line
+from omnipel.core.space.cells import thinned
 from omnipel.core.words import refs
 from omnipel.core.words.refs import Ref
 
@@ -202,10 +203,14 @@ class Dressing:
     def _parallel(self, edge: Edge, inset: float, inside: BaseGeometry) -> NDArray[np.object_]:
         """The line so far inside of an edge, as far as it lies on the panel."""
         try:
-            line = edge.curve.offset(-inset).points(0.2)
+            line = self._thinned(edge.curve.offset(-inset).points(0.2))
         except ValueError:
             return np.array([shapely.LineString()], dtype=object)
         return np.array([shapely.intersection(shapely.LineString(line), inside)], dtype=object)
+
+    def _thinned(self, line: Points) -> Points:
+        """A line as fine as the facets that it is drawn on."""
+        return np.asarray(line[thinned(line, self.chord_error / 2.0)])
 
     def _stitched(self, edge: Edge, inset: float, inside: BaseGeometry, ref: Ref | None) -> Stroke:
         """A row of stitches so far inside of an edge."""
@@ -240,7 +245,7 @@ class Dressing:
 
     def _border(self, piece: Piece, edge: Edge) -> Iterator[Stroke]:
         """The edge itself; over a part of a seam its piping or zip."""
-        points = edge.curve.points(self.chord_error)
+        points = self._thinned(edge.curve.points(self.chord_error))
         steps = np.hypot(*np.diff(points, axis=0).T)
         at = np.concatenate(([0.0], np.cumsum(steps))) / max(float(steps.sum()), 1e-9)
         shares, ref = np.column_stack((at[:-1], at[1:])), self.ref_of(piece, edge.name)

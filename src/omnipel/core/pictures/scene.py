@@ -11,7 +11,7 @@ from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheets import Patch, Sheet, Stuff
 from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.mesh import Face, Mesh
+from omnipel.core.space.mesh import CREASE, Face, Mesh
 from omnipel.core.space.order import Order
 from omnipel.core.words.refs import Ref
 
@@ -34,6 +34,8 @@ ORDER: Final = (
     Layer.LIT,
 )
 """Strokes of one facet from the lowest to the highest."""
+FINE: Final = (ORDER.index(Layer.WEAVE), ORDER.index(Layer.STITCH))
+"""What is left out while the picture is turned."""
 
 
 @dataclass(frozen=True)
@@ -47,6 +49,18 @@ class Strokes:
     ref: Counts
     outside: Flags
     border: Flags
+
+    def of(self, which: Counts) -> "Strokes":
+        """Some of them."""
+        return Strokes(
+            self.ends[which],
+            self.facet[which],
+            self.mate[which],
+            self.layer[which],
+            self.ref[which],
+            self.outside[which],
+            self.border[which],
+        )
 
 
 @dataclass
@@ -122,6 +136,17 @@ class Scene:
             ends.append(at[kept])
             sides.append(np.where(between[kept] >= 0, between[kept] + first, -1))
         return np.concatenate(ends), np.concatenate(sides)
+
+    @cached_property
+    def creased(self) -> Flags:
+        """Of each of these edges whether the sheet is folded there."""
+        normals, (_, sides) = self.faces.normals, self.inner
+        return np.asarray(np.einsum("ij,ij->i", normals[sides[:, 0]], normals[sides[:, 1]]) < np.cos(CREASE))
+
+    @cached_property
+    def bold(self) -> Strokes:
+        """The strokes that are drawn while the picture is turned."""
+        return self.strokes.of(np.flatnonzero(~np.isin(self.strokes.layer, FINE)))
 
     @cached_property
     def strokes(self) -> Strokes:

@@ -10,13 +10,12 @@ from numpy.typing import NDArray
 
 from omnipel.core.pictures.drawing import Drawing, Item, Path
 from omnipel.core.pictures.pens import Layer
-from omnipel.core.pictures.scene import ORDER, STUFFS, Scene
+from omnipel.core.pictures.scene import ORDER, STUFFS, Scene, Strokes
 from omnipel.core.pictures.sheets import Patch, Sheet
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.faces import runs
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.mesh import CREASE
 from omnipel.core.space.order import EDGE_ON
 from omnipel.core.space.overlaps import Overlaps
 from omnipel.core.words.refs import Ref
@@ -44,6 +43,10 @@ class Met:
     at: NDArray[np.float64]
     flat: NDArray[np.float64] | None
     outside: bool
+
+
+Lines = tuple[NDArray[np.float64], Counts, Counts, Counts, Counts, Counts]
+"""Strokes as they are drawn: ends on screen `(n, 2, 2)`, the run they follow, their pen, what they are, the stuff and the sheet they lie on."""
 
 
 class Seen:
@@ -164,52 +167,51 @@ class Seen:
         return made
 
     @cached_property
-    def lines(self) -> tuple[NDArray[np.float64], Counts, Counts, Counts, Counts, Counts]:
-        """Strokes that are drawn: ends on screen `(n, 2, 2)`, the run they follow, their pen, what they are, the stuff and the sheet they lie on."""
-        s, place = self.scene.strokes, np.append(self.places, -1)
+    def lines(self) -> Lines:
+        """All strokes that are drawn."""
+        return self._lines(self.scene.strokes)
+
+    def _lines(self, s: Strokes) -> Lines:
+        """Of strokes those that are seen, and contours and creases between facets."""
+        place = np.append(self.places, -1)
         facing = np.append(self.towards > 0.0, False)
-        run = np.maximum(place[s.facet], place[s.mate])
+        here, there = place[s.facet], place[s.mate]
         turned = s.border & (s.mate >= 0) & (facing[s.facet] != facing[s.mate])
-        free = s.border & (s.mate < 0)
-        layer = np.where(turned | free, ORDER.index(Layer.CONTOUR), s.layer)
-        kept = (run >= 0) & (place[s.facet] >= 0) & (~s.outside | facing[s.facet])
+        layer = np.where(turned | s.border & (s.mate < 0), _CONTOUR, s.layer)
+        kept = (here >= 0) & (~s.outside | facing[s.facet])
         ends, sides = self.scene.inner
-        two = np.append(self.scene.twofaced, False)
-        seen = np.append(self.places >= 0, False)
-        shown = seen & (facing | two)
-        differ = facing[sides[:, 0]] != np.where(sides[:, 1] >= 0, facing[sides[:, 1]], False)
-        contour = differ & shown[sides].any(axis=1) | (sides[:, 1] < 0) & shown[sides[:, 0]]
-        n = self.scene.faces.normals
-        bent = np.einsum("ij,ij->i", n[sides[:, 0]], n[sides[:, 1]]) < np.cos(CREASE)
-        crease = ~differ & bent & shown[sides].all(axis=1)
-        inner = contour | crease
-        flat, on = self.matrix[:2].T, np.concatenate((s.facet[kept], sides[inner, 0]))
+        shown = (place >= 0) & (facing | np.append(self.scene.twofaced, False))
+        one, other = facing[sides].T  # the last facet, −1, is none
+        shown_one, shown_other = shown[sides].T
+        contour = (one != other) & (shown_one | shown_other) | (sides[:, 1] < 0) & shown_one
+        crease = (one == other) & self.scene.creased & shown_one & shown_other
+        inner = np.flatnonzero(contour | crease)
+        on = np.concatenate((s.facet[kept], sides[inner, 0]))
         return (
-            np.concatenate((s.ends[kept], ends[inner])) @ flat,
-            np.concatenate((run[kept], place[sides[inner]].max(axis=1))),
-            np.concatenate((layer[kept], np.where(contour, ORDER.index(Layer.CONTOUR), ORDER.index(Layer.CREASE))[inner])),
-            np.concatenate((s.ref[kept], np.zeros(int(inner.sum()), dtype=np.intp))),
+            np.concatenate((s.ends[kept], ends[inner])) @ self.matrix[:2].T,
+            np.concatenate((np.maximum(here, there)[kept], place[sides[inner]].max(axis=1))),
+            np.concatenate((layer[kept], np.where(contour[inner], _CONTOUR, _CREASE))),
+            np.concatenate((s.ref[kept], np.zeros(len(inner), dtype=np.intp))),
             self.scene.stuffs[on],
             self.scene.sheet_of[on],
         )
 
     def _strokes(self, lit: frozenset[Ref], *, quick: bool) -> dict[int, list[Item]]:
         """Strokes as paths, by the run that they follow."""
-        ends, run, layer, ref, stuff, sheet = self.lines
-        shining = np.array([any(r.within(one) for one in lit) if r is not None else False for r in self.scene.refs])
-        of_lit = np.array(
-            [sheet.ref is not None and any(sheet.ref.within(one) for one in lit) for sheet in self.scene.sheets], dtype=bool
-        )
-        bright = (shining[ref] | (of_lit[sheet] & (ref > 0))) & np.isin(layer, _BORDERS)
-        layer = np.where(bright, ORDER.index(Layer.LIT), layer)
-        order = np.lexsort((stuff, layer, run))
-        if quick:
-            order = order[~np.isin(layer[order], _FINE)]
-        ends, run, layer, stuff = ends[order], run[order], layer[order], stuff[order]
+        ends, run, layer, ref, stuff, sheet = self._lines(self.scene.bold) if quick else self.lines
+        if lit:
+            shining = np.array([any(r.within(one) for one in lit) if r is not None else False for r in self.scene.refs])
+            of_lit = np.array(
+                [sheet.ref is not None and any(sheet.ref.within(one) for one in lit) for sheet in self.scene.sheets], dtype=bool
+            )
+            bright = (shining[ref] | (of_lit[sheet] & (ref > 0))) & np.isin(layer, _BORDERS)
+            layer = np.where(bright, ORDER.index(Layer.LIT), layer)
         keys = (run * len(ORDER) + layer) * len(STUFFS) + stuff
+        order = np.argsort(keys, kind="stable")
+        ends, run, layer, stuff, keys = ends[order], run[order], layer[order], stuff[order], keys[order]
         starts = np.flatnonzero(np.diff(keys, prepend=-1))
         made: dict[int, list[Item]] = {}
-        for a, b in zip(starts, np.append(starts[1:], len(keys)), strict=True):
+        for a, b in zip(starts.tolist(), (*starts[1:].tolist(), len(keys)), strict=True):
             pen = ORDER[layer[a]]
             made.setdefault(int(run[a]), []).append(Path(ends[a:b].reshape(-1, 2), pen, fill=STUFFS[stuff[a]], pairs=True))
         return made
@@ -264,7 +266,8 @@ class Seen:
 
 _BORDERS: Final = tuple(ORDER.index(one) for one in (Layer.SEAM, Layer.RIM, Layer.CONTOUR, Layer.PIPING, Layer.ZIP))
 _LIGHTS: Final = tuple(ORDER.index(one) for one in (Layer.SEAM, Layer.RIM, Layer.CONTOUR, Layer.PIPING, Layer.ZIP, Layer.STITCH))
-_FINE: Final = tuple(ORDER.index(one) for one in (Layer.WEAVE, Layer.STITCH))
+_CONTOUR: Final = ORDER.index(Layer.CONTOUR)
+_CREASE: Final = ORDER.index(Layer.CREASE)
 
 
 def _below(rings: Floats, off: Floats) -> tuple[Counts, Points]:

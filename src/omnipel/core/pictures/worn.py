@@ -26,7 +26,7 @@ from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheets import Cells, Drawn, Patch, Sheet, Stroke, Stuff
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.faces import Faces
+from omnipel.core.space.faces import Faces, runs
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import CREASE, Mesh
 from omnipel.core.space.placements import normals
@@ -37,7 +37,7 @@ FINE: Final = 0.001
 """Facets stand off the cloth by no more than this share of the cover's size: round to the eye."""
 COARSE: Final = 0.003
 """The same in a small picture."""
-MOST_FACETS: Final = 420
+MOST_FACETS: Final = 400
 MOST_COARSER: Final = 5
 """A cover is drawn with about so many facets at most; they are made coarser so often at most."""
 LIFT: Final = 0.004
@@ -168,11 +168,12 @@ def _rounded(rings: Sequence[Solid]) -> tuple[Solid, ...]:
     faces = Faces.made_of(rings)
     _, place = np.unique(np.round(faces.points, 3), axis=0, return_inverse=True)
     own, sizes = faces.normals[faces.owner], faces.planes.areas[faces.owner]
-    made = own.copy()
-    order = np.argsort(place, kind="stable")
-    for corners in np.split(order, np.flatnonzero(np.diff(place[order])) + 1):
-        near = own[corners] @ own[corners].T > math.cos(CREASE)
-        made[corners] = near @ (own[corners] * sizes[corners, None])
+    order, counts = np.argsort(place, kind="stable"), np.bincount(place)
+    here = np.repeat(order, counts[place[order]])
+    there = order[runs((np.cumsum(counts) - counts)[place[order]], counts[place[order]])]
+    smooth = np.einsum("ij,ij->i", own[here], own[there]) > math.cos(CREASE)
+    made = np.zeros_like(own)
+    np.add.at(made, here[smooth], (own * sizes[:, None])[there[smooth]])
     made /= np.maximum(np.linalg.norm(made, axis=1, keepdims=True), 1e-9)
     return tuple(np.split(made, faces.begins[1:]))
 

@@ -4,6 +4,7 @@ import math
 from collections.abc import Sequence
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from omnipel.core.plane.curves import Points
@@ -17,11 +18,19 @@ def grid(box: Box, xs: Runs, ys: Runs) -> list[Points]:
     """The cells between lines across a box, those at its sides included."""
     xs = np.unique(np.concatenate(([box[0]], xs[(xs > box[0]) & (xs < box[2])], [box[2]])))
     ys = np.unique(np.concatenate(([box[1]], ys[(ys > box[1]) & (ys < box[3])], [box[3]])))
-    return [
-        np.array([(a, c), (b, c), (b, d), (a, d)])
-        for a, b in zip(xs, xs[1:], strict=False)
-        for c, d in zip(ys, ys[1:], strict=False)
-    ]
+    corners = np.stack(
+        [
+            np.stack(np.broadcast_arrays(x, y), axis=-1)
+            for x, y in (
+                (xs[:-1, None], ys[None, :-1]),
+                (xs[1:, None], ys[None, :-1]),
+                (xs[1:, None], ys[None, 1:]),
+                (xs[:-1, None], ys[None, 1:]),
+            )
+        ],
+        axis=2,
+    )
+    return list(corners.reshape(-1, 4, 2))
 
 
 def steps_around(low: float, high: float, turn: float, radius: float, chord_error: float) -> Runs:
@@ -33,20 +42,9 @@ def steps_around(low: float, high: float, turn: float, radius: float, chord_erro
 
 def thinned(line: Points, chord_error: float) -> NDArray[np.intp]:
     """Indices of the points of a line that are kept so that none is further from it than the chord error (after Douglas and Peucker)."""
-    kept, open_ = {0, len(line) - 1}, [(0, len(line) - 1)]
-    while open_:
-        a, b = open_.pop()
-        if b - a < 2:
-            continue
-        chord = line[b] - line[a]
-        away = line[a + 1 : b] - line[a]
-        size = float(np.hypot(*chord)) or 1.0
-        off = np.abs(away[:, 0] * chord[1] - away[:, 1] * chord[0]) / size
-        worst = int(off.argmax())
-        if off[worst] > chord_error:
-            kept.add(a + 1 + worst)
-            open_ += [(a, a + 1 + worst), (a + 1 + worst, b)]
-    return np.array(sorted(kept), dtype=np.intp)
+    numbered = shapely.linestrings(np.column_stack((line, np.arange(len(line)))))
+    kept = shapely.get_coordinates(shapely.simplify(numbered, chord_error, preserve_topology=False), include_z=True)
+    return np.asarray(kept[:, 2].round().astype(np.intp))
 
 
 def rectangle_cell(x0: float, y0: float, x1: float, y1: float) -> Points:

@@ -180,11 +180,15 @@ class Faces:
         near = (FLUSH * self.size + self.planes.bent).astype(np.float32)
         return high <= near, low >= -near
 
-    def outward(self, a: Counts, b: Counts) -> tuple[Flags, Counts]:
-        """Of pairs of faces whether both lie in one plane, and whether the first lies further out in it, as the second's normal points: 1, or −1 further in."""
-        behind, before = self.sides
-        flush = behind[a, b] & before[a, b] & behind[b, a] & before[b, a]
-        return flush, np.sign(self.level[a] - self.level[b])
+    @cached_property
+    def lying(self) -> NDArray[np.uint8]:
+        """`(f, f)`, how faces lie, added up: 1 where i is wholly behind the plane of j, 2 where wholly before it, 4 and 8 the same of j and the plane of i.
+
+        So 15 is two faces in one plane.
+        """
+        behind, before = (one.astype(np.uint8) for one in self.sides)
+        own = behind + 2 * before
+        return np.asarray(own + 4 * own.T, dtype=np.uint8)
 
     def ring(self, i: int) -> Solid:
         """Corners of a face."""

@@ -7,12 +7,14 @@ one another, or hide one another in turn, are parted along a plane of one of the
 View frame: x to the right, y up, z towards the viewer.
 """
 
+from heapq import heappop, heappush
 from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.space.faces import FLUSH, Counts, Faces, Flags, Floats, runs
+from omnipel.core.space.between import Between
+from omnipel.core.space.faces import FLUSH, Counts, Faces, Floats, runs
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.overlaps import Overlaps
 
@@ -22,8 +24,26 @@ Turns = list[tuple[int, int]]
 EDGE_ON: Final = 2e-3
 """Faces whose normal turns towards the viewer by less than this are seen edge-on and not at all."""
 UNSURE: Final = 2
+FLUSHED: Final = 3
 MOST_ROUNDS: Final = 40
 """Faces that hide one another in turn are parted in so many rounds at most."""
+
+
+def _table() -> NDArray[np.int8]:
+    """By whether the first of two faces is turned towards the viewer, whether the second is, and how they lie (`Faces.lying`): what `_told` says."""
+    made = np.zeros((2, 2, 16), dtype=np.int8)
+    for code in range(16):
+        behind, before, other_behind, other_before = (bool(code >> k & 1) for k in range(4))
+        for near_a in (0, 1):
+            for near_b in (0, 1):
+                beyond = (behind if near_b else before) or (other_before if near_a else other_behind)
+                under = (other_behind if near_a else other_before) or (before if near_b else behind)
+                made[near_a, near_b, code] = 0 if beyond and under else 1 if beyond else -1 if under else UNSURE
+    made[:, :, 15] = FLUSHED
+    return made
+
+
+TOLD: Final = _table()
 
 
 class Order:
@@ -32,6 +52,7 @@ class Order:
     def __init__(self, faces: Faces, *, meshed: bool = True) -> None:
         faces = faces.convex() if len(faces) else faces
         self.faces = faces.unmeshed() if meshed and len(faces) else faces
+        self.between: Between | None = None
 
     def batches(self, view: Floats, styles: Counts) -> list[Counts]:
         """Faces from far to near, in runs of one style.
@@ -69,11 +90,21 @@ class Order:
         overlaps = Overlaps(faces.begins, faces.counts, flat, faces.normals @ view.T, faces.offsets, FLUSH * faces.size)
         unsure = np.flatnonzero(told == UNSURE)
         if len(unsure):
-            told[unsure] = -overlaps.compared(seen[first[unsure]], seen[second[unsure]])
-        before = np.zeros((len(seen), len(seen)), dtype=bool)
-        before[first[told > 0], second[told > 0]] = True
-        before[second[told < 0], first[told < 0]] = True
-        return _emitted(before, styles[faces.of[seen]], seen, flat[:, 2], faces, overlaps)
+            told[unsure] = self._decided(seen[first[unsure]], seen[second[unsure]], view[2], overlaps)
+        first, second = np.where(told > 0, first, second)[told != 0], np.where(told > 0, second, first)[told != 0]
+        far = np.add.reduceat(flat[:, 2], faces.begins)[seen] / faces.counts[seen]
+        return _Emitting(first, second, styles[faces.of[seen]], far).emitted(overlaps, seen)
+
+    def _decided(self, a: Counts, b: Counts, towards: Floats, overlaps: Overlaps) -> NDArray[np.int8]:
+        """As `_told`, for pairs of which neither plane tells: by a plane between them, or where there is none by where they overlap on screen."""
+        if self.between is None or self.between.faces is not self.faces:
+            self.between = Between(self.faces, FLUSH * self.faces.size)
+        normals = self.between.of(a, b)
+        made = np.sign(normals @ towards).astype(np.int8)
+        crossed = np.flatnonzero(~normals.any(axis=1))
+        if len(crossed):
+            made[crossed] = -overlaps.compared(a[crossed], b[crossed])
+        return made
 
     def _meeting(self, seen: Counts, flat: Solid) -> tuple[Counts, Counts]:
         """Pairs of the seen whose boxes overlap on screen, upright ones and those that stand on a corner."""
@@ -94,77 +125,122 @@ class Order:
 
     def _told(self, a: Counts, b: Counts, towards: Floats) -> NDArray[np.int8]:
         """For pairs of faces 1 where the first is painted before the second, −1 after it, 0 where it is one or the other, `UNSURE` where planes do not tell."""
-        behind, front = self.faces.sides
-        near_a, near_b = towards[a] > 0.0, towards[b] > 0.0
-
-        def beyond(i: Counts, j: Counts, facing_i: Flags, facing_j: Flags) -> Flags:
-            """Whether face i lies beyond the plane of j, or j on this side of that of i."""
-            return np.where(facing_j, behind[i, j], front[i, j]) | np.where(facing_i, front[j, i], behind[j, i])
-
-        one, other = beyond(a, b, near_a, near_b), beyond(b, a, near_b, near_a)
-        made = np.where(one, np.where(other, 0, 1), np.where(other, -1, UNSURE)).astype(np.int8)
-        flush, outward = self.faces.outward(a, b)
-        return np.where(flush, np.where(near_b, -outward, outward), made).astype(np.int8)
+        made = TOLD[(towards[a] > 0.0).astype(np.intp), (towards[b] > 0.0).astype(np.intp), self.faces.lying[a, b]]
+        flush = np.flatnonzero(made == FLUSHED)
+        outward = np.sign(self.faces.level[a[flush]] - self.faces.level[b[flush]])
+        made[flush] = np.where(towards[b[flush]] > 0.0, -outward, outward)
+        return made
 
 
-def _emitted(
-    before: Flags, styles: Counts, seen: Counts, depths: Floats, faces: Faces, overlaps: Overlaps
-) -> tuple[list[Counts], Turns]:
-    """Faces in runs of one style, each after all that are painted before it; the farthest run first among those that may come next.
+class _Emitting:
+    """Puts faces in order, each after all that are painted before it; where faces hide one another in turn one of them is painted all the same.
 
-    Where faces hide one another in turn one of them is painted all the same.
+    Face by face in plain lists: far quicker than array by array, with few faces at a time.
+
+    Args:
+        first, second: pairs of the seen, of which the second waits for the first.
+        styles: of the seen.
+        far: of the seen, the less the farther.
     """
-    waits = before.sum(axis=0)
-    left = np.ones(len(seen), dtype=bool)
-    far = np.add.reduceat(depths, faces.begins)[seen] / faces.counts[seen]
-    runs: list[Counts] = []
-    turns: Turns = []
-    style, checked = -1, False
-    while left.any():
-        ready = left & (waits == 0)
-        if not ready.any():
-            if not checked:
-                # Boxes overlap more often than faces do: of those that are left keep only what does.
-                _thin(before, left, seen, overlaps)
-                waits, checked = before[left].sum(axis=0), True
-                continue
-            here, there = _in_turn(before, left)
-            turns.append((int(seen[here]), int(seen[there])))
-            before[there, here] = False
-            waits[here] -= 1
-            continue
-        same = ready & (styles == style)
-        if not same.any():
-            style = styles[np.flatnonzero(ready)[far[ready].argmin()]]
-            same = ready & (styles == style)
-        chosen = np.flatnonzero(same)
-        left[chosen] = False
-        waits = waits - before[chosen].sum(axis=0)
-        if runs and styles[np.searchsorted(seen, runs[-1][-1])] == style:
-            runs[-1] = np.concatenate((runs[-1], seen[chosen]))
-        else:
-            runs.append(seen[chosen])
-    return runs, turns
 
+    def __init__(self, first: Counts, second: Counts, styles: Counts, far: Floats) -> None:
+        order = np.argsort(first, kind="stable")
+        self.first, self.second = first[order], second[order]
+        self.begins: list[int] = np.searchsorted(self.first, np.arange(len(styles) + 1)).tolist()
+        self.after: list[int] = self.second.tolist()
+        self.waits: list[int] = np.bincount(second, minlength=len(styles) + 1).tolist()  # the last is nobody's
+        self.styles: list[int] = styles.tolist()
+        self.far: list[float] = far.tolist()
+        self.left = len(styles)
+        self.painted = [False] * len(styles)
+        self.ready: dict[int, list[int]] = {}
+        self.farthest: list[tuple[float, int]] = []
+        for i, waits in enumerate(self.waits[:-1]):
+            if not waits:
+                self.free(i)
 
-def _thin(before: Flags, left: Flags, seen: Counts, overlaps: Overlaps) -> None:
-    """Forget among the faces that are left, as far as others wait for them, every order of two that do not overlap on screen."""
-    before[~left] = False
-    core, wait = left.copy(), before.sum(axis=1)
-    while (last := np.flatnonzero(core & (wait == 0))).size:
-        core[last] = False
-        wait -= before[:, last].sum(axis=1)
-    pairs = np.argwhere(before & core[:, None] & core[None, :])
-    apart = overlaps.compared(seen[pairs[:, 0]], seen[pairs[:, 1]], only_whether=True) == 0
-    before[pairs[apart, 0], pairs[apart, 1]] = False
+    def free(self, i: int) -> None:
+        """One waits for no other any longer."""
+        self.ready.setdefault(self.styles[i], []).append(i)
+        heappush(self.farthest, (self.far[i], i))
 
+    def emitted(self, overlaps: Overlaps, seen: Counts) -> tuple[list[Counts], Turns]:
+        """Runs of one style, the farthest first among those that may come next; and faces that hide one another in turn."""
+        made: list[list[int]] = []
+        turns: Turns = []
+        last, checked = -1, False
+        while self.left:
+            while self.farthest and self.painted[self.farthest[0][1]]:
+                heappop(self.farthest)
+            if self.farthest:
+                style = self.styles[self.farthest[0][1]]
+                run = self.run(style)
+                if style == last:
+                    made[-1] += run
+                else:
+                    made.append(run)
+                last = style
+            elif not checked:
+                self.thin(overlaps, seen)
+                checked = True
+            else:
+                here, there = self.in_turn()
+                turns.append((int(seen[here]), int(seen[there])))
+                self.forget(there, here)
+        return [seen[run] for run in made], turns
 
-def _in_turn(before: Flags, left: Flags) -> tuple[int, int]:
-    """Of faces that hide one another in turn: one, and the one that is painted before it."""
-    here = int(np.flatnonzero(left)[0])
-    visited: list[int] = []
-    while here not in visited:
-        visited.append(here)
-        here = int(np.flatnonzero(before[:, here] & left)[0])
-    ring = visited[visited.index(here) :]
-    return ring[0], ring[1 % len(ring)]
+    def run(self, style: int) -> list[int]:
+        """Paint all of one style that wait for no other, and that wait for none once these are painted."""
+        ready = self.ready.pop(style)
+        begins, after, waits = self.begins, self.after, self.waits
+        for i in ready:
+            self.painted[i] = True
+            for j in after[begins[i] : begins[i + 1]]:
+                waits[j] -= 1
+                if not waits[j]:
+                    if self.styles[j] == style:
+                        ready.append(j)  # the loop goes on with it
+                    else:
+                        self.free(j)
+        self.left -= len(ready)
+        return ready
+
+    def forget(self, first: int, second: int) -> None:
+        """One waits no longer for another."""
+        at = self.after.index(second, self.begins[first], self.begins[first + 1])
+        self.after[at] = len(self.styles)
+        self.waits[len(self.styles)] += self.left  # nobody's is never reached
+        self.waits[second] -= 1
+        if not self.waits[second]:
+            self.free(second)
+
+    def among(self) -> Counts:
+        """Of the pairs those of faces that are left and that others of these wait for, again and again: only there something can wait for itself."""
+        left = ~np.array(self.painted)
+        kept = np.flatnonzero(left[self.first] & (np.array(self.after) < len(left)))
+        while True:
+            go_on = np.zeros(len(left), dtype=bool)
+            go_on[self.first[kept]] = True
+            after = kept[go_on[self.second[kept]]]
+            if len(after) == len(kept):
+                return kept
+            kept = after
+
+    def thin(self, overlaps: Overlaps, seen: Counts) -> None:
+        """Boxes overlap more often than faces do: forget, among what may wait for itself, every pair that does not overlap on screen."""
+        pairs = self.among()
+        apart = overlaps.compared(seen[self.first[pairs]], seen[self.second[pairs]], only_whether=True) == 0
+        for k in pairs[apart].tolist():
+            self.forget(int(self.first[k]), int(self.second[k]))
+
+    def in_turn(self) -> tuple[int, int]:
+        """Of faces that hide one another in turn: one, and the one that is painted before it."""
+        pairs = self.among()
+        before = dict(zip(self.second[pairs].tolist(), self.first[pairs].tolist(), strict=True))
+        here = next(iter(before))
+        visited: list[int] = []
+        while here not in visited:
+            visited.append(here)
+            here = before[here]
+        ring = visited[visited.index(here) :]
+        return ring[0], ring[1 % len(ring)]

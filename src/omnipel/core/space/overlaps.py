@@ -61,7 +61,10 @@ class Overlaps:
         if only_whether:
             middle = a.mean(axis=1, keepdims=True)
             drawn_in = middle + (a - middle) * (1.0 - WITHIN)
-            return np.asarray(~(_beside(drawn_in, b) | _beside(b, drawn_in)), dtype=np.intp)
+            apart = _beside(drawn_in, b, self.normals[first, 2])
+            near = np.flatnonzero(~apart)
+            apart[near] = _beside(b[near], drawn_in[near], self.normals[second[near], 2])
+            return np.asarray(~apart, dtype=np.intp)
         points, met = _common(a, b)
         off = self._depth(first, points) - self._depth(second, points)
         least, most = np.where(met, off, np.inf).min(axis=1), np.where(met, off, -np.inf).max(axis=1)
@@ -101,15 +104,16 @@ class Overlaps:
         return np.asarray(((spans & (x < at)).sum(axis=2) % 2).astype(bool))
 
 
-def _beside(a: Floats, b: Floats) -> NDArray[np.bool_]:
-    """Of convex polygons `(n, ka, 2)` and `(n, kb, 2)` whether the second lies wholly outside a side of the first."""
-    along = np.roll(a, -1, axis=1) - a
-    turn = np.sign(
-        (along[:, :, 0] * np.roll(along, -1, axis=1)[:, :, 1] - along[:, :, 1] * np.roll(along, -1, axis=1)[:, :, 0]).sum(axis=1)
-    )
-    gap = b[:, None, :, :] - a[:, :, None, :]
-    out = along[:, :, None, 1] * gap[..., 0] - along[:, :, None, 0] * gap[..., 1]
-    sided = (out * turn[:, None, None]).min(axis=2) >= 0.0
+def _beside(a: Floats, b: Floats, turned: Floats) -> NDArray[np.bool_]:
+    """Of convex polygons `(n, ka, 2)` and `(n, kb, 2)` whether the second lies wholly outside a side of the first.
+
+    `turned` is over 0 where the first is walked counter-clockwise, under 0 where clockwise.
+    """
+    along = (np.roll(a, -1, axis=1) - a) * np.sign(turned)[:, None, None]
+    x, y = along[:, :, 1], -along[:, :, 0]
+    out = x[:, :, None] * b[:, None, :, 0]
+    out += y[:, :, None] * b[:, None, :, 1]
+    sided = out.min(axis=2) >= x * a[:, :, 0] + y * a[:, :, 1]
     return np.asarray((sided & (along != 0.0).any(axis=2)).any(axis=1))
 
 
