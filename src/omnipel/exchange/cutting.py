@@ -20,6 +20,7 @@ from omnipel.core.pictures.ticks import ticks
 from omnipel.core.pictures.worn import small_picture
 from omnipel.core.words.phrases import NOTHING, Count, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
 from omnipel.core.words.sums import sum_words
+from omnipel.core.words.typeset import held
 from omnipel.core.words.working import Worked
 from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay, write, write_within
 
@@ -306,8 +307,8 @@ def _sums(panel: Panel) -> Iterator[tuple[Phrase, Worked]]:
             yield name, size
 
 
-UNBRACKETED: Final = re.compile(r"(?:(?<!\d) | (?!\d+/\d))(?![^()]{0,48}\))")
-"""A space at which a row may be broken: not one in a short remark in brackets, nor one between a whole number and its fraction."""
+UNBRACKETED: Final = re.compile(r" (?![^()]{0,48}\))")
+"""A space at which a row may be broken: not one in a short remark in brackets."""
 
 
 def _wrapped(rows: list[Row], lead: float, width: float) -> Iterator[Row]:
@@ -316,11 +317,11 @@ def _wrapped(rows: list[Row], lead: float, width: float) -> Iterator[Row]:
         size = lead * mm * (0.74 if kind == "head" else 0.62)
         font = STRONG if kind in ("head", "size") else PLAIN
         line, at, now = "", indent, kind
-        for word in UNBRACKETED.split(words):
+        for word in UNBRACKETED.split(held(words)):
             trial = f"{line} {word}" if line else word
             if line and pdfmetrics.stringWidth(trial, font, size) > (width - at) * mm:
-                yield now, line, at
+                yield now, line.replace("\u00a0", " "), at
                 line, at, now = word, indent + 4.0, "sum" if kind == "head" else kind
             else:
                 line = trial
-        yield now, line, at
+        yield now, line.replace("\u00a0", " "), at

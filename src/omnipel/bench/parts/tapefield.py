@@ -7,9 +7,10 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QValidator
-from PySide6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.ruler import RulerEdge
+from omnipel.bench.parts.wrapped import Wrapped
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.draft import letters
@@ -82,9 +83,8 @@ class TapeField(QWidget):
         self.line = QLineEdit()
         self.line.setAccessibleName(say(words))
         self.line.setObjectName("tape" if large else "length")
-        self.note = QLabel()
+        self.note = Wrapped()
         self.note.setObjectName("soft")
-        self.note.setWordWrap(True)
         self.note.setTextFormat(Qt.TextFormat.PlainText)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)

@@ -37,6 +37,7 @@ from omnipel.bench.parts.announce import announce
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.scrolled import Scrolled
 from omnipel.bench.parts.ticked import Ticked
+from omnipel.bench.parts.wrapped import Wrapped
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import NOTHING, Phrase, Value
 from omnipel.core.words.typeset import fractions
@@ -50,9 +51,8 @@ L = TypeVar("L", QVBoxLayout, QHBoxLayout)
 
 def label(words: Value = NOTHING, name: str = "", *, wrap: bool = False) -> QLabel:
     """A label in one of the styles of the look."""
-    made = QLabel(say(words))
+    made = Wrapped(say(words)) if wrap else QLabel(say(words))
     made.setObjectName(name)
-    made.setWordWrap(wrap)
     made.setTextFormat(Qt.TextFormat.PlainText)
     return made
 

@@ -6,12 +6,13 @@ from html import escape
 from typing import TYPE_CHECKING
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QFrame, QLabel
+from PySide6.QtWidgets import QFrame
 
 from omnipel.bench.parts.announce import announce
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.sumtape import TAPE_HIGH, SumTape
 from omnipel.bench.parts.widgets import column
+from omnipel.bench.parts.wrapped import Wrapped
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import Phrase, tr
@@ -33,9 +34,8 @@ class WorkingLine(QFrame):
         self.session = session
         self.last: tuple[Phrase, Worked] | None = None
         self.told = ("note", say(SHELF_HINT))
-        self.text = QLabel()
+        self.text = Wrapped()
         self.text.setTextFormat(Qt.TextFormat.RichText)
-        self.text.setWordWrap(True)
         self.text.setTextInteractionFlags(
             Qt.TextInteractionFlag.LinksAccessibleByMouse | Qt.TextInteractionFlag.LinksAccessibleByKeyboard
         )

@@ -7,7 +7,7 @@ part of a sphere: radius of the sphere R = (a² + h²)/2h for a rim of radius a 
 import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
-from typing import ClassVar
+from typing import ClassVar, Final
 
 import numpy as np
 
@@ -27,6 +27,8 @@ from omnipel.core.words.working import Worked, worked
 
 MOST_MARKS = 12
 SAMPLE = ((0.0, 2590.0), (450.0, 2576.0))
+NEXT: Final = 0.15
+"""A mark above the highest is sketched so far above it, as a share of the height."""
 FLAT_RISE = 1e-3
 """A dome that rises by less is flat to any tape, mm."""
 
@@ -90,7 +92,8 @@ class Turned:
         last = self.stations[-1]
         out = last.radius * 1.05
         if place == "rise":
-            return np.array([(out, 0.0, last.height.value), (out, 0.0, self.top)])
+            crown = self.top if self.rise else self._at(len(self.stations))[1]
+            return np.array([(out, 0.0, last.height.value), (out, 0.0, crown)])
         if place == "whole":
             return np.array([(out, 0.0, 0.0), (out, 0.0, self.top)])
         if place == "over":
@@ -99,18 +102,28 @@ class Turned:
             high = last.height.value + rise * np.sqrt(np.clip(1.0 - across**2, 0.0, 1.0)) * 1.01
             return np.column_stack((across * last.radius * 1.01, np.zeros(25), high))
         k = int(number) - 1 if number.isdigit() else -1
-        if not 0 <= k < len(self.stations):
+        if k < 0:
             return np.empty((0, 3))
-        station = self.stations[k]
+        (r, z), (under, below) = self._at(k), self._at(max(0, k - 1))
         if kind == "girth":
-            return closed(ring(station.radius * 1.01, station.height.value))
+            return closed(ring(r * 1.01, z))
         if kind == "across":
-            return np.array([(-station.radius, 0.0, station.height.value), (station.radius, 0.0, station.height.value)])
+            return np.array([(-r, 0.0, z), (r, 0.0, z)])
         if kind == "side":
-            under = self.stations[max(0, k - 1)]
-            return np.array([(under.radius * 1.02, 0.0, under.height.value), (station.radius * 1.02, 0.0, station.height.value)])
-        out = station.radius * 1.05
-        return np.array([(out, 0.0, self.stations[0].height.value), (out, 0.0, max(station.height.value, 1.0))])
+            return np.array([(under * 1.02, 0.0, below), (r * 1.02, 0.0, z)])
+        out = max(r, under) * 1.05
+        return np.array([(out, 0.0, self.stations[0].height.value), (out, 0.0, max(z, 1.0))])
+
+    def _at(self, k: int) -> tuple[float, float]:
+        """Radius and height of a mark; one that has not been measured yet would lie above the highest: half way up the dome, or where the body goes on."""
+        if k < len(self.stations):
+            return self.stations[k].radius, self.stations[k].height.value
+        last = self.stations[-1]
+        if not self.rise:
+            return last.radius, last.height.value + NEXT * max(last.height.value, last.radius)
+        r, z = np.array(self.profile(16)).T
+        half = (last.height.value + self.top) / 2.0
+        return float(np.interp(half, z[len(self.stations) - 1 :], r[len(self.stations) - 1 :])), half
 
 
 def marks_of(readings: Sequence[Reading]) -> int:

@@ -8,6 +8,8 @@ LEAST_PAPER: Final = 10.0
 STROKE: Final = "⁄"
 """The stroke of a set fraction: the shipped typeface makes small figures of the digits around it."""
 
+_PARTED: Final = re.compile(r"(?<=\d) (?=\d+[/⁄]\d|(?:mm|cm|m|in|ft|yd|g|kg|s|min|h)\b)")
+"""The spaces between a number and what belongs to it."""
 _FRACTION: Final = re.compile(r"(?<![\w/.,⁄])(\d{1,2})[/⁄](2|4|8|16|32|64)(?![\w/⁄])")
 
 
@@ -33,3 +35,12 @@ def in_parts(words: str) -> list[tuple[str, str, str]]:
             made.append((words[at : found.start()], found[1], found[2]))
             at = found.end()
     return [*made, (words[at:], "", "")]
+
+
+def held(words: str) -> str:
+    """Words that may be broken into rows anywhere but between a number and its fraction or unit.
+
+    >>> held("cut 12 5/8 in and 300 mm of 2 cords")
+    'cut 12\\xa05/8\\xa0in and 300\\xa0mm of 2 cords'
+    """
+    return _PARTED.sub("\u00a0", words)

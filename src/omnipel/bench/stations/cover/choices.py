@@ -6,7 +6,7 @@ from operator import attrgetter
 
 from PySide6.QtCore import QEvent, Qt, Signal
 from PySide6.QtGui import QResizeEvent
-from PySide6.QtWidgets import QApplication, QLabel, QWidget
+from PySide6.QtWidgets import QApplication, QWidget
 
 from omnipel.bench.parts.finished import FinishedOrCut
 from omnipel.bench.parts.numberfield import NumberField
@@ -14,6 +14,7 @@ from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.rows import Rows
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import check, label, line, reveal
+from omnipel.bench.parts.wrapped import Wrapped
 from omnipel.bench.session import Session
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
@@ -32,14 +33,13 @@ Why = Callable[[CoverChoices], Phrase]
 """The sentence below a field."""
 
 
-class Sentence(QLabel):
+class Sentence(Wrapped):
     """A sentence below a field, with room for every line of it: a form with rows that are not there reckons with other widths."""
 
     def __init__(self) -> None:
         super().__init__()
         self.setObjectName("soft")
         self.setTextFormat(Qt.TextFormat.PlainText)
-        self.setWordWrap(True)
 
     def setText(self, text: str) -> None:
         super().setText(text)

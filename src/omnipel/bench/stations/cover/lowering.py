@@ -18,6 +18,7 @@ from omnipel.core.fit.going_on import Fit
 from omnipel.core.fit.lowering import Lowering, lowering
 from omnipel.core.tolerances import TIGHT_CLEARANCE
 from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.typeset import held
 
 STEPS = 200
 LIKELY = 2.0
@@ -193,7 +194,7 @@ class GapCurve(QWidget):
         painter.setFont(LOOK.font(12, QFont.Weight.DemiBold))
         painter.setPen(LOOK.colour("ink"))
         flags = Qt.AlignmentFlag.AlignRight.value | Qt.TextFlag.TextWordWrap.value
-        painter.drawText(QRectF(4.0, 0.0, self.width() - 8.0, LOOK.px(36)), flags, self._told(way))
+        painter.drawText(QRectF(4.0, 0.0, self.width() - 8.0, LOOK.px(36)), flags, held(self._told(way)))
 
     def _range(self, way: Lowering) -> tuple[float, float]:
         """What the curve is drawn between: 0 and what is of use; far more room than that is cut off."""
