@@ -11,9 +11,10 @@ from tests.bench.layout import faults
 
 from omnipel.bench.commands.dress import set_dark, set_scale
 from omnipel.bench.parts.look import DARK, LIGHT, LOOK
-from omnipel.bench.stations.cover.parts import WHOLE
+from omnipel.bench.stations.cover.parts import CLOTH, LAYERS, WHOLE
 from omnipel.bench.stations.cover.schemes import SchemeCard
 from omnipel.bench.window.window import Window
+from omnipel.core.draft import Drafted
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 
@@ -132,15 +133,17 @@ def test_text_made_larger_and_small_again_leaves_everything_where_it_was(
     assert moved(before) == []
 
 
-@pytest.mark.parametrize(
-    "job", ["Honey extractor", "Bottling trolley", "Platform scale", "Comb board", "Barrow wheel", "Fruit tub"]
-)
-def test_what_decides_a_seam_an_edge_or_the_whole_cover_needs_no_scrolling(sample_window: Window, job: str) -> None:
-    open_job(sample_window, job, "cover")
-    station, draft = sample_window.stations["cover"], sample_window.session.draft
-    wanted = [*map(refs.seam, draft.cover.joins), *map(refs.edge, station.edges.names)]
-    wanted += [WHOLE] if job != "Honey extractor" else []  # a second skirt with a cord of its own asks for more
-    for ref in wanted:
+@pytest.mark.parametrize("part", range(4))
+def test_what_decides_a_cover_and_all_its_seams_and_edges_needs_no_scrolling(sample_window: Window, part: int) -> None:
+    for card in sample_window.session.store.cards()[part::4]:
+        open_job(sample_window, card.name, "cover")
+        _unscrolled(sample_window, card.name)
+
+
+def _unscrolled(window: Window, job: str) -> None:
+    station, draft = window.stations["cover"], window.session.draft
+    joins = draft.cover.joins if isinstance(draft, Drafted) else ()
+    for ref in (WHOLE, CLOTH, LAYERS, *map(refs.seam, joins), *map(refs.edge, station.edges.names)):
         station.choose(ref)
         for _ in range(6):
             QApplication.processEvents()

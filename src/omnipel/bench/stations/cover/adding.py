@@ -48,7 +48,7 @@ class AddHere(QWidget):
         self.add_it = button(tr("Add it"), lambda: self.add(str(self.kind.value)), "small")
         for widget in (self.side, self.kind, self.add_it):
             other.addWidget(widget)
-        self.setLayout(column(self.title, hand, other, spacing=4))
+        self.setLayout(column(self.title, hand, other, spacing=3))
 
     def at(self, spot: tuple[Facing, float, float] | None) -> None:
         """The picture was clicked there: side, across from its centre line and down from its top edge, mm; None: nowhere."""

@@ -9,11 +9,12 @@ from PySide6.QtGui import QResizeEvent
 from PySide6.QtWidgets import QApplication, QWidget
 
 from omnipel.bench.parts.finished import FinishedOrCut
+from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.rows import Rows
 from omnipel.bench.parts.tapefield import length_field
-from omnipel.bench.parts.widgets import check, label, line, reveal
+from omnipel.bench.parts.widgets import check, label, line, reveal, row
 from omnipel.bench.parts.wrapped import Wrapped
 from omnipel.bench.session import Session
 from omnipel.core.covers import SCHEMES
@@ -31,6 +32,10 @@ from omnipel.core.words.refs import Of, Ref
 
 Why = Callable[[CoverChoices], Phrase]
 """The sentence below a field."""
+
+
+SHORT = 78
+"""A field of a few figures, px."""
 
 
 class Sentence(Wrapped):
@@ -80,7 +85,7 @@ class ChoiceForm(QWidget):
         self.told_of = Ref(Of.JOB)
         self.by_hand: Sentence | None = None
         self.form = Rows(self)
-        self.form.setSpacing(5)
+        self.form.setSpacing(4)
         self.form.setContentsMargins(0, 0, 8, 0)
         app = QApplication.instance()
         if isinstance(app, QApplication):
@@ -262,13 +267,22 @@ class ChoiceForm(QWidget):
         self.row(ref, field, why=lambda _c: why)
         self.fills.append(lambda c: field.show_number(get(c)))
 
-    def share(self, ref: Ref) -> None:
-        """A share: 40 %, 40% or 0.4."""
+    def shares(self, words: Phrase, *both: Ref) -> None:
+        """Shares that belong together, beside one another: 40 %, 40% or 0.4."""
+        fields = [self._share(ref) for ref in both]
+        beside = QWidget()
+        beside.setLayout(row(*fields, spacing=6))
+        self.row(both[0], beside, words)
+        for ref, field in zip(both, fields, strict=True):
+            field.setMaximumWidth(LOOK.px(SHORT))
+            self.fields[ref], self.named[ref] = field, FIELDS[ref]
+
+    def _share(self, ref: Ref) -> NumberField:
         words, get = FIELDS[ref], attrgetter(ref.part)
         commit = lambda part: self.session.set(ref, part, tr("{what}: {share}", what=words, share=Share(part, 1)))  # noqa: E731
         field = NumberField(self.session, words, parse_share, lambda part: Share(part, 1), commit, 0.0, 0.5)
-        self.row(ref, field)
         self.fills.append(lambda c: field.show_number(get(c)))
+        return field
 
     # A scheme's own choices
 

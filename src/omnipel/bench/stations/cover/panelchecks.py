@@ -2,6 +2,7 @@
 
 from functools import partial
 
+from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.parts.flow import Flow
@@ -25,6 +26,11 @@ class PanelChecks(QWidget):
         self.made_for: tuple[object, ...] = ()
         self.row = Flow(gap=6)
         self.setLayout(self.row)
+
+    def sizeHint(self) -> QSize:
+        """As wide as all of them beside one another: with many they take the whole width of the form."""
+        hint, wide = super().sizeHint(), sum(box.sizeHint().width() + self.row.gap for box in self.row.shown)
+        return QSize(max(hint.width(), wide), hint.height())
 
     def filled(self, _choices: CoverChoices) -> None:
         """Show the panels as they stand."""

@@ -55,7 +55,6 @@ class WholeForm(ChoiceForm):
             self.option(option)
         self.pick(refs.CLOSURE_KIND, of_enum(ClosureKind), why=lambda c: CLOSURE_WHY[c.closure.kind])
         self.length(refs.CLOSURE_LENGTH)
-        self.pick(refs.RING, of_enum(RingSchool), why=lambda c: (RING_WHY if SCHEMES[c.scheme].rings else LONG_WHY)[c.ring])
         self.pick(refs.HEM_ORDER, of_enum(HemOrder), why=lambda c: HEM_WHY[c.hem_order])
 
     def _clearance(self) -> None:
@@ -157,6 +156,7 @@ class ClothForm(ChoiceForm):
         self.pick(refs.HEM_KIND, of_enum([k for k in HEMS if k is not FinishKind.BAGGED]), picked=self._hem_kind)
         self.length(refs.HEM_WIDTH)
         self.length(refs.TURN_UNDER)
+        self.pick(refs.RING, of_enum(RingSchool), why=lambda c: (RING_WHY if SCHEMES[c.scheme].rings else LONG_WHY)[c.ring])
         self.pick(refs.CLIPS, of_enum(ClipSchool))
 
     def _hem_kind(self, kind: FinishKind) -> None:
@@ -206,9 +206,8 @@ class LayersForm(ChoiceForm):
         self.length(refs.STIFFENER_SHORT)
         self._panels(refs.PADDING_ON)
         self._panels(refs.STIFFENER_ON)
-        self.head(tr("Taken up"))
-        for ref in (refs.QUILTING_ALONG, refs.QUILTING_ACROSS, refs.SHRINK_WARP, refs.SHRINK_WEFT):
-            self.share(ref)
+        self.shares(tr("quilting takes up along, across"), refs.QUILTING_ALONG, refs.QUILTING_ACROSS)
+        self.shares(tr("first wash takes up along, across"), refs.SHRINK_WARP, refs.SHRINK_WEFT)
 
     def _panels(self, ref: Ref) -> None:
         """The panels that a layer lies on."""

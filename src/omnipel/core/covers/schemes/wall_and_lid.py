@@ -35,9 +35,9 @@ OPTIONS = (
     only_when(
         share(
             "skirt_share",
-            tr("height of the second skirt, share of the wall"),
+            tr("second skirt hangs down"),
             0.5,
-            tr("Half the drop reaches under the widest hoop."),
+            tr("A share of the wall: half of it reaches under the widest hoop."),
             0.1,
             1.0,
         ),
