@@ -287,7 +287,7 @@ def test_what_is_typed_is_taken_also_when_it_reads_the_same(sample_window: Windo
     kept = meant(session.open_job, path)
     assert kept != odd
     assert kept == pytest.approx(step * 8.0, abs=1e-6)
-    assert not field.line.text().startswith("≈")
+    assert not sample_window.stations["cover"].fields[path].line.text().startswith("≈")
     session.undo()
     assert meant(session.open_job, path) == odd
 

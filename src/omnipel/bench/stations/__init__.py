@@ -43,24 +43,27 @@ class Station:
     Args:
         words: its name on the rail.
         about: what is done there, in a sentence or two.
-        made: makes its widget for a session. What it imports is loaded when the station is first shown.
+        made: makes its widget for a session. What it imports is loaded when the station is first shown, or in a pause before.
+        module: what it imports.
     """
 
     words: Phrase
     about: Phrase
     made: Callable[[Session], Any]
+    module: str = ""
 
 
-def _of(module: str, name: str) -> Callable[[Session], Any]:
+def _of(module: str, name: str) -> tuple[Callable[[Session], Any], str]:
     """A station of ours: its module loads numbers, geometry and pictures that the first window does without."""
-    return lambda session: getattr(import_module(f"omnipel.bench.stations.{module}.station"), name)(session)
+    whole = f"omnipel.bench.stations.{module}.station"
+    return lambda session: getattr(import_module(whole), name)(session), whole
 
 
 STATIONS: Final[dict[str, Station]] = {
     "object": Station(
         tr("Object"),
         tr("Say what the thing is and what sticks out; the sketch takes shape as you choose."),
-        _of("object", "ObjectStation"),
+        *_of("object", "ObjectStation"),
     ),
     "tape": Station(
         tr("Tape"),
@@ -68,17 +71,17 @@ STATIONS: Final[dict[str, Station]] = {
             "Take one reading after the other; repeat what matters. Lengths are written as on paper: {examples}.",
             examples=Name("12 5/8, 3'4 1/2, 31.8cm, 2x14 3/8, girth/2, 31*pi"),
         ),
-        _of("tape", "TapeStation"),
+        *_of("tape", "TapeStation"),
     ),
     "cover": Station(
         tr("Cover"),
         tr("Decide how the cover is cut, how much larger it is, and how its edges are finished."),
-        _of("cover", "CoverStation"),
+        *_of("cover", "CoverStation"),
     ),
     "panels": Station(
         tr("Panels"),
         tr("What is to be cut, and both sides of every seam. Point at a number to see its sum; click an edge to see its seam."),
-        _of("panels", "PanelsStation"),
+        *_of("panels", "PanelsStation"),
     ),
 }
 """In the order of the rail; their keys are Ctrl+1, Ctrl+2, …"""

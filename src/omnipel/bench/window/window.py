@@ -62,6 +62,7 @@ class Window(QMainWindow):
         self.setMinimumSize(640, 480)
         self.rail, self.working = Rail(), WorkingLine(session)
         self.made_tally: Tally | None = None
+        self.ahead: list[str] = []
         self.stack = QStackedWidget()
         self.shelf = Shelf(session)
         self.stack.addWidget(self.shelf)
@@ -189,6 +190,10 @@ class Window(QMainWindow):
         self.stack.setCurrentWidget(station)
         self._frame()
         station.enter()
+        if key != "shelf" and not self.ahead:
+            self.ahead = [name for name in STATIONS if name not in self.stations]
+            self.wanted += [STATIONS[name].module for name in self.ahead if STATIONS[name].module]
+            self.loading.start()
 
     def _opened(self) -> None:
         """Another job (or none) is open: nothing has moved, and no number is pointed at."""
@@ -359,8 +364,12 @@ class Window(QMainWindow):
         if self.wanted:
             import_module(self.wanted.pop(0))
             return
-        self.loading.stop()
         self.session.pace.loaded = True
+        if self.ahead:  # a station that will be walked to is made before, one in each pause
+            self.station(self.ahead.pop(0))
+            self.session.pace.busy()
+        else:
+            self.loading.stop()
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
-from omnipel.core.drafting.pieces import Parted, Piece, cells_of, flat_facets, parted
+from omnipel.core.drafting.pieces import Parted, Piece, cells_of, flat_facets, met_by_plane, parted
 from omnipel.core.drafting.seams import Run, Seam, Way
 from omnipel.core.drafting.topology import Opening, surface
 from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, crossed, downward, inside, out_of, right_of, slopes_at, unit
@@ -85,17 +85,13 @@ class Ground:
             if size > 0.0
         ]
 
-    def _near(self, right: Vector | NDArray[np.float64]) -> list[Facet]:
+    def _near(self, right: Vector) -> list[Facet]:
         """The facets that the plane of a centre line may cut: far fewer than all."""
         made: list[Facet] = []
         for name, piece in self.pieces.items():
-            cells = cells_of(piece.place, self.flat[name], COARSE)
-            begins = np.cumsum([0, *(len(cell) for cell in cells[:-1])])
-            off = piece.place.at(np.concatenate(cells)) @ np.asarray(right) - ASIDE
-            low, high = np.minimum.reduceat(off, begins), np.maximum.reduceat(off, begins)
-            met = np.flatnonzero((low <= BENT) & (high >= -BENT)).tolist()
+            met = met_by_plane(piece.place, cells_of(piece.place, self.flat[name], COARSE), right, ASIDE, BENT)
             if met:
-                made += self._facets(name, parted(self._filled(name), [cells[k] for k in met]).rings)
+                made += self._facets(name, parted(self._filled(name), met).rings)
         return made
 
     @cached_property
@@ -203,7 +199,7 @@ class Ground:
 
     def _cuts(self, face: Facing) -> list[Cut]:
         """The facets that the plane of a centre line cuts."""
-        right, out = np.array(RIGHT_AND_UP[Side(face)][0]), out_of(face)
+        right, out = RIGHT_AND_UP[Side(face)][0], out_of(face)
         facets = self._near(right)
         if not facets:
             return []
@@ -212,7 +208,7 @@ class Ground:
         corners, flats = np.concatenate([facet.solid for facet in facets]), np.concatenate([facet.flat for facet in facets])
         following = np.arange(1, len(corners) + 1)
         following[begins + counts - 1] = begins
-        off = corners @ right - ASIDE
+        off = corners @ np.asarray(right) - ASIDE
         crossing = np.flatnonzero((off > 0.0) != (off[following] > 0.0))
         after = following[crossing]
         share = (off[crossing] / (off[crossing] - off[after]))[:, None]

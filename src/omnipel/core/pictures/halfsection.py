@@ -8,10 +8,12 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.drafting.pieces import Parted, flat_parts
+from omnipel.core.drafting.pieces import cells_of as bent_cells
+from omnipel.core.drafting.pieces import met_by_plane, parted
 from omnipel.core.forms.body import Body
 from omnipel.core.pictures.worn import cells_of, shown
 from omnipel.core.plane.curves import Points
+from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import Solid
 
 MEET = 0.05
@@ -104,7 +106,7 @@ def half_section(cover: Cover, body: Body) -> HalfSection:
     filled = [cell.buffer(0.0) for cell in shapely.get_parts(shapely.polygonize([whole]))]
     right = shapely.box(x, float(low[2]) - 1.0, x + 1e6, float(high[2]) + 1.0)
     solid = shapely.transform(shapely.union_all(filled).intersection(right), lambda points: points - (x, 0.0))
-    lines = [shapely.LineString(line) for line in _cut(_facets(cover), y)]
+    lines = [shapely.LineString(line) for line in _cut(_facets(cover, y), y)]
     half = shapely.box(x, -1e6, x + 1e6, 1e6)
     merged = (
         shapely.line_merge(shapely.intersection(shapely.union_all(shapely.set_precision(lines, MEET)), half)) if lines else None
@@ -114,17 +116,18 @@ def half_section(cover: Cover, body: Body) -> HalfSection:
     return HalfSection(solid, tuple(cloth))
 
 
-def _facets(cover: Cover) -> list[Solid]:
-    """The cloth that lies on nothing else, as flat facets."""
+def _facets(cover: Cover, y: float) -> list[Solid]:
+    """The cloth that lies on nothing else, as flat facets, as far as the plane may cut it."""
     pieces = [piece for piece in shown(cover) if not piece.on]
     error = FINEST
     while cells_of(cover, pieces, error) > MOST:
         error *= 1.6
     made: list[Solid] = []
-    known: Parted = {}
     for piece in pieces:
-        rings = flat_parts(piece.place, cover.flat[piece.name], error, thinned=error / 2.0, known=known).rings
-        made += [piece.place.at(ring) for ring in rings]
+        panel = cover.flat[piece.name]
+        cells = met_by_plane(piece.place, bent_cells(piece.place, panel, error), (0.0, 1.0, 0.0), y, 2.0 * error)
+        if cells:
+            made += [piece.place.at(ring) for ring in parted(panel, cells, thinned=error / 2.0).rings]
     return made
 
 
@@ -134,12 +137,13 @@ FINEST, MOST = 0.05, 400
 
 def _cut(rings: Sequence[Solid], y: float) -> list[Points]:
     """Where an upright plane cuts flat rings: straight lines `(2, 2)`, across and up."""
-    found = []
-    for ring in rings:
-        off = ring[:, 1] - y
-        after, following = np.roll(off, -1), np.roll(ring, -1, axis=0)
-        at = np.flatnonzero((off < 0.0) != (after < 0.0))
-        places = ring[at] + (following[at] - ring[at]) * (off[at] / (off[at] - after[at]))[:, None]
-        places = places[np.argsort(places[:, 0] + 1e-3 * places[:, 2], kind="stable")][:, [0, 2]]
-        found += [places[k : k + 2] for k in range(0, len(places) - 1, 2) if np.hypot(*(places[k + 1] - places[k])) > 1e-6]
-    return found
+    if not rings:
+        return []
+    faces = Faces.made_of(rings)
+    off, following = faces.points[:, 1] - y, faces.points[faces.following]
+    at = np.flatnonzero((off < 0.0) != (off[faces.following] < 0.0))
+    share = off[at] / (off[at] - off[faces.following[at]])
+    places = faces.points[at] + (following[at] - faces.points[at]) * share[:, None]
+    order = np.lexsort((places[:, 0] + 1e-3 * places[:, 2], faces.owner[at]))  # of each ring two by two
+    pairs = places[order][:, [0, 2]].reshape(-1, 2, 2)
+    return list(pairs[np.hypot(*(pairs[:, 1] - pairs[:, 0]).T) > 1e-6])

@@ -40,6 +40,8 @@ COARSE: Final = 0.003
 MOST_FACETS: Final = 400
 MOST_COARSER: Final = 5
 """A cover is drawn with about so many facets at most; they are made coarser so often at most."""
+BOTH: Final = 2
+"""A level plane cuts a face that it cuts through at so many edges."""
 LIFT: Final = 0.004
 """What lies on a piece is drawn so far before it, as a share of the cover's size."""
 DRAWN_IN: Final = 0.006
@@ -93,15 +95,14 @@ def lifted(sheets: Sequence[Sheet], body: Body, height: float, *, from_below: bo
 
 def level_line(body: Body, height: float) -> tuple[NDArray[np.float64], Solid]:
     """Where a level plane cuts the object: straight lines `(n, 2, 3)` and the outward normals of the faces they lie on."""
-    ends, out = [], []
-    for face in body.mesh().faces:
-        off = face.points[:, 2] - height
-        after, nxt = np.roll(off, -1), np.roll(face.points, -1, axis=0)
-        cut = np.flatnonzero((off < 0.0) != (after < 0.0))
-        if len(cut) == 2:
-            ends.append([face.points[k] + (nxt[k] - face.points[k]) * (off[k] / (off[k] - after[k])) for k in cut])
-            out.append(Faces.made_of([face.points]).normals[0])
-    return np.array(ends).reshape(-1, 2, 3), np.array(out).reshape(-1, 3)
+    faces = Faces.made_of([face.points for face in body.mesh().faces])
+    following = faces.points[faces.following]
+    off, after = faces.points[:, 2] - height, following[:, 2] - height
+    cut = np.flatnonzero((off < 0.0) != (after < 0.0))
+    cut = cut[np.bincount(faces.owner[cut], minlength=len(faces))[faces.owner[cut]] == BOTH]
+    share = (off[cut] / (off[cut] - after[cut]))[:, None]
+    ends = faces.points[cut] + (following[cut] - faces.points[cut]) * share
+    return ends.reshape(-1, 2, 3), faces.normals[faces.owner[cut[::2]]]
 
 
 def uncovered(body: Body) -> Scene:

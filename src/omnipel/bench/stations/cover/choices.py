@@ -20,6 +20,7 @@ from omnipel.bench.session import Session
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import FIELDS
 from omnipel.core.covers.options import Option, OptionKind
+from omnipel.core.covers.scheme import Scheme
 from omnipel.core.covers.used import options_used, uses
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import cut_beyond_edges
@@ -91,6 +92,10 @@ class ChoiceForm(QWidget):
         if isinstance(app, QApplication):
             app.focusChanged.connect(self._in_hand)
 
+    def build(self, scheme: Scheme) -> None:
+        """Make the fields that a scheme asks for."""
+        raise NotImplementedError
+
     def clear(self) -> None:
         """No field is left."""
         self.fields.clear()
@@ -112,10 +117,13 @@ class ChoiceForm(QWidget):
         self._tell()
         if offered != self.shown:
             self.shown = offered
+            self.form.setEnabled(False)  # laid out once, not for every row
             for ref, row in self.rows:
                 self.form.show_row(row, ref in offered)
             for head, refs_ in self.heads:
                 self.form.show_row(head, not offered.isdisjoint(refs_))
+            self.form.setEnabled(True)
+            self.form.invalidate()
 
     def _in_hand(self, _before: QWidget | None, now: QWidget | None) -> None:
         """Say why one chooses the one or the other in the field that has the focus."""

@@ -198,7 +198,7 @@ class CoverPicture(QWidget):
         self.apart.setRange(0, STEPS)
         self.apart.setAccessibleName(say(tr("Apart: from whole to flat panels")))
         self.apart.valueChanged.connect(lambda _v: self._show())
-        self.lifted = 0.0
+        self.lifted, self.outdated = 0.0, False
         self.unrolled: tuple[Draft | None, list[Unrolling], list[Sheet]] = (None, [], [])
         ends: list[QLabel] = [label(words, "soft") for words in (tr("whole"), tr("flat"))]
         bar = row(ends[0], self.apart, ends[1], spacing=8)
@@ -213,8 +213,12 @@ class CoverPicture(QWidget):
         self.apart.setEnabled(isinstance(self.session.draft, Drafted))
         parts = [part.words for part in parts_of(self.session.open_job, self.session.draft)[3:] for part in part.parts]
         self.sketch.setAccessibleDescription(self.session.tell(tr("It shows {parts}.", parts=listed(parts))) if parts else "")
-        self.sketch.level = None
+        self.outdated = False
         self._show()
+
+    def outdate(self) -> None:
+        """The draft has changed: what is marked from now on is drawn when all is shown anew."""
+        self.outdated = True
 
     def lift(self, height: float) -> None:
         """Show the cover so far above where it will lie, mm."""
@@ -233,7 +237,7 @@ class CoverPicture(QWidget):
             ends, out = level_line(draft.body, top - max(depth, 0.02 * top))
             up = np.array((0.0, 0.0, self.lifted if draft.cover.from_below else 0.0))
             self.sketch.level = (ends + up, out, words)
-        if self.sketch.level is not marked:
+        if self.sketch.level is not marked and not self.outdated:
             self.sketch.redraw(turned=False)
 
     def light(self, chosen: Ref) -> None:

@@ -45,7 +45,11 @@ class CoverStation(QWidget):
         self.strip = SchemeStrip(session)
         self.strip.picked.connect(self._scheme)
         self.picture, self.lowering, self.tree = CoverPicture(session), LoweringPanel(session), PartTree(session)
-        self.whole, self.cloth, self.layers = forms(session)
+        self.forms = forms(session)
+        self.whole, self.cloth, self.layers = self.forms
+        self.scheme: Scheme | None = None
+        self.unmade: set[ChoiceForm] = set()
+        self.unfilled: set[ChoiceForm] = set()
         self.panels, self.seams, self.edges = PanelPage(session), SeamPage(session), EdgePage(session)
         self.features, self.partings = FeaturePage(session), PartingList(session)
         self.adding = AddHere(session)
@@ -73,7 +77,7 @@ class CoverStation(QWidget):
         self.beside.setLayout(self.left)
         self.why = label(NOTHING, "soft", wrap=True)
         self.why.hide()
-        for form in (self.whole, self.cloth, self.layers):
+        for form in self.forms:
             form.told.connect(self._told)
         inner = column(self.title, self.pages, self.why, self.adding, spacing=8, margins=10)
         inner.setStretch(1, 1)
@@ -98,6 +102,7 @@ class CoverStation(QWidget):
     @property
     def fields(self) -> dict[Ref, QWidget]:
         """The fields by what they decide."""
+        self._filled(*self.forms)
         return self.whole.fields | self.cloth.fields | self.layers.fields
 
     def enter(self) -> None:
@@ -112,24 +117,28 @@ class CoverStation(QWidget):
         if key != self.shown_for:
             scheme = SCHEMES.get(job.cover.scheme)
             if FORMS.get(job.thing.form) is not None and scheme is not None:
-                self._build(scheme)
+                self.scheme, self.unmade = scheme, set(self.forms)
             self.shown_for = key
         self.strip.refresh()
         self.strip_area.setFixedHeight(LOOK.px(86) + 14)
-        for form in (self.whole, self.cloth, self.layers):
-            form.fill()
-        self.picture.refresh()
+        self.unfilled = set(self.forms)  # each is filled when it is looked at
+        self.picture.outdate()
         self.lowering.refresh()  # marks where it jams in the picture
+        self.picture.refresh()
         self.way.setVisible(not self.lowering.isHidden())
         if not self._there(self.chosen):
             self.chosen = self._instead(self.chosen)
         self.tree.refresh(self.chosen)
         self._show_page()
 
-    def _build(self, scheme: Scheme) -> None:
-        self.whole.build(scheme)
-        self.cloth.build(scheme)
-        self.layers.build(scheme)
+    def _filled(self, *forms: ChoiceForm) -> None:
+        """Make forms as the scheme asks, and show the job as it stands in those that have not been looked at since it changed."""
+        for form in self.unfilled.intersection(forms):
+            self.unfilled.discard(form)
+            if form in self.unmade and self.scheme is not None:
+                form.build(self.scheme)
+                self.unmade.discard(form)
+            form.fill()
 
     def _laid(self, below: bool) -> None:
         """Where columns stand below one another, the chosen part comes right after the picture, which leaves it room; how it is lowered comes last."""
@@ -235,6 +244,7 @@ class CoverStation(QWidget):
             case _:
                 words = SCHEMES[self.session.open_job.cover.scheme].words
                 self.pages.setCurrentIndex(0)
+        self._filled(*self.forms[self.pages.currentIndex() : self.pages.currentIndex() + 1])
         self.title.setText(fractions(self.session.tell(words)))
         self.why.setVisible(bool(self.why.text()) and ref in (WHOLE, CLOTH, LAYERS))
         self.adding.setVisible(ref.of in (Of.PANEL, Of.FEATURE) or ref == WHOLE)
@@ -242,11 +252,13 @@ class CoverStation(QWidget):
     def field_words(self) -> dict[Ref, Phrase]:
         """Every field of this station, for go-to."""
         self.refresh()
+        self._filled(*self.forms)
         return self.whole.named_now | self.cloth.named_now | self.layers.named_now
 
     def page_of(self, ref: Ref) -> ChoiceForm | None:
         """The page that has the field which decides what a reference means."""
-        return next((form for form in (self.whole, self.cloth, self.layers) if form.decides(ref) is not None), None)
+        self._filled(*self.forms)
+        return next((form for form in self.forms if form.decides(ref) is not None), None)
 
     def go_to(self, ref: Ref) -> None:
         """Show the part that decides what a reference means, with the focus on the field."""

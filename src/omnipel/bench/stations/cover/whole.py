@@ -139,8 +139,9 @@ class ClothForm(ChoiceForm):
     """The cloth, and how seams and edges are made where nothing else is decided for them."""
 
     def build(self, _scheme: Scheme) -> None:
-        """Make the fields."""
-        self.clear()
+        """Make the fields; every scheme asks the same."""
+        if self.fields:
+            return
         self.pick(refs.CLOTH_KIND, of_enum(ClothKind), picked=self._kind, why=self._why)
         self.short_text(refs.CLOTH_NAME)
         self.length(refs.CLOTH_THICKNESS, fine=True)
@@ -184,8 +185,13 @@ class ClothForm(ChoiceForm):
 class LayersForm(ChoiceForm):
     """Lining, padding and stiffener, and what quilting and washing take up."""
 
+    made_for: bool | None = None
+
     def build(self, scheme: Scheme) -> None:
-        """Make the fields of a scheme."""
+        """Make the fields of a scheme; one with edges that are bound together asks more."""
+        if self.made_for is bool(scheme.edges):
+            return
+        self.made_for = bool(scheme.edges)
         self.clear()
         listed = [school for school in LiningSchool if school is not LiningSchool.BOUND or scheme.edges]
         self.pick(refs.LINING_SCHOOL, of_enum(listed), why=lambda c: LINING_WHY[c.lining.school])

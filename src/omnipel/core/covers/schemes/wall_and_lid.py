@@ -35,7 +35,7 @@ OPTIONS = (
     only_when(
         share(
             "skirt_share",
-            tr("second skirt hangs down"),
+            tr("second skirt covers"),
             0.5,
             tr("A share of the wall: half of it reaches under the widest hoop."),
             0.1,
