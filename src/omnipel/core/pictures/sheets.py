@@ -196,10 +196,19 @@ class Cells:
 
     def facet(self, cell: Counts, middles: Points) -> Counts:
         """The facets that places lie on; −1 where a cell has none."""
-        made = np.array([self.facets[k][0] if self.facets[k] else -1 for k in cell], dtype=np.intp)
-        for i in np.flatnonzero(np.array([len(self.facets[k]) > 1 for k in cell], dtype=bool)):
-            here = middles[i : i + 1][None]
-            made[i] = next((f for f in self.facets[cell[i]] if Overlaps.holds(self.rings[f][None], here)[0, 0]), made[i])
+        first = np.array([facets[0] if facets else -1 for facets in self.facets], dtype=np.intp)
+        made = first[cell]
+        counts = np.array([len(facets) if len(facets) > 1 else 0 for facets in self.facets], dtype=np.intp)[cell]
+        if not counts.any():
+            return made
+        place = np.repeat(np.arange(len(cell)), counts)
+        facet = np.array([f for k in cell[counts > 0].tolist() for f in self.facets[k]], dtype=np.intp)
+        corners = np.array([len(self.rings[f]) for f in facet.tolist()])
+        for count in np.unique(corners).tolist():
+            alike = np.flatnonzero(corners == count)
+            rings = np.array([self.rings[f] for f in facet[alike].tolist()])
+            held = alike[Overlaps.holds(rings, middles[place[alike]][:, None])[:, 0]]
+            made[place[held]] = facet[held]
         return made
 
 

@@ -204,8 +204,9 @@ def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: fl
     at = np.split(solid(np.concatenate(parts.rings)), np.cumsum([len(ring) for ring in parts.rings])[:-1])
     step = -1 if piece.mirrored else 1
     boxed = any(figure.kind is MarkKind.BOXED for figure in panel.figures)
-    there = parts.outline if boxed else None
-    drawn = tuple(_drawn(stroke, cells, solid, there) for stroke in dressing.on(piece, parts.outline))
+    strokes = list(dressing.on(piece, parts.outline))
+    if boxed:  # only what is left
+        strokes = [_left(stroke, parts.outline) for stroke in strokes]
     turned = -1.0 if piece.mirrored else 1.0
     smooth = _smooth(at, turned * normals(piece.place, np.concatenate(parts.rings)), turned)
     ref = refs.feature(piece.feature) if piece.feature else refs.panel(panel.name)
@@ -218,7 +219,7 @@ def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: fl
         shade,
         level,
         normals=tuple(one[::step] for one in smooth),
-        drawn=tuple(one for one in drawn if len(one.facet)),
+        drawn=tuple(_drawn(strokes, cells, solid)),
         patches=tuple(_printed(panel, parts.rings, solid)),
     )
 
@@ -240,17 +241,26 @@ def _smooth(rings: Sequence[Solid], there: Solid, turned: float) -> list[Solid]:
     return np.split(np.where(bent[:, None], own, there), faces.begins[1:])
 
 
-def _drawn(stroke: Stroke, cells: Cells, solid: Callable[[Points], Solid], there: BaseGeometry | None) -> Drawn:
-    """A stroke where it lies in space, parted by the facets; where something was boxed off only what is still `there`."""
-    if there is not None:
-        stroke = _left(stroke, there)
-    which, facet, part, flat = cells.laid(stroke.ends)
+def _drawn(strokes: Sequence[Stroke], cells: Cells, solid: Callable[[Points], Solid]) -> list[Drawn]:
+    """Strokes where they lie in space, parted by the facets; all of a piece at once."""
+    if not strokes:
+        return []
+    which, facet, part, flat = cells.laid(np.concatenate([stroke.ends for stroke in strokes]))
     ends = solid(flat.reshape(-1, 2)).reshape(-1, 2, 3) if len(flat) else np.empty((0, 2, 3))
-    shares = None
-    if stroke.shares is not None:
-        low, high = stroke.shares[which].T
-        shares = np.column_stack((low + (high - low) * part[:, 0], low + (high - low) * part[:, 1]))
-    return Drawn(ends, flat, facet, stroke.layer, stroke.ref, stroke.outside, stroke.border, shares)
+    lasts = np.cumsum([len(stroke.ends) for stroke in strokes])
+    owner = np.searchsorted(lasts, which, side="right")
+    order = np.argsort(owner, kind="stable")
+    made = []
+    for k, found in enumerate(np.split(order, np.searchsorted(owner[order], np.arange(1, len(strokes))))):
+        stroke, shares = strokes[k], None
+        if stroke.shares is not None:
+            low, high = stroke.shares[which[found] - (lasts[k] - len(stroke.ends))].T
+            shares = np.column_stack((low + (high - low) * part[found, 0], low + (high - low) * part[found, 1]))
+        if len(found):
+            made.append(
+                Drawn(ends[found], flat[found], facet[found], stroke.layer, stroke.ref, stroke.outside, stroke.border, shares)
+            )
+    return made
 
 
 def _left(stroke: Stroke, there: BaseGeometry) -> Stroke:

@@ -24,6 +24,13 @@ class Between:
         self.known = np.full((len(faces), len(faces)), ASKED, dtype=np.int32)
         self.normals: Solid = np.empty((0, 3))
 
+    def parted(self, owner: Counts, faces: Faces) -> "Between":
+        """The same for faces of which some have been parted, each a part of its `owner`: a plane keeps the parts apart, too."""
+        made = Between(faces, self.near)
+        known = self.known[owner][:, owner]
+        made.known, made.normals = np.where(known == NONE, ASKED, known), self.normals
+        return made
+
     def of(self, first: Counts, second: Counts) -> Solid:
         """Unit normals, `(n, 3)`, that point from the first of each pair to the second; 0 where no plane lies between them."""
         new = np.flatnonzero(self.known[first, second] == ASKED)

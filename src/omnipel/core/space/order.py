@@ -74,7 +74,10 @@ class Order:
                     parts[j] = other
             if not parts:
                 return found
+            owner = np.repeat(np.arange(len(self.faces)), [len(parts.get(i, (i,))) for i in range(len(self.faces))])
             self.faces = self.faces.parted(parts)
+            if self.between is not None:
+                self.between = self.between.parted(owner, self.faces)
         return found
 
     def _ordered(self, view: Floats, styles: Counts) -> tuple[list[Counts], Turns]:
@@ -97,8 +100,7 @@ class Order:
 
     def _decided(self, a: Counts, b: Counts, towards: Floats, overlaps: Overlaps) -> NDArray[np.int8]:
         """As `_told`, for pairs of which neither plane tells: by a plane between them, or where there is none by where they overlap on screen."""
-        if self.between is None or self.between.faces is not self.faces:
-            self.between = Between(self.faces, FLUSH * self.faces.size)
+        self.between = self.between or Between(self.faces, FLUSH * self.faces.size)
         normals = self.between.of(a, b)
         made = np.sign(normals @ towards).astype(np.int8)
         crossed = np.flatnonzero(~normals.any(axis=1))
