@@ -10,6 +10,7 @@ from functools import cached_property
 from typing import Final
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from omnipel.core.pictures.pens import Layer
@@ -195,12 +196,13 @@ class Cells:
         return np.concatenate(lines), np.concatenate(cells), np.concatenate(shares)
 
     def facet(self, cell: Counts, middles: Points) -> Counts:
-        """The facets that places lie on; −1 where a cell has none."""
+        """The facets that places lie on, or beside; −1 where a cell has none."""
         first = np.array([facets[0] if facets else -1 for facets in self.facets], dtype=np.intp)
         made = first[cell]
         counts = np.array([len(facets) if len(facets) > 1 else 0 for facets in self.facets], dtype=np.intp)[cell]
         if not counts.any():
             return made
+        lost = counts > 0
         place = np.repeat(np.arange(len(cell)), counts)
         facet = np.array([f for k in cell[counts > 0].tolist() for f in self.facets[k]], dtype=np.intp)
         corners = np.array([len(self.rings[f]) for f in facet.tolist()])
@@ -209,6 +211,11 @@ class Cells:
             rings = np.array([self.rings[f] for f in facet[alike].tolist()])
             held = alike[Overlaps.holds(rings, middles[place[alike]][:, None])[:, 0]]
             made[place[held]] = facet[held]
+            lost[place[held]] = False
+        for i in np.flatnonzero(lost).tolist():  # beside the border of all: the nearest
+            near = self.facets[cell[i]]
+            away = shapely.distance(shapely.Point(middles[i]), [shapely.Polygon(self.rings[f]) for f in near])
+            made[i] = near[int(np.argmin(away))]
         return made
 
 
