@@ -156,3 +156,15 @@ def test_the_half_section_is_where_the_picture_of_the_cover_is_cut(job: Job) -> 
                 if place[0] - x > 0.03 * size:
                     away = lines.distance(shapely.Point(place[0] - x, place[2]))
                     assert away < 0.03 * size, (made.job.thing.form, made.job.cover.scheme, sheet.name)
+
+
+@pytest.mark.parametrize("made", DRAFTS, ids=lambda made: made.job.name)
+def test_pleats_are_drawn_where_cloth_is_gathered_and_nowhere_else(made: Drafted) -> None:
+    """How long an edge is where it is sewn, by thousands of places; one that is laid as it is has no pleats."""
+    pieces = shown(made.cover)
+    dressing = Dressing(made.cover, size_of(made.cover, pieces), 1.0)
+    for piece in pieces:
+        for edge in made.cover.flat[piece.name].edges:
+            places = piece.place.at(np.array([edge.curve.at(share) for share in np.linspace(0.0, 1.0, 2001)]))
+            sewn = float(np.linalg.norm(np.diff(places, axis=0), axis=1).sum())
+            assert dressing.drawn_to(piece, edge.curve) == pytest.approx(sewn, rel=0.01, abs=0.5), (piece.name, edge.name)

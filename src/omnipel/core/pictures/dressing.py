@@ -20,7 +20,7 @@ from omnipel.core.job.edges import Hold
 from omnipel.core.job.finish import FOLDED, FinishKind
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheets import Cells, Stroke, dashed, pairs
-from omnipel.core.plane.curves import Arc, Curve, Points, line
+from omnipel.core.plane.curves import Curve, Points, line
 from omnipel.core.space.cells import thinned
 from omnipel.core.words import refs
 from omnipel.core.words.refs import Ref
@@ -38,6 +38,8 @@ FAN_STEPS: Final = 10
 """Pleats reach no farther from the line they are gathered at than this share of the cover's size; how far is looked at in so many steps."""
 APART: Final = 0.045
 """So far apart are pleats, about, as a share of the cover's size."""
+PARTS: Final = 128
+"""A line is measured where it is sewn in so many parts at least."""
 NEAR: Final = 1.0
 """How much cloth is drawn in is looked at over so much of it, mm."""
 Geometries = BaseGeometry | NDArray[np.object_]
@@ -175,7 +177,7 @@ class Dressing:
 
     def drawn_to(self, piece: Piece, curve: Curve) -> float:
         """How long a line of the flat panel is where the cover is sewn, mm."""
-        there = piece.place.at(curve.points(0.2) if not isinstance(curve, Arc) or curve.curvature else _parted(curve))
+        there = piece.place.at(_parted(curve.points(0.2)))
         return float(np.linalg.norm(np.diff(there, axis=0), axis=1).sum())
 
     def _finish(self, piece: Piece, edge: Edge, inside: BaseGeometry) -> Iterator[Stroke]:
@@ -279,9 +281,11 @@ class Dressing:
         return None
 
 
-def _parted(curve: Arc) -> Points:
-    """Places along a straight line, near enough to follow what it bends around."""
-    return np.array([curve.at(share) for share in np.linspace(0.0, 1.0, 65)])
+def _parted(line: Points) -> Points:
+    """Places along a line, its corners among them, near enough to follow what it bends around."""
+    done = np.concatenate(([0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))))
+    at = np.union1d(done, np.linspace(0.0, done[-1], PARTS + 1))
+    return np.column_stack((np.interp(at, done, line[:, 0]), np.interp(at, done, line[:, 1])))
 
 
 def _pair(point: NDArray[np.float64]) -> tuple[float, float]:
