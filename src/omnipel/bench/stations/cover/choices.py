@@ -279,7 +279,9 @@ class ChoiceForm(QWidget):
         """Shares that belong together, beside one another: 40 %, 40% or 0.4."""
         fields = [self._share(ref) for ref in both]
         beside = QWidget()
-        beside.setLayout(row(*fields, spacing=6))
+        both_fields = row(*fields, spacing=6)
+        both_fields.addStretch(1)
+        beside.setLayout(both_fields)
         self.row(both[0], beside, words)
         for ref, field in zip(both, fields, strict=True):
             field.setMaximumWidth(LOOK.px(SHORT))

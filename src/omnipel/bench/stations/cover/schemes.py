@@ -28,6 +28,7 @@ from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Arc
 from omnipel.core.words.phrases import Area, Phrase, Ratio, Run, mm, tr, trn
+from omnipel.core.words.typeset import held
 from omnipel.work.requests import pictured
 
 NEARLY_STRAIGHT = 3000.0
@@ -154,6 +155,20 @@ class SchemeStrip(QWidget):
 
 
 MARK = "✓ "
+NARROW, ROWS = 200, 3
+"""Why a scheme does not come out yet is said in so many rows of this width, px."""
+
+
+def in_rows(words: str, metrics: QFontMetrics, wide: int) -> list[str]:
+    """Words in rows of a width; what is left over stands in the last."""
+    rows: list[str] = []
+    for word in held(words).split(" "):
+        longer = f"{rows[-1]} {word}" if rows else word
+        if rows and (len(rows) == ROWS or metrics.horizontalAdvance(longer) <= wide):
+            rows[-1] = longer
+        else:
+            rows.append(word)
+    return rows
 
 
 class SchemeCard(QAbstractButton):
@@ -166,6 +181,7 @@ class SchemeCard(QAbstractButton):
         self.painted: tuple[tuple[object, ...], QPixmap] = ((), QPixmap())
         self.cloth = QColor("#9db08a")
         self.lines: tuple[str, ...] = ()
+        self.why = ""
         self.setCheckable(True)
         self.setAutoExclusive(True)  # one of them: told as a radio button
         self.setToolTip(say(scheme.about))
@@ -180,23 +196,32 @@ class SchemeCard(QAbstractButton):
             f = figures_of(drafted)
             pieces = trn("{n} piece · {seam} seam", "{n} pieces · {seam} seam", f.panels, seam=Run(f.seam_mm))
             self.lines = (session.tell(pieces), session.tell(Area(f.cloth_mm2)), session.tell(f.hardest))
+            self.why = ""
         else:
-            self.lines = (session.tell(tr("not yet")), "", "")
-        self.setAccessibleName(f"{say(self.scheme.words)}. {say(self.scheme.about)} {'. '.join(self.lines)}")
+            self.picture, self.lines = thumbnail(Drawing(())), ()
+            self.why = session.sentence(next((found.text for found in drafted.findings), tr("not yet")))
+        told = self.why or ". ".join(self.lines)
+        self.setAccessibleName(f"{say(self.scheme.words)}. {say(self.scheme.about)} {told}")
+        self.setToolTip(f"{say(self.scheme.about)}\n{self.why}" if self.why else say(self.scheme.about))
         self.updateGeometry()
         self.update()
 
     def _written(self) -> Iterator[tuple[str, QFont]]:
         """Its lines, each with its type."""
         yield (MARK if self.isChecked() else "") + say(self.scheme.words), LOOK.font(14, QFont.Weight.DemiBold)
-        for words in self.lines:
+        for words in self.lines or in_rows(self.why, QFontMetrics(LOOK.font(12)), LOOK.px(NARROW)):
             yield words, LOOK.font(12)
+
+    @property
+    def _indent(self) -> int:
+        """Where its words begin: beside its picture, if there is one."""
+        return 14 if self.why else LOOK.px(62) + 14
 
     def sizeHint(self) -> QSize:
         # As wide whether it is the chosen one or not.
         wide = max(QFontMetrics(font).horizontalAdvance(words.removeprefix(MARK)) for words, font in self._written())
         wide += QFontMetrics(LOOK.font(14)).horizontalAdvance(MARK)
-        return QSize(min(max(LOOK.px(196), LOOK.px(62) + 26 + wide), LOOK.px(300)), LOOK.px(86))
+        return QSize(min(max(LOOK.px(196), self._indent + 12 + wide), LOOK.px(300)), LOOK.px(86))
 
     def minimumSizeHint(self) -> QSize:
         return self.sizeHint()
@@ -208,9 +233,9 @@ class SchemeCard(QAbstractButton):
         ring = LOOK.colour("accent" if self.isChecked() or self.hasFocus() else "soft")
         painter.setPen(QPen(ring, 3.0 if self.isChecked() else 2.0 if self.hasFocus() else 1.0))
         painter.drawRoundedRect(self.rect().adjusted(2, 2, -2, -2), 4, 4)
-        small = LOOK.px(62)
-        painter.drawPixmap(8, 8, self._pixmap(small, self.height() - 16, painter.device().devicePixelRatioF()))
-        left = small + 14
+        if not self.why:
+            painter.drawPixmap(8, 8, self._pixmap(LOOK.px(62), self.height() - 16, painter.device().devicePixelRatioF()))
+        left = self._indent
         y, room = LOOK.px(24), self.width() - left - 8
         for i, (words, font) in enumerate(self._written()):
             painter.setFont(font)
