@@ -62,6 +62,8 @@ class StationButton(QAbstractButton):
 
     def set_state(self, state: State | None, here: bool) -> None:
         """Show a state, and whether this is where you are."""
+        if (state, here) == (self.state, self.here) and self.accessibleName():
+            return
         self.state, self.here = state, here
         told = [self.words, *([say(tr("you are here"))] if here else []), *([say(state.words)] if state else [])]
         self.setAccessibleName(", ".join(told))

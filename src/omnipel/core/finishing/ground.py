@@ -89,7 +89,9 @@ class Ground:
         """The facets that the plane of a centre line may cut: far fewer than all."""
         made: list[Facet] = []
         for name, piece in self.pieces.items():
-            met = met_by_plane(piece.place, cells_of(piece.place, self.flat[name], COARSE), right, ASIDE, BENT)
+            cells = cells_of(piece.place, self.flat[name], COARSE)
+            beyond = piece.place.at(np.concatenate((*cells, self.flat[name].sew_points))) @ np.asarray(right) > ASIDE
+            met = met_by_plane(piece.place, cells, right, ASIDE, BENT) if beyond.any() and not beyond.all() else []
             if met:
                 made += self._facets(name, parted(self._filled(name), met).rings)
         return made

@@ -3,6 +3,7 @@
 import math
 
 import numpy as np
+from numpy.typing import ArrayLike
 from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFont, QFontMetrics, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QSlider, QWidget
@@ -16,6 +17,7 @@ from omnipel.core.advice.passing import below_top
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.fit.lowering import Lowering, lowering
+from omnipel.core.space.cells import thinned
 from omnipel.core.tolerances import TIGHT_CLEARANCE
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.typeset import held
@@ -96,6 +98,10 @@ class LoweringPanel(QWidget):
             self._mark()
 
 
+FLAT = 0.1
+"""Places of the curve that lie in one line are not painted one by one, px."""
+
+
 class GapCurve(QWidget):
     """The smallest gap while lowering."""
 
@@ -144,13 +150,17 @@ class GapCurve(QWidget):
         top = LOOK.px(20 if wide <= self.width() - 8 else 37)
         box = QRectF(left, top, self.width() - left - 14, self.height() - top - LOOK.px(22))
 
+        def line(xs: ArrayLike, ys: ArrayLike) -> list[QPointF]:
+            shares = (np.clip(ys, low, high) - low) / (high - low)
+            points = np.column_stack((box.left() + np.asarray(xs) * box.width(), box.bottom() - shares * box.height()))
+            return [QPointF(x, y) for x, y in points[thinned(points, FLAT)].tolist()]
+
         def at(x: float, y: float) -> QPointF:
             share = (min(max(y, low), high) - low) / (high - low)
             return QPointF(box.left() + x * box.width(), box.bottom() - share * box.height())
 
         self._axes(painter, box, [(at(0.0, mark).y(), mark == 0.0, name) for mark, name in zip(marks, names, strict=True)])
-        above = [at(x, g + LIKELY * s) for x, g, s in zip(way.lowered, way.gaps, way.sigmas, strict=True)]
-        below = [at(x, g - LIKELY * s) for x, g, s in zip(way.lowered, way.gaps, way.sigmas, strict=True)]
+        above, below = (line(way.lowered, way.gaps + sign * LIKELY * way.sigmas) for sign in (1.0, -1.0))
         tint = LOOK.colour("accent")
         tint.setAlpha(46)
         painter.setPen(Qt.PenStyle.NoPen)
@@ -158,8 +168,7 @@ class GapCurve(QWidget):
         painter.drawPolygon(QPolygonF([*above, *reversed(below)]))
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(LOOK.colour("accent"), 2.4))
-        curve = [at(x, g) for x, g in zip(way.lowered, way.gaps, strict=True)]
-        painter.drawPolyline(QPolygonF(curve))
+        painter.drawPolyline(QPolygonF(line(way.lowered, way.gaps)))
         here = at(self.share, float(np.interp(self.share, way.lowered, way.gaps)))
         painter.setPen(QPen(LOOK.colour("ink"), 1.0, Qt.PenStyle.DashLine))
         painter.drawLine(QPointF(here.x(), box.top()), QPointF(here.x(), box.bottom()))

@@ -129,8 +129,7 @@ class SchemeStrip(QWidget):
                 self.row.addWidget(card)
             self.row.addStretch(1)
         for card in self.cards:
-            card.setChecked(card.scheme.key == job.cover.scheme)
-            card.update()
+            card.setChecked(card.scheme.key == job.cover.scheme)  # paints it where that changes it
         self.timer.start()
 
     def draft_now(self) -> None:

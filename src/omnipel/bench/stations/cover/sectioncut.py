@@ -26,6 +26,7 @@ class SectionCut(QWidget):
         super().__init__()
         self.session = session
         self.made: tuple[Drafted | None, HalfSection | None] = (None, None)
+        self.kept: tuple[HalfSection, float, HalfSection, BaseGeometry] | None = None
         self.draft: Drafted | None = None
         self.height_mm, self.deep = 0.0, 0.0
         self.cloth = QColor("#9db08a")
@@ -59,12 +60,18 @@ class SectionCut(QWidget):
             self.made = self.draft, half_section(self.draft.cover, self.draft.body)
             self.update()
 
+    def _raised(self, whole: HalfSection, *, bag: bool) -> tuple[HalfSection, BaseGeometry]:
+        """The section with the cover as high as it is lifted, and what lies between; kept as long as both stay."""
+        if self.kept is None or self.kept[0] is not whole or self.kept[1] != self.height_mm:
+            shown = whole.raised(self.height_mm, object_too=bag)
+            self.kept = whole, self.height_mm, shown, shown.gap()
+        return self.kept[2], self.kept[3]
+
     def paintEvent(self, event: QPaintEvent) -> None:
         draft, whole = self.made
         if whole is None or draft is None or whole.object.is_empty:
             return
-        bag = draft.cover.from_below
-        shown = whole.raised(self.height_mm, object_too=bag)
+        shown, gap = self._raised(whole, bag=draft.cover.from_below)
         x0, y0, x1, y1 = whole.bounds
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -79,7 +86,7 @@ class SectionCut(QWidget):
         tint = LOOK.colour("accent")
         tint.setAlpha(90)
         painter.setPen(Qt.PenStyle.NoPen)
-        painter.fillPath(_path(shown.gap(), at), tint)
+        painter.fillPath(_path(gap, at), tint)
         painter.fillPath(_path(shown.object, at), stuff_colour("sticks out", self.cloth))
         painter.strokePath(_path(shown.object, at), QPen(LOOK.colour("ink"), 1.0))
         for line in shown.cover:
