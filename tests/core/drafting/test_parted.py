@@ -1,6 +1,7 @@
 """Flat panels parted into what is flat in space: nothing is lost, nothing is made twice, and what a plane may cut is all that it cuts."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -13,14 +14,19 @@ from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.pieces import cells_of, flat_parts, met_by_plane, parted
 from omnipel.core.finishing.ground import ASIDE, Ground
+from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
 from omnipel.core.job.feature import LEVEL, Facing
+from omnipel.core.job.findings import Change
+from omnipel.core.job.thing import Outline
 from omnipel.core.pictures.dressing import Dressing
 from omnipel.core.pictures.halfsection import half_section
 from omnipel.core.pictures.sheets import Drawn
 from omnipel.core.pictures.worn import _drawn, _left, cover_sheets, shown, size_of
 from omnipel.core.space.frames import RIGHT_AND_UP, Side
+from omnipel.core.words import refs
 from omnipel.shop.sample import SAMPLES
+from omnipel.shop.starter import starter
 
 SIDES = [face for face in Facing if face is not Facing.UNSAID and face not in LEVEL]
 DRAFTS = [made for made in (draft(sample()) for sample in SAMPLES) if isinstance(made, Drafted)]
@@ -168,3 +174,29 @@ def test_pleats_are_drawn_where_cloth_is_gathered_and_nowhere_else(made: Drafted
             places = piece.place.at(np.array([edge.curve.at(share) for share in np.linspace(0.0, 1.0, 2001)]))
             sewn = float(np.linalg.norm(np.diff(places, axis=0), axis=1).sum())
             assert dressing.drawn_to(piece, edge.curve) == pytest.approx(sewn, rel=0.01, abs=0.5), (piece.name, edge.name)
+
+
+@tried(20)
+@given(st.floats(0.3, 1.0), st.floats(-0.35, 0.35), st.integers(16, 90), st.sampled_from(["cord", "elastic"]))
+def test_a_cap_over_a_traced_rim_is_drawn_whole(narrow: float, bent: float, count: int, fastening: str) -> None:
+    angles = np.linspace(0.0, 2.0 * np.pi, count, endpoint=False)
+    rim = np.column_stack((200.0 * np.cos(angles), 200.0 * narrow * np.sin(angles) * (1.0 + bent * np.cos(angles))))
+    job = starter("cap-body", "cap")
+    job = replace(job, thing=replace(job.thing, outline=Outline(points=tuple(map(tuple, rim.tolist())))))
+    made = draft(changed(job, Change(refs.option("fastening"), fastening)))
+    assert isinstance(made, Drafted)
+    for plain in (True, False):
+        (sheet,) = [sheet for sheet in cover_sheets(made.cover, plain=plain) if sheet.flat]
+        whole = shapely.Polygon(made.cover.flat["cap"].sew_points)
+        parts = shapely.union_all([shapely.Polygon(ring).buffer(0.2) for ring in sheet.flat])
+        assert whole.difference(parts).area < 0.01 * whole.area
+        top = np.concatenate(sheet.rings)[:, 2].max()
+        level = shapely.union_all(
+            [
+                shapely.Polygon(ring[:, :2]).buffer(0.2)
+                for ring in sheet.rings
+                if np.ptp(ring[:, 2]) < 1e-6 and ring[0, 2] > top - 1e-6
+            ]
+        )
+        traced = shapely.Polygon(rim - (rim.min(axis=0) + rim.max(axis=0)) / 2.0)
+        assert level.symmetric_difference(traced).area < 0.05 * traced.area

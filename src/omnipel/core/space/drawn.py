@@ -7,7 +7,6 @@ import numpy as np
 import shapely
 
 from omnipel.core.plane.curves import Points
-from omnipel.core.plane.trace import grown_ring
 from omnipel.core.space.cells import Box, grid, steps_around, thinned
 from omnipel.core.space.frames import Frame, Solid
 from omnipel.core.space.paths import Path, Runs
@@ -114,9 +113,22 @@ class DrawnOver:
         kept = thinned(np.vstack((self.rim, self.rim[:1])), chord_error)[:-1]
         rim = self.rim[kept]
         bends = self.path.bends(chord_error)
-        rings = [grown_ring(rim, far, rounded=False) if far else rim for far in (*bends[:-1], 2.0 * bends[-1])]
+        ways = _mitres(rim)
+        rings = [rim + far * ways for far in (*bends[:-1], 2.0 * bends[-1])]
         made = [rim]
         for low, high in zip(rings, rings[1:], strict=False):
-            if len(low) == len(high):
-                made += [np.array([low[i - 1], high[i - 1], high[i], low[i]]) for i in range(len(low))]
+            made += [np.array([low[i - 1], high[i - 1], high[i], low[i]]) for i in range(len(low))]
         return made
+
+
+SHARPEST = 0.2
+"""A corner is moved outward along its mitre no further than 1 over this."""
+
+
+def _mitres(ring: Points) -> Points:
+    """How far each corner of a ring moves when its sides move outward by 1."""
+    sides = np.roll(ring, -1, axis=0) - ring
+    turned = 1.0 if shapely.LinearRing(ring).is_ccw else -1.0
+    after = np.column_stack((sides[:, 1], -sides[:, 0])) * turned / np.maximum(np.hypot(*sides.T), 1e-9)[:, None]
+    before = np.roll(after, 1, axis=0)
+    return np.asarray((after + before) / np.maximum(1.0 + (after * before).sum(axis=1), SHARPEST)[:, None])

@@ -174,7 +174,9 @@ class Faces:
         counts, begins = self.counts[which[order]], self.begins[which[order]]
         high = points[begins] @ normals
         low = high.copy()
-        for k in range(1, int(counts.max(initial=0))):  # corner by corner, those with most of them first: far quicker than face by face
+        for k in range(
+            1, int(counts.max(initial=0))
+        ):  # corner by corner, those with most of them first: far quicker than face by face
             some = int(np.searchsorted(-counts, -k))
             off = points[begins[:some] + k] @ normals
             np.maximum(high[:some], off, out=high[:some])
