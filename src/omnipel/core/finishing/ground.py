@@ -17,9 +17,10 @@ from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
 from omnipel.core.drafting.pieces import Parted, Piece, cells_of, flat_facets, met_by_plane, parted
 from omnipel.core.drafting.seams import Run, Seam, Way
 from omnipel.core.drafting.topology import Opening, surface
-from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, crossed, downward, inside, out_of, right_of, slopes_at, unit
+from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, downward, inside, out_of, right_of, slopes_at, unit
 from omnipel.core.job.feature import LEVEL, Facing
 from omnipel.core.plane.curves import Points
+from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
 from omnipel.core.space.placements import STEP, normals
 from omnipel.core.tolerances import CLOSES
@@ -71,19 +72,10 @@ class Ground:
             return []
         piece = self.pieces[name]
         ends = np.cumsum([len(ring) for ring in rings])
-        begins = np.concatenate(([0], ends[:-1]))
-        solid = piece.place.at(np.concatenate(rings))
-        following = np.arange(1, len(solid) + 1)
-        following[ends - 1] = begins
-        areas = np.add.reduceat(crossed(solid, solid[following]), begins)
-        sizes = np.linalg.norm(areas, axis=1)
-        normals_ = areas / np.where(sizes > 0.0, sizes, 1.0)[:, None] * (-1.0 if piece.mirrored else 1.0)
-        parts = [solid[begin:end] for begin, end in zip(begins.tolist(), ends.tolist(), strict=True)]
-        return [
-            Facet(name, *facet)
-            for facet, size in zip(zip(rings, parts, normals_, strict=True), sizes.tolist(), strict=True)
-            if size > 0.0
-        ]
+        faces = Faces.made_of(np.split(piece.place.at(np.concatenate(rings)), ends[:-1]))
+        normals_ = faces.normals * (-1.0 if piece.mirrored else 1.0)
+        there = np.flatnonzero(faces.planes.areas > 0.0).tolist()
+        return [Facet(name, rings[k], faces.ring(k), normals_[k]) for k in there]
 
     def _near(self, right: Vector) -> list[Facet]:
         """The facets that the plane of a centre line may cut: far fewer than all."""
@@ -205,19 +197,13 @@ class Ground:
         facets = self._near(right)
         if not facets:
             return []
-        counts = np.array([len(facet.flat) for facet in facets])
-        begins = np.cumsum(counts) - counts
-        corners, flats = np.concatenate([facet.solid for facet in facets]), np.concatenate([facet.flat for facet in facets])
-        following = np.arange(1, len(corners) + 1)
-        following[begins + counts - 1] = begins
-        off = corners @ np.asarray(right) - ASIDE
-        crossing = np.flatnonzero((off > 0.0) != (off[following] > 0.0))
-        after = following[crossing]
-        share = (off[crossing] / (off[crossing] - off[after]))[:, None]
+        faces, flats = Faces.made_of([facet.solid for facet in facets]), np.concatenate([facet.flat for facet in facets])
+        crossing, share = faces.crossed(faces.points @ np.asarray(right) - ASIDE)
+        after, share = faces.following[crossing], share[:, None]
         flat = flats[crossing] * (1.0 - share) + flats[after] * share
-        solid = corners[crossing] * (1.0 - share) + corners[after] * share
+        solid = faces.points[crossing] * (1.0 - share) + faces.points[after] * share
         ends = np.column_stack((solid @ out, solid[:, 2]))
-        of = np.repeat(np.arange(len(begins)), counts)[crossing]
+        of = faces.owner[crossing]
         order = np.lexsort((ends[:, 0], -ends[:, 1].round(6), of))
         flat, ends, of = flat[order], ends[order], of[order]
         # A facet is crossed an even number of times; what lies between the first and the second place is cut, and so on.

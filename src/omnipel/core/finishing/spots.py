@@ -124,12 +124,6 @@ class Rim:
         return max(0.0, float(far[i])), self.names[i], float(low + (high - low) * min(1.0, max(0.0, part[i])))
 
 
-def crossed(a: Solid, b: Solid) -> Solid:
-    """Vector products, row by row."""
-    (ax, ay, az), (bx, by, bz) = a.T, b.T
-    return np.column_stack((ay * bz - az * by, az * bx - ax * bz, ax * by - ay * bx))
-
-
 def unit(v: Flat) -> Flat:
     """The direction of a vector."""
     return np.asarray(v / (math.hypot(*v) or 1.0))

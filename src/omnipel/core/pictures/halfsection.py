@@ -8,10 +8,9 @@ import shapely
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.drafting.pieces import cells_of as bent_cells
-from omnipel.core.drafting.pieces import met_by_plane, parted
+from omnipel.core.drafting.pieces import cells_of, met_by_plane, parted
 from omnipel.core.forms.body import Body
-from omnipel.core.pictures.worn import cells_of, shown
+from omnipel.core.pictures.worn import cell_count, shown
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import Solid
@@ -120,12 +119,12 @@ def _facets(cover: Cover, y: float) -> list[Solid]:
     """The cloth that lies on nothing else, as flat facets, as far as the plane may cut it."""
     pieces = [piece for piece in shown(cover) if not piece.on]
     error = FINEST
-    while cells_of(cover, pieces, error) > MOST:
+    while cell_count(cover, pieces, error) > MOST:
         error *= 1.6
     made: list[Solid] = []
     for piece in pieces:
         panel = cover.flat[piece.name]
-        cells = met_by_plane(piece.place, bent_cells(piece.place, panel, error), (0.0, 1.0, 0.0), y, 2.0 * error)
+        cells = met_by_plane(piece.place, cells_of(piece.place, panel, error), (0.0, 1.0, 0.0), y, 2.0 * error)
         if cells:
             made += [piece.place.at(ring) for ring in parted(panel, cells, thinned=error / 2.0).rings]
     return made
@@ -140,10 +139,8 @@ def _cut(rings: Sequence[Solid], y: float) -> list[Points]:
     if not rings:
         return []
     faces = Faces.made_of(rings)
-    off, following = faces.points[:, 1] - y, faces.points[faces.following]
-    at = np.flatnonzero((off < 0.0) != (off[faces.following] < 0.0))
-    share = off[at] / (off[at] - off[faces.following[at]])
-    places = faces.points[at] + (following[at] - faces.points[at]) * share[:, None]
+    at, share = faces.crossed(faces.points[:, 1] - y)
+    places = faces.points[at] * (1.0 - share[:, None]) + faces.points[faces.following[at]] * share[:, None]
     order = np.lexsort((places[:, 0] + 1e-3 * places[:, 2], faces.owner[at]))  # of each ring two by two
     pairs = places[order][:, [0, 2]].reshape(-1, 2, 2)
     return list(pairs[np.hypot(*(pairs[:, 1] - pairs[:, 0]).T) > 1e-6])

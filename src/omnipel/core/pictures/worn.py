@@ -13,7 +13,7 @@ from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, MarkKind, Panel, Shows
-from omnipel.core.drafting.pieces import Piece
+from omnipel.core.drafting.pieces import Piece, cells_of
 from omnipel.core.drafting.seams import Run
 from omnipel.core.forms.body import Body
 from omnipel.core.job.thing import SticksOut, Treatment
@@ -96,12 +96,10 @@ def lifted(sheets: Sequence[Sheet], body: Body, height: float, *, from_below: bo
 def level_line(body: Body, height: float) -> tuple[NDArray[np.float64], Solid]:
     """Where a level plane cuts the object: straight lines `(n, 2, 3)` and the outward normals of the faces they lie on."""
     faces = Faces.made_of([face.points for face in body.mesh().faces])
-    following = faces.points[faces.following]
-    off, after = faces.points[:, 2] - height, following[:, 2] - height
-    cut = np.flatnonzero((off < 0.0) != (after < 0.0))
-    cut = cut[np.bincount(faces.owner[cut], minlength=len(faces))[faces.owner[cut]] == BOTH]
-    share = (off[cut] / (off[cut] - after[cut]))[:, None]
-    ends = faces.points[cut] + (following[cut] - faces.points[cut]) * share
+    cut, share = faces.crossed(faces.points[:, 2] - height)
+    both = np.bincount(faces.owner[cut], minlength=len(faces))[faces.owner[cut]] == BOTH
+    cut, share = cut[both], share[both, None]
+    ends = faces.points[cut] * (1.0 - share) + faces.points[faces.following[cut]] * share
     return ends.reshape(-1, 2, 3), faces.normals[faces.owner[cut[::2]]]
 
 
@@ -128,20 +126,18 @@ def _fineness(cover: Cover, pieces: Sequence[Piece], size: float, share: float) 
     """How far facets may stand off the cloth, mm: coarser where there would be more of them than can be turned without a stutter."""
     error = share * size
     for _ in range(MOST_COARSER):
-        if cells_of(cover, pieces, error) <= MOST_FACETS:
+        if cell_count(cover, pieces, error) <= MOST_FACETS:
             break
         error *= 1.5
     return error
 
 
-def cells_of(cover: Cover, pieces: Sequence[Piece], error: float) -> int:
+def cell_count(cover: Cover, pieces: Sequence[Piece], error: float) -> int:
     """How many cells pieces are parted into where facets stand off the cloth by no more than an error, mm; those of one pattern into as many each."""
     count = 0
     for panel, alike in Counter(piece.panel for piece in pieces).items():
         piece = next(piece for piece in pieces if piece.panel == panel)
-        ring = cover.flat[piece.name].sew_points
-        (x0, y0), (x1, y1) = ring.min(axis=0).tolist(), ring.max(axis=0).tolist()
-        count += alike * len(piece.place.cells((x0, y0, x1, y1), error))
+        count += alike * len(cells_of(piece.place, cover.flat[piece.name], error))
     return count
 
 

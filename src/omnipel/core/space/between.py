@@ -6,6 +6,7 @@ import numpy as np
 
 from omnipel.core.space.faces import Counts, Faces, Floats
 from omnipel.core.space.frames import Solid
+from omnipel.core.space.overlaps import padded
 
 AT_ONCE: Final = 400_000
 """So many corners are measured at once."""
@@ -59,9 +60,8 @@ class Between:
         return normals, gaps >= -self.near
 
     def _corners(self, which: Counts) -> Solid:
-        """Corners of faces, `(n, k, 3)`; the last stands for those that a face does not have."""
-        begins, counts = self.faces.begins[which], self.faces.counts[which]
-        return np.asarray(self.faces.points[begins[:, None] + np.minimum(np.arange(int(counts.max())), counts[:, None] - 1)])
+        """Corners of faces side by side, `(n, k, 3)`."""
+        return padded(self.faces.points, self.faces.begins[which], self.faces.counts[which])
 
 
 def _widest(a: Solid, b: Solid) -> tuple[Solid, Floats]:

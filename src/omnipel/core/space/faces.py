@@ -196,6 +196,12 @@ class Faces:
         own = behind + 2 * before
         return np.asarray(own + 4 * own.T, dtype=np.uint8)
 
+    def crossed(self, off: Floats) -> tuple[Counts, Floats]:
+        """Sides of faces that a plane cuts, which the corners lie `off` by: the corner each begins at, and the share of it where it is cut."""
+        after = off[self.following]
+        at = np.flatnonzero((off > 0.0) != (after > 0.0))
+        return at, off[at] / (off[at] - after[at])
+
     def ring(self, i: int) -> Solid:
         """Corners of a face."""
         return self.points[self.begins[i] : self.begins[i] + self.counts[i]]

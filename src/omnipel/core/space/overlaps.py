@@ -76,9 +76,7 @@ class Overlaps:
 
     def _padded(self, which: Counts) -> Floats:
         """Corners of faces on screen, `(n, k, 2)`; the last stands for those that a face does not have."""
-        most = int(self.counts[which].max())
-        index = self.begins[which][:, None] + np.minimum(np.arange(most)[None, :], self.counts[which][:, None] - 1)
-        return np.asarray(self.flat[index, :2])
+        return padded(self.flat[:, :2], self.begins[which], self.counts[which])
 
     def _depth(self, which: Counts, points: Floats) -> Floats:
         """Depth of the planes of faces at points on screen, `(n, k)`, no farther or nearer than any of their corners."""
@@ -102,6 +100,11 @@ class Overlaps:
         rise = b[..., 1] - a[..., 1]
         at = a[..., 0] + (b[..., 0] - a[..., 0]) * (y - a[..., 1]) / np.where(rise == 0.0, 1.0, rise)
         return np.asarray(((spans & (x < at)).sum(axis=2) % 2).astype(bool))
+
+
+def padded(points: Floats, begins: Counts, counts: Counts) -> Floats:
+    """Corners of faces side by side, `(n, k, …)`; the last stands for those that a face does not have."""
+    return np.asarray(points[begins[:, None] + np.minimum(np.arange(int(counts.max())), counts[:, None] - 1)])
 
 
 def _beside(a: Floats, b: Floats, turned: Floats) -> NDArray[np.bool_]:

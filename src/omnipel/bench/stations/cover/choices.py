@@ -85,6 +85,7 @@ class ChoiceForm(QWidget):
         self.whys: dict[Ref, Why] = {}
         self.told_of = Ref(Of.JOB)
         self.by_hand: Sentence | None = None
+        self.made_for: object = None
         self.form = Rows(self)
         self.form.setSpacing(4)
         self.form.setContentsMargins(0, 0, 8, 0)
@@ -92,9 +93,20 @@ class ChoiceForm(QWidget):
         if isinstance(app, QApplication):
             app.focusChanged.connect(self._in_hand)
 
+    def asks(self, scheme: Scheme) -> object:
+        """What decides which fields there are."""
+        raise NotImplementedError
+
     def build(self, scheme: Scheme) -> None:
         """Make the fields that a scheme asks for."""
         raise NotImplementedError
+
+    def made(self, scheme: Scheme) -> None:
+        """Make the fields anew where a scheme asks for others."""
+        if self.asks(scheme) != self.made_for:
+            self.made_for = self.asks(scheme)
+            self.clear()
+            self.build(scheme)
 
     def clear(self) -> None:
         """No field is left."""
@@ -284,8 +296,13 @@ class ChoiceForm(QWidget):
         beside.setLayout(both_fields)
         self.row(both[0], beside, words)
         for ref, field in zip(both, fields, strict=True):
-            field.setMaximumWidth(LOOK.px(SHORT))
             self.fields[ref], self.named[ref] = field, FIELDS[ref]
+
+        def fill(_choices: CoverChoices) -> None:
+            for field in fields:
+                field.setMaximumWidth(LOOK.px(SHORT))  # text may have grown
+
+        self.fills.append(fill)
 
     def _share(self, ref: Ref) -> NumberField:
         words, get = FIELDS[ref], attrgetter(ref.part)

@@ -21,9 +21,7 @@ from omnipel.bench.stations.cover.seams import SeamPage
 from omnipel.bench.stations.cover.whole import forms
 from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.fields import SEAM_FIELDS
-from omnipel.core.covers.scheme import Scheme
 from omnipel.core.draft import Drafted
-from omnipel.core.forms import FORMS
 from omnipel.core.job.findings import Change
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, term, tr
@@ -40,15 +38,12 @@ class CoverStation(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.shown_for = ("", "")
         self.chosen = WHOLE
         self.strip = SchemeStrip(session)
         self.strip.picked.connect(self._scheme)
         self.picture, self.lowering, self.tree = CoverPicture(session), LoweringPanel(session), PartTree(session)
         self.forms = forms(session)
         self.whole, self.cloth, self.layers = self.forms
-        self.scheme: Scheme | None = None
-        self.unmade: set[ChoiceForm] = set()
         self.unfilled: set[ChoiceForm] = set()
         self.panels, self.seams, self.edges = PanelPage(session), SeamPage(session), EdgePage(session)
         self.features, self.partings = FeaturePage(session), PartingList(session)
@@ -112,13 +107,6 @@ class CoverStation(QWidget):
 
     def refresh(self) -> None:
         """Show the job as it stands."""
-        job = self.session.open_job
-        key = (job.thing.form, job.cover.scheme)
-        if key != self.shown_for:
-            scheme = SCHEMES.get(job.cover.scheme)
-            if FORMS.get(job.thing.form) is not None and scheme is not None:
-                self.scheme, self.unmade = scheme, set(self.forms)
-            self.shown_for = key
         self.strip.refresh()
         self.strip_area.setFixedHeight(LOOK.px(86) + 14)
         self.unfilled = set(self.forms)  # each is filled when it is looked at
@@ -135,9 +123,7 @@ class CoverStation(QWidget):
         """Make forms as the scheme asks, and show the job as it stands in those that have not been looked at since it changed."""
         for form in self.unfilled.intersection(forms):
             self.unfilled.discard(form)
-            if form in self.unmade and self.scheme is not None:
-                form.build(self.scheme)
-                self.unmade.discard(form)
+            form.made(SCHEMES[self.session.open_job.cover.scheme])
             form.fill()
 
     def _laid(self, below: bool) -> None:

@@ -46,9 +46,12 @@ from omnipel.core.words.refs import Ref
 class WholeForm(ChoiceForm):
     """What decides the whole cover: what the scheme asks itself, the gap, how it opens, in which order it is sewn."""
 
+    def asks(self, scheme: Scheme) -> object:
+        """Its own choices."""
+        return scheme.key
+
     def build(self, scheme: Scheme) -> None:
         """Make the fields of a scheme."""
-        self.clear()
         self.stood_in()
         self._clearance()
         for option in scheme.options:
@@ -138,10 +141,12 @@ class WholeForm(ChoiceForm):
 class ClothForm(ChoiceForm):
     """The cloth, and how seams and edges are made where nothing else is decided for them."""
 
-    def build(self, _scheme: Scheme) -> None:
-        """Make the fields; every scheme asks the same."""
-        if self.fields:
-            return
+    def asks(self, scheme: Scheme) -> object:
+        """The same of every scheme."""
+        return True
+
+    def build(self, scheme: Scheme) -> None:
+        """Make the fields."""
         self.pick(refs.CLOTH_KIND, of_enum(ClothKind), picked=self._kind, why=self._why)
         self.short_text(refs.CLOTH_NAME)
         self.length(refs.CLOTH_THICKNESS, fine=True)
@@ -185,14 +190,12 @@ class ClothForm(ChoiceForm):
 class LayersForm(ChoiceForm):
     """Lining, padding and stiffener, and what quilting and washing take up."""
 
-    made_for: bool | None = None
+    def asks(self, scheme: Scheme) -> object:
+        """Edges can be bound together with the lining."""
+        return bool(scheme.edges)
 
     def build(self, scheme: Scheme) -> None:
-        """Make the fields of a scheme; one with edges that are bound together asks more."""
-        if self.made_for is bool(scheme.edges):
-            return
-        self.made_for = bool(scheme.edges)
-        self.clear()
+        """Make the fields of a scheme."""
         listed = [school for school in LiningSchool if school is not LiningSchool.BOUND or scheme.edges]
         self.pick(refs.LINING_SCHOOL, of_enum(listed), why=lambda c: LINING_WHY[c.lining.school])
         self._panels(refs.LINING_ON)
