@@ -4,10 +4,13 @@ import math
 
 import numpy as np
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
+from tests.wild import tried
 
 from omnipel.core.plane.curves import Arc, Trace, arc_about, line
+from omnipel.core.plane.smoothing import smooth
 from omnipel.core.plane.trace import corners_of, smoothed
 
 arcs = st.builds(
@@ -89,3 +92,27 @@ def test_a_trace_is_walked_by_length() -> None:
     assert trace.length == 40.0
     assert trace.at(0.5) == pytest.approx((10.0, 10.0))
     assert trace.heading_at(0.75) == pytest.approx(math.pi / 2)
+
+
+@tried(60)
+@given(st.integers(0, 10**6), st.floats(0.2, 4.0), st.booleans())
+def test_a_smoothed_line_is_as_near_as_asked_nearer_to_what_was_drawn_and_turns_with_it(
+    seed: int, shake: float, closed: bool
+) -> None:
+    dice = np.random.default_rng(seed)
+    turns = np.linspace(0.0, 2.0 * math.pi if closed else 2.0, int(dice.integers(120, 300)))
+    meant = np.column_stack((400.0 * np.cos(turns), 250.0 * np.sin(turns) + 20.0 * np.sin(3.0 * turns)))
+    off = dice.normal(0.0, shake, meant.shape)
+    off[-1] = off[0] = 0.0
+    line, reach = meant + off, 0.8 * math.sqrt(float((off**2).sum(axis=1).mean()))
+    found = smooth(line, reach, closed=closed)
+    away = shapely.distance(shapely.LineString(found), shapely.points(line))
+    assert math.sqrt(float((away**2).mean())) < reach  # as the crow flies is never further than along the line
+    assert found[0] == pytest.approx(found[-1] if closed else line[0], abs=1e-9)
+    true = shapely.LineString(meant)
+    assert shapely.distance(true, shapely.points(found)).mean() < 0.9 * shapely.distance(true, shapely.points(line)).mean()
+    assert shapely.LineString(found).length < shapely.LineString(line).length
+    turn = np.array(((0.6, -0.8), (0.8, 0.6)))
+    assert smooth(line @ turn + 1000.0, reach, closed=closed) == pytest.approx(found @ turn + 1000.0, abs=1e-3)
+    stiff = smooth(line, 1e6, closed=closed)  # what is left is simple, never nothing
+    assert np.ptp(stiff, axis=0) == pytest.approx(np.ptp(meant, axis=0), rel=0.2)

@@ -17,7 +17,7 @@ from omnipel.bench.stations import STATIONS
 from omnipel.core.words.phrases import Name, tr
 
 LIBRARIES = (
-    *("PySide6-Essentials", "numpy", "scipy", "shapely", "pydantic", "annotated-types", "reportlab", "svgelements", "fonttools"),
+    *("PySide6-Essentials", "numpy", "shapely", "pydantic", "annotated-types", "reportlab", "svgelements", "fonttools"),
     *("defusedxml", "platformdirs"),
 )
 

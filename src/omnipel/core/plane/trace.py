@@ -13,6 +13,7 @@ import shapely
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline
 from omnipel.core.plane.curves import Points, quarter_chords
+from omnipel.core.plane.smoothing import smooth
 from omnipel.core.tolerances import CORNER_ANGLE, LONGEST, SHORTEST
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Name, mm, tr, trn
@@ -158,26 +159,14 @@ def corners_of(ring: Points, closed: bool = True) -> list[int]:
 
 
 def smoothed(ring: Points, reach: float) -> Points:
-    """The ring with each stretch between corners smoothed by a spline that stays within about `reach` mm of the points."""
-    from scipy.interpolate import splev, splprep
-
-    corners = corners_of(ring)
-    starts = corners or [0]
+    """The ring with each stretch between corners smoothed to a line that leaves its points by about `reach`, mm."""
+    starts = corners_of(ring)
+    if not starts:
+        return smooth(np.vstack((ring, ring[:1])), reach, closed=True)[:-1]
     made = []
-    for k, start in enumerate(starts):
-        stop = starts[(k + 1) % len(starts)]
-        stretch = np.roll(ring, -start, axis=0)[: (stop - start - 1) % len(ring) + 2]
-        if len(corners) == 0:
-            stretch = np.vstack((ring, ring[:1]))
-        if len(stretch) < 5:
-            made.append(stretch[:-1])
-            continue
-        spline, _ = splprep(stretch.T, s=len(stretch) * reach * reach, per=not corners)
-        length = float(np.hypot(*np.diff(stretch, axis=0).T).sum())
-        fine = np.column_stack(splev(np.linspace(0.0, 1.0, max(8, int(length / 5.0))), spline))
-        if corners:
-            fine[0], fine[-1] = stretch[0], stretch[-1]
-        made.append(fine[:-1])
+    for start, stop in zip(starts, (*starts[1:], starts[0]), strict=True):
+        stretch = ring[(start + np.arange((stop - start - 1) % len(ring) + 2)) % len(ring)]
+        made.append((stretch if len(stretch) < 5 else smooth(stretch, reach))[:-1])
     return np.vstack(made)
 
 
