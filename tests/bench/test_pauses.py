@@ -1,6 +1,7 @@
 """What is made in pauses, or only when it is looked at, is there in time and as the job stands; and rows of words that hold their numbers together."""
 
 import re
+import threading
 from dataclasses import replace
 
 import pytest
@@ -14,14 +15,22 @@ from tests.bench.conftest import open_job, settle
 from tests.wild import tried
 
 from omnipel.bench.parts.wrapped import Wrapped
+from omnipel.bench.pictures import Asked, Made, made
 from omnipel.bench.stations import STATIONS
 from omnipel.bench.stations.cover.parts import CLOTH, LAYERS, WHOLE
+from omnipel.bench.stations.cover.schemes import with_scheme
 from omnipel.bench.window.window import Window
-from omnipel.core.job.document import LiningSchool
+from omnipel.core.draft import Drafted, draft
+from omnipel.core.job.document import Job, LiningSchool
+from omnipel.core.pictures.drawing import Drawing, Path
+from omnipel.core.pictures.pens import Layer
+from omnipel.core.pictures.seen import Seen
+from omnipel.core.pictures.worn import worn
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.typeset import held
 from omnipel.core.words.units import Unit
+from omnipel.shop.starter import starter
 
 
 def test_stations_are_made_in_pauses_and_never_while_somebody_types(
@@ -129,3 +138,60 @@ def test_no_row_of_words_ends_within_a_number(parts: list[str], wide: int) -> No
     for row, following in zip(rows, rows[1:], strict=False):
         if re.search(r"\d $", row):  # a number may end a row where nothing belongs to it
             assert not re.match(r"\d+/\d|(mm|cm|m|in|g)\b", following)
+
+
+def test_the_whole_picture_is_made_behind_the_window_and_only_of_the_job_as_it_stands(
+    sample_window: Window, qtbot: QtBot
+) -> None:
+    open_job(sample_window, "Juice flagon", "cover")
+    session, sketch = sample_window.session, sample_window.stations["cover"].picture.sketch
+    threads: list[str] = []
+
+    def noted(asked: Asked) -> Made:
+        threads.append(threading.current_thread().name)
+        return made(asked)
+
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr("omnipel.bench.parts.coverview.made", noted)
+        for amount in (14.0, 17.0):
+            session.set(refs.ANY_CLEARANCE.at("amount"), amount, tr("clearance"))
+            assert not sketch.scene.patient  # seen at once, whatever hides what
+            assert not session.pictures.ready()
+        sketch.turn(0.4, 0.1)
+        qtbot.waitUntil(lambda: sketch.scene.patient, timeout=60_000)
+    assert threads == [threads[0]] != [threading.current_thread().name]  # once, for what was changed last
+    draft = session.draft
+    assert isinstance(draft, Drafted)
+    right = Seen(worn(draft.cover, draft.body, draft.job.thing.sticks_out), sketch.view).drawing(sketch.shining)
+    shown = Drawing(tuple(item for item in sketch.drawing.items if isinstance(item, Path) and item.layer is not Layer.TAPE))
+    assert [(p.layer, p.fill, len(p.points)) for p in shown.items] == [(p.layer, p.fill, len(p.points)) for p in right.items]
+    sample_window.show_station("panels")
+    sample_window.show_station("cover")
+    assert sketch.scene.patient  # it is not made again
+
+
+def test_what_was_compared_or_undone_is_not_drafted_again(
+    sample_window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    sample_window.session.add(starter("drum", "wall-and-lid"), tr("new"))
+    sample_window.show_station("cover")
+    session, station = sample_window.session, sample_window.stations["cover"]
+    others = [card for card in station.strip.cards if card.scheme.key != session.open_job.cover.scheme]
+    qtbot.waitUntil(lambda: all(card.lines or card.why for card in others), timeout=60_000)
+    before, jobs = session.draft, [made.job for made in session.drafts.lately]
+    assert isinstance(before, Drafted)
+    drafted: list[Job] = []
+    monkeypatch.setattr("omnipel.core.draft.draft", lambda job: drafted.append(job) or draft(job))
+    chosen = next(card for card in others if card.lines)
+    assert with_scheme(session.open_job, chosen.scheme) in jobs
+    chosen.click()
+    assert session.open_job.cover.scheme == chosen.scheme.key
+    assert session.open_job not in drafted
+    fresh = draft(session.open_job)
+    assert isinstance(fresh, Drafted)
+    assert isinstance(session.draft, Drafted)
+    assert [(p.name, p.cut_length.value) for p in session.draft.panels] == [(p.name, p.cut_length.value) for p in fresh.panels]
+    session.undo()
+    assert session.open_job not in drafted
+    assert isinstance(session.draft, Drafted)
+    assert session.draft.cover is before.cover

@@ -13,6 +13,7 @@ from PySide6.QtCore import QObject, Signal
 from omnipel.bench.deliverer import Deliverer, Pace
 from omnipel.bench.pictures import Pictures
 from omnipel.bench.speech import SPEECH
+from omnipel.core.drafts import Drafts
 from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
 from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.units import Unit, format_length
@@ -67,7 +68,9 @@ class Session(QObject):
         self.deliverer = Deliverer()
         self.pace = Pace()
         self.works = Works(self.deliverer.came.emit, self.pace.wait)
+        self.painting = Works(self.deliverer.came.emit)
         self.trying: Trying | None = None
+        self.drafts = Drafts()
         self.pictures = Pictures(self)
 
     # Opening
@@ -126,13 +129,12 @@ class Session(QObject):
     def _take(self, job: Job) -> None:
         # The first job that is opened loads what drafts it.
         from omnipel.core.advice.measuring import Measuring
-        from omnipel.core.draft import draft
         from omnipel.core.remedies import Trying
         from omnipel.shop.document import lawful
 
         self.pace.busy()  # what a change comes to is shown before its remedies are tried
         self.job = job
-        drafted = draft(job)
+        drafted = self.drafts.of(job)
         self.measuring = Measuring(job, drafted.measured)
         self.trying = Trying(drafted, lawful)
         self.draft = self.trying.advised
@@ -169,6 +171,7 @@ class Session(QObject):
         """Nothing is worked on any more: the window is being closed."""
         self.ending.emit()
         self.works.close()
+        self.painting.close()
 
     # Changing
 

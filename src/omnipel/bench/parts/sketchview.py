@@ -59,10 +59,18 @@ class SketchView(PictureView):
         painter.drawEllipse(self.to_screen(x, y), LOOK.px(SPOT), LOOK.px(SPOT))
         painter.end()
 
-    def show_scene(self, scene: Scene, tape: Solid | None = None, words: str = "", *, lit: frozenset[Ref] = frozenset()) -> None:
-        """Show a picture and a tape path; what is `lit` stands out."""
-        self.scene, self.tape, self.tape_words, self.shining = scene, tape, words, lit
-        self.redraw()
+    def show_scene(
+        self,
+        scene: Scene,
+        tape: Solid | None = None,
+        words: str = "",
+        *,
+        lit: frozenset[Ref] = frozenset(),
+        seen: Seen | None = None,
+    ) -> None:
+        """Show a picture and a tape path; what is `lit` stands out. `seen`: as it is seen from this side, where that is known."""
+        self.scene, self.tape, self.tape_words, self.shining, self.seen = scene, tape, words, lit, seen
+        self.redraw(turned=False)
 
     def light(self, lit: frozenset[Ref]) -> None:
         """Let something else stand out in the same picture."""

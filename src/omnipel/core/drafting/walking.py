@@ -1,6 +1,5 @@
 """Walking along a seam, on its flat panels and as it lies in space."""
 
-import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
@@ -10,14 +9,15 @@ from numpy.typing import NDArray
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import MatchMark, Run, Trued, Way
-from omnipel.core.plane.curves import Arc, Curve, Points
 from omnipel.core.space.frames import Solid
-from omnipel.core.space.paths import Path, Runs
 
 
 def walk(side: Sequence[Run], pieces: Mapping[str, Piece], flat: Mapping[str, Panel], shares: NDArray[np.float64]) -> Solid:
     """Where the places at shares of a side's length lie in space, `(n, 3)`."""
     curves = [flat[run.piece].edge(run.edge).curve for run in side]
+    if len(side) == 1:
+        runs = shares * curves[0].length
+        return pieces[side[0].piece].place.at(curves[0].along(curves[0].length - runs if side[0].reversed else runs))
     ends = np.concatenate(([0.0], np.cumsum([curve.length for curve in curves])))
     runs = shares * ends[-1]
     part = np.clip(np.searchsorted(ends, runs * (1.0 - 1e-12), side="left") - 1, 0, len(side) - 1)
@@ -25,19 +25,12 @@ def walk(side: Sequence[Run], pieces: Mapping[str, Piece], flat: Mapping[str, Pa
     for i in range(len(side)):
         mine, curve = part == i, curves[i]
         along = np.clip(runs[mine] - ends[i], 0.0, curve.length)
-        made[mine] = _along(curve, curve.length - along if side[i].reversed else along)
+        made[mine] = curve.along(curve.length - along if side[i].reversed else along)
     there = np.empty((len(shares), 3))
     for piece in dict.fromkeys(run.piece for run in side):
         mine = on == piece
         there[mine] = pieces[piece].place.at(made[mine])
     return there
-
-
-def _along(curve: Curve, runs: Runs) -> Points:
-    """Points at lengths along a curve, `(n, 2)`."""
-    if isinstance(curve, Arc) and not curve.curvature:
-        return np.asarray(curve.start + runs[:, None] * (math.cos(curve.heading), math.sin(curve.heading)))
-    return Path((curve,)).at(runs)
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,6 +4,7 @@ What a person measures on the object is walked here over the flat pieces: straig
 a place said by side, down and across leads to one spot of one piece, whatever the cover is cut into.
 """
 
+import bisect
 import math
 from dataclasses import replace
 from functools import cached_property
@@ -14,7 +15,7 @@ from numpy.typing import NDArray
 
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
-from omnipel.core.drafting.pieces import Parted, Piece, cells_of, flat_facets, met_by_plane, parted
+from omnipel.core.drafting.pieces import Parted, Piece, cells_of, flat_facets, parted
 from omnipel.core.drafting.seams import Run, Seam, Way
 from omnipel.core.drafting.topology import Opening, surface
 from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, downward, inside, out_of, right_of, slopes_at, unit
@@ -33,6 +34,8 @@ COARSE: Final = 0.5
 """How far the facets that are searched may leave the cloth, mm; a place found is put right afterwards."""
 BENT: Final = 2.0 * COARSE
 """What is farther from a plane than this at all corners of a facet is not cut by it, mm."""
+NEARLY: Final = 0.8
+"""Cells may be bent: what is cut out of one that faces a side by so much less may face it."""
 UNGATHERED: Final = 1e-3
 """Cloth whose lengths in space differ from the flat by less than this share lies as it is."""
 MOST_TRIES: Final = 20
@@ -72,20 +75,30 @@ class Ground:
             return []
         piece = self.pieces[name]
         ends = np.cumsum([len(ring) for ring in rings])
-        faces = Faces.made_of(np.split(piece.place.at(np.concatenate(rings)), ends[:-1]))
+        faces = Faces.cornered(piece.place.at(np.concatenate(rings)), np.concatenate(([0], ends[:-1])))
         normals_ = faces.normals * (-1.0 if piece.mirrored else 1.0)
         there = np.flatnonzero(faces.planes.areas > 0.0).tolist()
         return [Facet(name, rings[k], faces.ring(k), normals_[k]) for k in there]
 
-    def _near(self, right: Vector) -> list[Facet]:
-        """The facets that the plane of a centre line may cut: far fewer than all."""
+    def _near(self, face: Facing, *, all_round: bool) -> list[Facet]:
+        """The facets that the plane of a centre line may cut, far fewer than all; of those behind the axis only what faces the side, or `all_round`."""
+        right, out = np.array(RIGHT_AND_UP[Side(face)][0]), out_of(face)
         made: list[Facet] = []
         for name, piece in self.pieces.items():
             cells = cells_of(piece.place, self.flat[name], COARSE)
-            beyond = piece.place.at(np.concatenate((*cells, self.flat[name].sew_points))) @ np.asarray(right) > ASIDE
-            met = met_by_plane(piece.place, cells, right, ASIDE, BENT) if beyond.any() and not beyond.all() else []
-            if met:
-                made += self._facets(name, parted(self._filled(name), met).rings)
+            there = piece.place.at(np.concatenate((*cells, self.flat[name].sew_points)))
+            off = there @ right - ASIDE
+            if (off > 0.0).all() or not (off > 0.0).any():
+                continue
+            corners = sum(map(len, cells))
+            faces = Faces.cornered(there[:corners], np.cumsum([0, *map(len, cells[:-1])]))
+            low, high = faces.range(off[:corners])
+            met = (low <= BENT) & (high >= -BENT)
+            if not all_round:
+                turned = faces.normals @ out * (-1.0 if piece.mirrored else 1.0) if met.any() else 0.0
+                met &= (faces.range(there[:corners] @ out)[1] >= -BENT) | (turned >= NEARLY * FACES)
+            if met.any():
+                made += self._facets(name, parted(self._filled(name), [cells[k] for k in np.flatnonzero(met).tolist()]).rings)
         return made
 
     @cached_property
@@ -169,20 +182,27 @@ class Ground:
         return self._anchors[face]
 
     def _top_edge(self, face: Facing) -> Spot | None:
-        cuts, out = self._cuts(face), out_of(face)
-        facing = [cut for cut in cuts if float(cut.facet.normal @ out) >= FACES]
-        if not facing:
-            return None
-        top = max(facing, key=lambda cut: (round(float(cut.ends[0][1]), 3), float(cut.ends[0][0])))
-        left, ends = np.array([cut is not top for cut in cuts]), np.array([cut.ends for cut in cuts])
-        owner = np.array([id(cut.facet) for cut in cuts])
+        for all_round in (False, True):
+            cuts = self._cuts(face, all_round=all_round)
+            if not cuts:
+                return None
+            facing = np.array([cut.facet.normal for cut in cuts]) @ out_of(face) >= FACES
+            if not facing.any():
+                return None
+            ends = np.array([cut.ends for cut in cuts])
+            first = int(np.lexsort((ends[:, 0, 0], ends[:, 0, 1].round(3), facing))[-1])
+            if float(ends[first, :, 0].max()) >= 0.0:  # else it lies behind the axis, and may go on there
+                break
+        top, gone = cuts[first], {id(cuts[first].facet)}
+        levels = sorted((z, k) for k, pair in enumerate(ends[:, :, 1].tolist()) for z in pair)
         while True:  # up to the edge that it ends in, or over a dome to where it turns to the other side
-            near = np.hypot(*np.moveaxis(ends - top.ends[0], 2, 0)).min(axis=1) < CLOSES
-            above = next((cuts[k] for k in np.flatnonzero(near & left).tolist() if top.meets(cuts[k])), None)
+            z = float(top.ends[0, 1])
+            near = levels[bisect.bisect_left(levels, (z - CLOSES, 0)) : bisect.bisect_right(levels, (z + CLOSES, len(cuts)))]
+            above = next((cuts[k] for _, k in near if id(cuts[k].facet) not in gone and top.meets(cuts[k])), None)
             if above is None:
                 break
             top = above.turned(top)
-            left &= owner != id(top.facet)
+            gone.add(id(top.facet))
             if min(top.ends[:, 0]) <= CLOSES and max(top.ends[:, 0]) >= 0.0:
                 break
         share = top.ends[1][0] / (top.ends[1][0] - top.ends[0][0]) if top.ends[0][0] < 0.0 <= top.ends[1][0] else 1.0
@@ -191,10 +211,10 @@ class Ground:
         piece = self.pieces[top.facet.piece]
         return self._measured(Spot(piece, self.flat[piece.name], self._upright(piece, begins, face), right_of(piece, down), down))
 
-    def _cuts(self, face: Facing) -> list[Cut]:
-        """The facets that the plane of a centre line cuts."""
+    def _cuts(self, face: Facing, *, all_round: bool = False) -> list[Cut]:
+        """The facets that the plane of a centre line cuts; of those behind the axis only what faces the side, or `all_round`."""
         right, out = RIGHT_AND_UP[Side(face)][0], out_of(face)
-        facets = self._near(right)
+        facets = self._near(face, all_round=all_round)
         if not facets:
             return []
         faces, flats = Faces.made_of([facet.solid for facet in facets]), np.concatenate([facet.flat for facet in facets])

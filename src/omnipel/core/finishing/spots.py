@@ -75,9 +75,12 @@ class Cut:
 
     def meets(self, other: "Cut") -> bool:
         """Whether another goes on smoothly from its upper end."""
-        turned = other.turned(self)
-        on = math.dist(turned.ends[1], self.ends[0]) < CLOSES
-        return on and float(unit(turned.ends[1] - turned.ends[0]) @ unit(self.ends[1] - self.ends[0])) > SHARP
+        (upper, lower), (x, z) = other.turned(self).ends.tolist(), self.ends[0].tolist()
+        if math.dist(lower, (x, z)) >= CLOSES:
+            return False
+        x0, z0 = self.ends[1].tolist()
+        on, here = (upper[0] - lower[0], upper[1] - lower[1]), (x0 - x, z0 - z)
+        return bool(-(on[0] * here[0] + on[1] * here[1]) > SHARP * math.hypot(*on) * math.hypot(*here))
 
     def turned(self, below: "Cut") -> "Cut":
         """The same with the end last that lies nearest to another's upper end."""

@@ -12,7 +12,7 @@ from omnipel.core.pictures.sheets import Patch, Sheet, Stuff
 from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import CREASE, Face, Mesh
-from omnipel.core.space.order import Order
+from omnipel.core.space.order import MOST_ROUNDS, Order
 from omnipel.core.words.refs import Ref
 
 Counts = NDArray[np.intp]
@@ -65,10 +65,15 @@ class Strokes:
 
 @dataclass
 class Scene:
-    """Sheets in space, ready to be drawn from any side. `meshed`: some may run through others, which are parted there."""
+    """Sheets in space, ready to be drawn from any side.
+
+    `meshed`: some may run through others, which are parted there. Not `patient`, to be seen for a moment: nothing is parted, and of what hides one
+    another in turn something may be wrong.
+    """
 
     sheets: tuple[Sheet, ...]
     meshed: bool = True
+    patient: bool = True
     refs: list[Ref | None] = field(default_factory=lambda: [None])
 
     @cached_property
@@ -82,7 +87,7 @@ class Scene:
     @cached_property
     def order(self) -> Order:
         """Puts them in order."""
-        return Order(self.faces, meshed=self.meshed)
+        return Order(self.faces, meshed=self.meshed and self.patient, rounds=MOST_ROUNDS if self.patient else 0)
 
     @cached_property
     def firsts(self) -> Counts:

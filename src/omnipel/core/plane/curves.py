@@ -80,11 +80,18 @@ class Arc:
             return np.array((self.start, self.end))
         count = math.ceil(self.length * math.sqrt(abs(self.curvature) / (8.0 * chord_error)))
         count = 4 * max(1, math.ceil(count / 4))  # quarters, so that a circle's extremes are points of it
-        run = np.linspace(0.0, self.length, count + 1)
-        half_turn = 0.5 * self.curvature * run
-        chord = run * np.sinc(half_turn / math.pi)
-        angle = self.heading + half_turn
-        return np.column_stack((self.start[0] + chord * np.cos(angle), self.start[1] + chord * np.sin(angle)))
+        return self.along(np.linspace(0.0, self.length, count + 1))
+
+    def along(self, runs: NDArray[np.float64]) -> Points:
+        """The points at lengths from the start, `(n, 2)`."""
+        made = np.empty((len(runs), 2))
+        if not self.curvature:
+            made[:, 0], made[:, 1] = runs * math.cos(self.heading), runs * math.sin(self.heading)
+        else:
+            half_turn = 0.5 * self.curvature * runs
+            chord, angle = runs * np.sinc(half_turn / math.pi), self.heading + half_turn
+            made[:, 0], made[:, 1] = chord * np.cos(angle), chord * np.sin(angle)
+        return np.asarray(made + self.start)
 
 
 @dataclass(frozen=True)
@@ -133,8 +140,12 @@ class Trace:
 
     def at(self, fraction: float) -> tuple[float, float]:
         """The point at a fraction of the length."""
-        run = fraction * self.length
-        return float(np.interp(run, self.runs, self.vertices[:, 0])), float(np.interp(run, self.runs, self.vertices[:, 1]))
+        ((x, y),) = self.along(np.array([fraction * self.length])).tolist()
+        return x, y
+
+    def along(self, runs: NDArray[np.float64]) -> Points:
+        """The points at lengths from the start, `(n, 2)`."""
+        return np.column_stack([np.interp(runs, self.runs, of) for of in self.vertices.T])
 
     def heading_at(self, fraction: float) -> float:
         """Direction of the segment at a fraction of the length, radians."""

@@ -52,7 +52,7 @@ def rectangle_cell(x0: float, y0: float, x1: float, y1: float) -> Points:
     return np.array([(x0, y0), (x1, y0), (x1, y1), (x0, y1)])
 
 
-def counter_clockwise(corners: Sequence[tuple[float, float]]) -> Points:
+def counter_clockwise(corners: Sequence[tuple[float, float]] | Points) -> Points:
     """Convex corners, counter-clockwise."""
     ring = np.array(corners)
     x, y = ring[:, 0], ring[:, 1]

@@ -8,7 +8,7 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
-from omnipel.core.space.frames import Solid
+from omnipel.core.space.frames import Solid, crossed, lengths
 from omnipel.core.space.overlaps import convex_parts, met_by, parted_by
 
 Floats = NDArray[np.float64]
@@ -86,6 +86,11 @@ class Faces:
         free = np.ones(len(rings), dtype=bool) if loose is None else np.asarray(loose, dtype=bool)
         return cls(np.concatenate(rings), begins, np.arange(len(rings)), levels, free)
 
+    @classmethod
+    def cornered(cls, points: Solid, begins: Counts) -> "Faces":
+        """Faces from all their corners, one face after the other, and where those of each begin."""
+        return cls(points, begins, np.arange(len(begins)), np.zeros(len(begins), dtype=np.intp), np.ones(len(begins), dtype=bool))
+
     def parted(self, parts: Mapping[int, Sequence[Solid]]) -> "Faces":
         """The same faces, some in parts."""
         rings: list[Solid] = []
@@ -139,8 +144,8 @@ class Faces:
             return self.known
         middles = np.add.reduceat(self.points, self.begins, axis=0) / self.counts[:, None]
         around = self.points - middles[self.owner]
-        made = np.add.reduceat(np.cross(around, around[self.following]), self.begins, axis=0)
-        sizes = np.linalg.norm(made, axis=1, keepdims=True)
+        made = np.add.reduceat(crossed(around, around[self.following]), self.begins, axis=0)
+        sizes = lengths(made)[:, None]
         normals = made / np.where(sizes > 0.0, sizes, 1.0)
         offsets = np.einsum("ij,ij->i", normals, middles)
         off = np.abs(np.einsum("ij,ij->i", self.points, normals[self.owner]) - offsets[self.owner])
@@ -196,6 +201,10 @@ class Faces:
         own = behind + 2 * before
         return np.asarray(own + 4 * own.T, dtype=np.uint8)
 
+    def range(self, off: Floats) -> tuple[Floats, Floats]:
+        """The least and the greatest of what is told of the corners of each."""
+        return np.minimum.reduceat(off, self.begins), np.maximum.reduceat(off, self.begins)
+
     def crossed(self, off: Floats) -> tuple[Counts, Floats]:
         """Sides of faces that a plane cuts, which the corners lie `off` by: the corner each begins at, and the share of it where it is cut."""
         after = off[self.following]
@@ -216,7 +225,7 @@ class Faces:
 
     def convex(self) -> "Faces":
         """The faces, those with inward corners parted there: of two convex faces that do not run through one another one hides the other wholly."""
-        turns = np.cross(self.points - self.points[self.preceding], self.points[self.following] - self.points)
+        turns = crossed(self.points - self.points[self.preceding], self.points[self.following] - self.points)
         inward = np.einsum("ij,ij->i", turns, self.normals[self.owner]) < -INWARD * self.size**2
         hollow = np.flatnonzero(np.maximum.reduceat(inward, self.begins))
         return self.parted({i: convex_parts(self.ring(i), self.normals[i]) for i in hollow.tolist()}) if len(hollow) else self

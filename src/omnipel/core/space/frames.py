@@ -65,6 +65,20 @@ def looking_at(side: Side, place: Vector, flat: tuple[float, float] = (0.0, 0.0)
     return Frame((float(origin[0]), float(origin[1]), float(origin[2])), right, up)
 
 
+def crossed(a: Solid, b: Solid) -> Solid:
+    """The cross products of vectors, `(n, 3)` each: the library's own takes as long again to find out what shape they have."""
+    made = np.empty(np.broadcast_shapes(a.shape, b.shape))
+    made[..., 0] = a[..., 1] * b[..., 2] - a[..., 2] * b[..., 1]
+    made[..., 1] = a[..., 2] * b[..., 0] - a[..., 0] * b[..., 2]
+    made[..., 2] = a[..., 0] * b[..., 1] - a[..., 1] * b[..., 0]
+    return made
+
+
+def lengths(v: NDArray[np.float64]) -> NDArray[np.float64]:
+    """The lengths of vectors along the last axis."""
+    return np.asarray(np.sqrt(np.einsum("...i,...i->...", v, v)))
+
+
 def vector(v: NDArray[np.float64]) -> Vector:
     """Three numbers of an array."""
     return float(v[0]), float(v[1]), float(v[2])

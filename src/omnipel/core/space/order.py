@@ -7,6 +7,7 @@ one another, or hide one another in turn, are parted along a plane of one of the
 View frame: x to the right, y up, z towards the viewer.
 """
 
+import itertools
 from heapq import heappop, heappush
 from typing import Final
 
@@ -47,11 +48,12 @@ TOLD: Final = _table()
 
 
 class Order:
-    """Puts faces in order for any view. Faces that hide one another in turn are parted once, and stay so."""
+    """Puts faces in order for any view. Faces that hide one another in turn are parted once, in so many `rounds` at most, and stay so."""
 
-    def __init__(self, faces: Faces, *, meshed: bool = True) -> None:
+    def __init__(self, faces: Faces, *, meshed: bool = True, rounds: int = MOST_ROUNDS) -> None:
         faces = faces.convex() if len(faces) else faces
         self.faces = faces.unmeshed() if meshed and len(faces) else faces
+        self.rounds = rounds
         self.between: Between | None = None
 
     def batches(self, view: Floats, styles: Counts) -> list[Counts]:
@@ -61,10 +63,10 @@ class Order:
             view: rows screen x, screen y, towards the viewer; `(3, 3)`.
             styles: by `of`, what is painted alike; −1 is not painted.
         """
-        for _ in range(MOST_ROUNDS):
+        for done in itertools.count():
             found, turns = self._ordered(view, styles)
-            if not turns:
-                return found
+            if not turns or done == self.rounds:
+                break
             parts: dict[int, list[Solid]] = {}
             for i, j in turns:
                 one, other = self.faces.cut(i, j), self.faces.cut(j, i)
@@ -73,7 +75,7 @@ class Order:
                 elif len(other) > 1 and j not in parts:
                     parts[j] = other
             if not parts:
-                return found
+                break
             owner = np.repeat(np.arange(len(self.faces)), [len(parts.get(i, (i,))) for i in range(len(self.faces))])
             self.faces = self.faces.parted(parts)
             if self.between is not None:

@@ -53,6 +53,12 @@ class Path:
         return np.concatenate(([0.0], np.cumsum(lengths)[:-1]))
 
     @cached_property
+    def _ways(self) -> Points | None:
+        """The direction of each part, `(k, 2)`; None where one of them is bent."""
+        _, headings, bends, _ = self._parts
+        return None if bends.any() else np.column_stack((np.cos(headings), np.sin(headings)))
+
+    @cached_property
     def length(self) -> float:
         """Of the whole path, mm."""
         return float(self._begins[-1] + self._parts[3][-1])
@@ -67,6 +73,8 @@ class Path:
         starts, headings, bends, lengths = self._parts
         part = np.clip(np.searchsorted(self._begins, runs, side="right") - 1, 0, len(lengths) - 1)
         run = runs - self._begins[part]
+        if self._ways is not None:  # straight steps: on beyond both ends, too
+            return np.asarray(starts[part] + run[:, None] * self._ways[part])
         inside = np.clip(run, 0.0, lengths[part])
         half = 0.5 * bends[part] * inside
         chord = inside * np.sinc(half / math.pi)

@@ -11,15 +11,18 @@ from functools import cached_property
 from typing import Protocol
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.cells import Box, grid, steps_around
-from omnipel.core.space.frames import Frame, Solid
+from omnipel.core.space.cells import Box, counter_clockwise, grid, steps_around
+from omnipel.core.space.frames import Frame, Solid, crossed, lengths
 from omnipel.core.space.paths import Path, Runs
 
 SPARE = 0.5
 """Cells reach so far beyond what they cover, mm."""
+HAIR = 1e-3
+"""What is left of a box beside its parts is nothing when it is no wider than this, mm."""
 STEP = 1e-3
 """Normals are taken over this far to each side, mm."""
 
@@ -210,8 +213,21 @@ class Folded:
         return np.asarray(origins[chosen] + np.einsum("ni,nij->nj", points, axes[chosen]))
 
     def cells(self, box: Box, chord_error: float) -> list[Points]:
-        """Its parts."""
-        return [polygon for polygon, _ in self.parts]
+        """Its parts, and what of the box lies beside all of them, parted along their sides."""
+        made = [polygon for polygon, _ in self.parts]
+        beside = shapely.box(*box).difference(shapely.union_all([shapely.Polygon(polygon) for polygon in made]))
+        if beside.area <= HAIR * shapely.box(*box).length:
+            return made
+        normals, reaches, _ = self._sides
+        far = 2.0 * (math.dist(box[:2], box[2:]) + float(np.abs(reaches).max()))
+        feet, ways = normals * reaches[:, None], np.column_stack((-normals[:, 1], normals[:, 0])) * far
+        lines = shapely.intersection(shapely.linestrings(np.stack((feet - ways, feet + ways), axis=1)), beside)
+        found = shapely.polygonize([shapely.union_all([*shapely.get_parts(lines), beside.boundary])]).geoms
+        return made + [
+            counter_clockwise(shapely.get_coordinates(one)[:-1])
+            for one in found
+            if shapely.covers(beside, one.representative_point())
+        ]
 
 
 @dataclass(frozen=True, eq=False)
@@ -267,8 +283,10 @@ class Beside:
 def normals(place: Placement, points: Points) -> Solid:
     """Unit normals of the placed cloth, towards who looks at the panel as it is drawn, `(n, 3)`."""
     n = len(points)
+    if isinstance(place, Flat):
+        return np.full((n, 3), place.frame.out)
     step_x, step_y = np.array((STEP, 0.0)), np.array((0.0, STEP))
     at = place.at(np.concatenate((points + step_x, points - step_x, points + step_y, points - step_y)))
-    out = np.cross(at[:n] - at[n : 2 * n], at[2 * n : 3 * n] - at[3 * n :])
-    sizes = np.linalg.norm(out, axis=1, keepdims=True)
+    out = crossed(at[:n] - at[n : 2 * n], at[2 * n : 3 * n] - at[3 * n :])
+    sizes = lengths(out)[:, None]
     return np.asarray(out / np.where(sizes > 0.0, sizes, 1.0))

@@ -52,6 +52,7 @@ class CostLine(QFrame):
 
         def came(drafts: tuple[Draft, ...]) -> None:
             self.drafts[value] = drafts[0]
+            self.session.drafts.keep(drafts[0])
             if self.wanted == value:
                 self._say(drafts[0])
 

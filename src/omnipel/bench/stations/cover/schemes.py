@@ -149,6 +149,7 @@ class SchemeStrip(QWidget):
 
     def _show(self, card: "SchemeCard", made: tuple[Draft, Drawing]) -> None:
         """Show what a candidate comes to."""
+        self.session.drafts.keep(made[0])
         if card in self.cards:
             card.show_draft(*made, self.session)
 

@@ -1,0 +1,32 @@
+"""Drafts that were made lately: who goes to and fro between two choices, or takes what has just been compared, does not wait again."""
+
+from __future__ import annotations
+
+from collections import deque
+from typing import TYPE_CHECKING, Final
+
+if TYPE_CHECKING:
+    from omnipel.core.draft import Draft
+    from omnipel.core.job.document import Job
+
+MOST: Final = 16
+
+
+class Drafts:
+    """The last few drafts. A draft follows from its job alone, so it holds wherever it was made."""
+
+    def __init__(self, most: int = MOST) -> None:
+        self.lately: deque[Draft] = deque(maxlen=most)
+
+    def of(self, job: Job) -> Draft:
+        """The draft of a job, made if it is not known."""
+        from omnipel.core.draft import draft  # numbers and geometry are loaded with the first job
+
+        made = next((known for known in self.lately if known.job == job), None) or draft(job)
+        self.keep(made)
+        return made
+
+    def keep(self, made: Draft) -> None:
+        """A draft has been made elsewhere, as `draft` makes it."""
+        self.lately = deque((known for known in self.lately if known.job != made.job), self.lately.maxlen)
+        self.lately.append(made)
