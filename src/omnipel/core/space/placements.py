@@ -213,8 +213,11 @@ class Folded:
         return np.asarray(origins[chosen] + np.einsum("ni,nij->nj", points, axes[chosen]))
 
     def cells(self, box: Box, chord_error: float) -> list[Points]:
-        """Its parts, and what of the box lies beside all of them, parted along their sides."""
+        """Its parts; of what is laid on it what lies beside all of them, too, parted along their sides."""
         made = [polygon for polygon, _ in self.parts]
+        corners = np.concatenate(made)
+        if np.allclose((*corners.min(axis=0), *corners.max(axis=0)), box, rtol=0.0, atol=SPARE):
+            return made
         beside = shapely.box(*box).difference(shapely.union_all([shapely.Polygon(polygon) for polygon in made]))
         if beside.area <= HAIR * shapely.box(*box).length:
             return made
