@@ -11,6 +11,7 @@ import pytest
 import shapely
 from pdfminer.high_level import extract_pages, extract_text
 from pdfminer.layout import LTChar, LTContainer, LTCurve, LTLine, LTPage, LTRect
+from reportlab.pdfbase import pdfmetrics
 from tests.jobs import drum
 
 from omnipel.core.draft import draft
@@ -27,6 +28,7 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice, bare
 from omnipel.core.words.units import Unit
 from omnipel.exchange.cutting import WIDE, _wrapped
+from omnipel.exchange.paper import PLAIN
 from omnipel.exchange.pattern import LAP, cutting_sheet_pdf, laid, pattern_pdf, tiling
 from omnipel.exchange.svg import svg
 from omnipel.exchange.tape_card import tape_card
@@ -287,3 +289,22 @@ def test_a_long_name_keeps_clear_of_the_picture_and_of_the_margin(name: str) -> 
         title = [c for c in letters if c.y0 > highest - 8.0]
         assert max(c.x1 for c in title) <= room * MM + 1.0
         assert min(c.size for c in title) >= 10.0
+
+
+@pytest.mark.parametrize(
+    ("name", "read"),
+    [
+        ("Tractor 🚜 no. 2", "Tractor (tractor) no. 2"),
+        ("👍🏽 Ida 🇳🇴", "(thumbs up sign) Ida (n)(o)"),
+        ("Zoe\u0308 ⁄ ∆ √2", "Zoë ⁄ ∆ √2"),
+    ],
+)
+def test_on_paper_a_picture_in_a_name_is_a_word_and_nothing_is_an_empty_box(name: str, read: str) -> None:
+    job = replace(SMALL.job, name=name, owner=name)
+    drafted = draft(job)
+    sheet = cutting_sheet_pdf(drafted, "A4")
+    places = FORMS["drum"].places(job.readings, job.thing)
+    for paper in (sheet, pattern_pdf(drafted, "A4"), tape_card(job, plausible(job), places, "A4")):
+        known = pdfmetrics.getFont(PLAIN).face.charToGlyph
+        assert {sign for sign in extract_text(io.BytesIO(paper)) if ord(sign) not in known} <= {"\n", "\x0c"}
+    assert read in re.sub(r"\s+", " ", extract_text(io.BytesIO(sheet)))

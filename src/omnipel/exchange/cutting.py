@@ -22,7 +22,19 @@ from omnipel.core.words.phrases import NOTHING, Count, Length, Name, Phrase, Voi
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.typeset import held
 from omnipel.core.words.working import Worked
-from omnipel.exchange.paper import BAND, PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay, write, write_within
+from omnipel.exchange.paper import (
+    BAND,
+    PLAIN,
+    SQUARE,
+    STRONG,
+    check_square,
+    do_not_cut,
+    load_type,
+    replay,
+    spelt,
+    write,
+    write_within,
+)
 
 Row = tuple[str, str, float]
 """Kind of row, words, indent in mm."""
@@ -317,7 +329,7 @@ def _wrapped(rows: list[Row], lead: float, width: float) -> Iterator[Row]:
         size = lead * mm * (0.74 if kind == "head" else 0.62)
         font = STRONG if kind in ("head", "size") else PLAIN
         line, at, now = "", indent, kind
-        for word in UNBRACKETED.split(held(words)):
+        for word in UNBRACKETED.split(held(spelt(words))):
             trial = f"{line} {word}" if line else word
             if line and pdfmetrics.stringWidth(trial, font, size) > (width - at) * mm:
                 yield now, line.replace("\u00a0", " "), at

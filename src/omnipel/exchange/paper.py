@@ -1,12 +1,14 @@
 """How a drawing is replayed on a reportlab canvas, and what every sheet carries."""
 
 import math
+import unicodedata
 from pathlib import Path as FilePath
 from typing import Any, Final
 
 from reportlab.lib.units import mm
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
 
 from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.pens import FAR, PENS, Layer, Paper
@@ -29,6 +31,33 @@ def load_type() -> None:
     if PLAIN not in pdfmetrics.getRegisteredFontNames():
         pdfmetrics.registerFont(TTFont(PLAIN, str(TYPE_FOLDER / "SourceSansPro-Regular.ttf")))
         pdfmetrics.registerFont(TTFont(STRONG, str(TYPE_FOLDER / "SourceSansPro-Semibold.ttf")))
+
+
+class Sheets(Canvas):  # type: ignore[misc]
+    """Sheets of paper, on which every sign stands that a person may have written."""
+
+    def drawString(self, x: float, y: float, text: str, *args: Any, **kwargs: Any) -> None:
+        super().drawString(x, y, spelt(text), *args, **kwargs)
+
+    def drawCentredString(self, x: float, y: float, text: str, *args: Any, **kwargs: Any) -> None:
+        super().drawCentredString(x, y, spelt(text), *args, **kwargs)
+
+
+def spelt(words: str) -> str:
+    """Words in which pictures that the typeface has not are named in brackets, instead of empty boxes; what only colours or joins them goes.
+
+    >>> spelt("Tractor 🚜, 1⁄2")
+    'Tractor (tractor), 1⁄2'
+    """
+    load_type()
+    known = pdfmetrics.getFont(PLAIN).face.charToGlyph
+    made = []
+    for sign in unicodedata.normalize("NFC", words):
+        if ord(sign) in known or unicodedata.category(sign)[0] not in "SMC":
+            made.append(sign)
+        elif unicodedata.category(sign) == "So":
+            made.append(f"({unicodedata.name(sign, 'sign').lower().removeprefix('regional indicator symbol letter ')})")
+    return "".join(made)
 
 
 def write(canvas: Any, x: float, y: float, words: str, font: str, size: float) -> None:
@@ -60,6 +89,7 @@ LEAST_TITLE: Final = 10.5
 
 def _runs(words: str, size: float) -> list[tuple[str, float, float]]:
     """Words in parts of one height each: how far it is raised and how large it is, as shares of the type."""
+    words = spelt(words)
     if size < LEAST_PAPER:
         return [(words, 0.0, 1.0)]
     runs = []

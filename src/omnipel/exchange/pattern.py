@@ -9,7 +9,6 @@ from typing import Any
 import shapely
 import shapely.affinity
 from reportlab.lib.units import mm
-from reportlab.pdfgen.canvas import Canvas
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.draft import Drafted
@@ -20,7 +19,7 @@ from omnipel.core.pictures.pens import PAPERS, SMALL, Paper, at_home
 from omnipel.core.pictures.sheet import count_words, panel_drawing
 from omnipel.core.words.phrases import Count, Name, Voice, term, tr
 from omnipel.exchange.cutting import cutting_sheet, laid_out
-from omnipel.exchange.paper import PLAIN, SQUARE, STRONG, check_square, do_not_cut, load_type, replay
+from omnipel.exchange.paper import PLAIN, SQUARE, STRONG, Sheets, check_square, do_not_cut, load_type, replay
 
 FOOT = 12.0
 """Strip below each tile for its name, mm."""
@@ -111,7 +110,7 @@ def pattern_pdf(draft: Drafted, paper_name: str, voice: Voice | None = None) -> 
     paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
     load_type()
     target = io.BytesIO()
-    canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
+    canvas = Sheets(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
     canvas.setTitle(voice.say(tr("{job} · pattern", job=Name(draft.job.name))))
     canvas.setAuthor("Omnipel")
     sheet_paper = PAPERS[paper_name if paper_name in SMALL else at_home(voice.unit)]
@@ -133,7 +132,7 @@ def cutting_sheet_pdf(draft: Drafted, paper_name: str, voice: Voice | None = Non
     paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
     load_type()
     target = io.BytesIO()
-    canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
+    canvas = Sheets(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
     canvas.setTitle(voice.say(tr("{job} · cutting sheet", job=Name(draft.job.name))))
     canvas.setAuthor("Omnipel")
     cutting_sheet(canvas, draft, paper, voice)

@@ -6,7 +6,6 @@ from typing import Any
 
 from reportlab.lib.units import mm
 from reportlab.lib.utils import simpleSplit
-from reportlab.pdfgen.canvas import Canvas
 
 from omnipel.core.draft import letters as letter
 from omnipel.core.forms.body import Body
@@ -19,7 +18,7 @@ from omnipel.core.pictures.sketch import over
 from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import uncovered
 from omnipel.core.words.phrases import Name, Voice, plain, term, tr
-from omnipel.exchange.paper import PLAIN, STRONG, load_type, replay, write_within
+from omnipel.exchange.paper import PLAIN, STRONG, Sheets, load_type, replay, write_within
 
 BOXES = 3
 """Room for so many repeats of each reading."""
@@ -34,7 +33,7 @@ def tape_card(job: Job, body: Body | None, places: Sequence[Place], paper_name: 
     paper, voice = PAPERS[paper_name], voice or Voice(job.unit)
     load_type()
     target = io.BytesIO()
-    canvas = Canvas(target, pagesize=(paper.width * mm, paper.height * mm), invariant=1)
+    canvas = Sheets(target, pagesize=(paper.width * mm, paper.height * mm), invariant=1)
     canvas.setTitle(voice.say(tr("{job} · tape card", job=Name(job.name))))
     left, right, top = paper.margin + 5.0, paper.width - paper.margin - 5.0, paper.height - paper.margin - 8.0
     y = _head(canvas, job, voice, left, right, top)
