@@ -9,7 +9,7 @@ from tests.attack.chains import chain, faults
 from tests.attack.jobs import attacked
 
 SEED = 8
-BATCH = 15
+BATCH = 10
 
 
 @pytest.mark.parametrize("batch", range(12))

@@ -12,7 +12,7 @@ from tests.attack.documents import Report, arguments, documents, lines
 from tests.attack.drawings import attack, bombs, outcome
 from tests.attack.window import soak
 
-SEEDS = (11, 12, 13)
+SEEDS = (11, 12)
 
 
 @pytest.mark.parametrize("seed", SEEDS)
@@ -44,6 +44,6 @@ def test_a_window_that_is_used_without_a_plan_neither_fails_nor_grows(
     qapp: QApplication, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
     monkeypatch.setenv("HOME", str(tmp_path))
-    did, faults = soak(300, 5)
+    did, faults = soak(200, 5)
     assert faults == []
     assert len(did) == 8

@@ -71,7 +71,7 @@ class Tiling:
         )
 
 
-MOST_TILES = 20_000
+MOST_TILES = 2_000
 """Of more tiles nobody looks which are blank."""
 
 
@@ -88,8 +88,9 @@ def tiling(drawing: Drawing, paper: Paper) -> Tiling:
         return every  # nobody prints so many
     lines = [_shape(item) for item in drawing.items]
     tree = shapely.STRtree([line for line in lines if line is not None])
-    blank = [tile for tile in every.tiles() if not len(tree.query(every.own(*tile), predicate="intersects"))]
-    return replace(every, blank=frozenset(blank))
+    tiles = list(every.tiles())
+    printed = set(tree.query([every.own(*tile) for tile in tiles], predicate="intersects")[0].tolist())
+    return replace(every, blank=frozenset(tile for k, tile in enumerate(tiles) if k not in printed))
 
 
 def _shape(item: Path | Label) -> BaseGeometry | None:
