@@ -38,6 +38,8 @@ NEARLY: Final = 0.8
 """Cells may be bent: what is cut out of one that faces a side by so much less may face it."""
 UNGATHERED: Final = 1e-3
 """Cloth whose lengths in space differ from the flat by less than this share lies as it is."""
+LOOKS: Final = np.stack(np.meshgrid((0.25, 0.5, 0.75), (0.25, 0.5, 0.75)), axis=-1).reshape(-1, 2)
+"""Where inside of a panel it is looked at, besides its rim, whether a plane may cut it: shares of its box."""
 MOST_TRIES: Final = 20
 FOUND: Final = 1e-3
 """A place is found when it is so near, mm."""
@@ -53,6 +55,8 @@ class Ground:
         self.pieces = {p.name: p for p in cover.pieces if not p.on and not p.behind and flat[p.name].cloth is Cloth.OUTER}
         self.flat = {name: flat[name] for name in self.pieces}
         self._anchors: dict[Facing, Spot | None] = {}
+        self._ways: dict[tuple[int, int], Way] = {}
+        self._rims: dict[str, Rim] = {}
         self.seams = [s for s in cover.seams if all(run.piece in self.pieces for side in s.sides for run in side)]
 
     @cached_property
@@ -85,18 +89,19 @@ class Ground:
         right, out = np.array(RIGHT_AND_UP[Side(face)][0]), out_of(face)
         made: list[Facet] = []
         for name, piece in self.pieces.items():
-            cells = cells_of(piece.place, self.flat[name], COARSE)
-            there = piece.place.at(np.concatenate((*cells, self.flat[name].sew_points)))
-            off = there @ right - ASIDE
-            if (off > 0.0).all() or not (off > 0.0).any():
+            ring = self.flat[name].sew_points
+            looks = piece.place.at(np.concatenate((ring, ring.min(axis=0) + LOOKS * np.ptp(ring, axis=0))))
+            beyond = looks @ right > ASIDE
+            less = looks[beyond if 2 * np.count_nonzero(beyond) < len(beyond) else ~beyond]
+            if not len(less) or float(np.ptp(less, axis=0).max()) < CLOSES:  # nothing of it, or but a tip, lies beyond
                 continue
-            corners = sum(map(len, cells))
-            faces = Faces.cornered(there[:corners], np.cumsum([0, *map(len, cells[:-1])]))
-            low, high = faces.range(off[:corners])
+            cells = cells_of(piece.place, self.flat[name], COARSE)
+            faces = Faces.cornered(piece.place.at(np.concatenate(cells)), np.cumsum([0, *map(len, cells[:-1])]))
+            low, high = faces.range(faces.points @ right - ASIDE)
             met = (low <= BENT) & (high >= -BENT)
-            if not all_round:
-                turned = faces.normals @ out * (-1.0 if piece.mirrored else 1.0) if met.any() else 0.0
-                met &= (faces.range(there[:corners] @ out)[1] >= -BENT) | (turned >= NEARLY * FACES)
+            if not all_round and met.any():
+                turned = faces.normals @ out * (-1.0 if piece.mirrored else 1.0)
+                met &= (faces.range(faces.points @ out)[1] >= -BENT) | (turned >= NEARLY * FACES)
             if met.any():
                 made += self._facets(name, parted(self._filled(name), [cells[k] for k in np.flatnonzero(met).tolist()]).rings)
         return made
@@ -117,9 +122,17 @@ class Ground:
                     found[run.piece, run.edge] = (seam, k, i)
         return found
 
-    @cached_property
-    def _rings(self) -> dict[str, Rim]:
-        return {name: Rim.of(panel) for name, panel in self.flat.items()}
+    def _way(self, seam: Seam, side: int) -> Way:
+        """A side of a seam to be walked."""
+        if (id(seam), side) not in self._ways:
+            self._ways[id(seam), side] = Way(seam.sides[side], self.flat)
+        return self._ways[id(seam), side]
+
+    def _rim(self, name: str) -> Rim:
+        """The rim of a piece."""
+        if name not in self._rims:
+            self._rims[name] = Rim.of(self.flat[name])
+        return self._rims[name]
 
     @cached_property
     def openings(self) -> tuple[Opening, ...]:
@@ -301,7 +314,7 @@ class Ground:
     def to_edge(self, spot: Spot, way: tuple[float, float]) -> tuple[str, float, float]:
         """The edge of its own piece that lies in a direction from a spot: its name, the share of it, and how far on the flat panel."""
         heading = way[0] * spot.right + way[1] * spot.down
-        reach, edge, share = self._rings[spot.piece.name].left_at(spot.at, heading)
+        reach, edge, share = self._rim(spot.piece.name).left_at(spot.at, heading)
         return edge, share, reach
 
     def _along(self, spot: Spot, heading: Flat, reach: float, left: float) -> tuple[float, float]:
@@ -324,11 +337,10 @@ class Ground:
         if found is None:
             return None
         seam, k, i = found
-        side, other = seam.sides[k], seam.sides[1 - k]
-        lengths = [self.flat[run.piece].edge(run.edge).curve.length for run in side]
-        done = sum(lengths[:i]) + lengths[i] * (1.0 - share if side[i].reversed else share)
-        run, there = Way(other, self.flat).locate(done / (sum(lengths) or 1.0))
-        along, inward = self._beside(side[i], share)
+        mine, way = seam.sides[k][i], self._way(seam, k)
+        done = way.ends[i] - way.lengths[i] * (share if mine.reversed else 1.0 - share)
+        run, there = self._way(seam, 1 - k).locate(done / (way.ends[-1] or 1.0))
+        along, inward = self._beside(mine, share)
         along_there, inward_there = self._beside(run, there)
         turned = np.outer(along_there, along) - np.outer(inward_there, inward)
         piece, panel = self.pieces[run.piece], self.flat[run.piece]

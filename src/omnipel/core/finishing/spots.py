@@ -2,6 +2,7 @@
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 import shapely
@@ -11,7 +12,7 @@ from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.job.feature import Facing
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
+from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, lengths, vector
 from omnipel.core.space.placements import STEP
 from omnipel.core.tolerances import CHORD_ERROR, CLOSES
 
@@ -112,13 +113,18 @@ class Rim:
             names += [edge.name] * len(step)
         return cls(np.concatenate(begins), np.concatenate(steps), tuple(names), np.concatenate(shares))
 
+    @cached_property
+    def least(self) -> NDArray[np.float64]:
+        """What a direction and a step come to, multiplied crosswise, when they are as good as parallel."""
+        return np.asarray(1e-9 * lengths(self.steps))
+
     def left_at(self, at: Flat, heading: Flat) -> tuple[float, str, float]:
         """Where one who goes straight from a place of the panel leaves it: how far that is, over which edge, at which share of it."""
         off, turned = self.begins - at, heading[0] * self.steps[:, 1] - heading[1] * self.steps[:, 0]
         with np.errstate(divide="ignore", invalid="ignore"):
             far = (off[:, 0] * self.steps[:, 1] - off[:, 1] * self.steps[:, 0]) / turned
             part = (off[:, 0] * heading[1] - off[:, 1] * heading[0]) / turned
-        outward = turned > 1e-9 * np.linalg.norm(self.steps, axis=1)
+        outward = turned > self.least
         hit = outward & (part >= -1e-9) & (part <= 1.0 + 1e-9) & (far >= -1e-5)
         if not hit.any():
             return 0.0, self.names[0], 0.0

@@ -149,9 +149,9 @@ class Trace:
 
     def heading_at(self, fraction: float) -> float:
         """Direction of the segment at a fraction of the length, radians."""
-        place = int(np.clip(np.searchsorted(self.runs, fraction * self.length, side="right"), 1, len(self.runs) - 1))
-        dx, dy = self.vertices[place] - self.vertices[place - 1]
-        return math.atan2(dy, dx)
+        place = min(max(int(self.runs.searchsorted(fraction * self.length, side="right")), 1), len(self.runs) - 1)
+        (x, y), (x1, y1) = self.vertices[place - 1 : place + 1].tolist()
+        return math.atan2(y1 - y, x1 - x)
 
     def offset(self, distance: float) -> "Trace":
         """The parallel `distance` mm to the right of travel, each corner extended until its two sides meet.
