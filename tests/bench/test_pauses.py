@@ -155,7 +155,11 @@ def test_the_whole_picture_is_made_behind_the_window_and_only_of_the_job_as_it_s
         patch.setattr("omnipel.bench.parts.coverview.made", noted)
         for amount in (14.0, 17.0):
             session.set(refs.ANY_CLEARANCE.at("amount"), amount, tr("clearance"))
-            assert not sketch.scene.patient  # seen at once, whatever hides what
+            assert sketch.soon.isActive()  # what is written comes first
+            before = sketch.scene
+            qtbot.waitUntil(lambda: not sketch.soon.isActive(), timeout=60_000)
+            assert sketch.scene is not before
+            assert not sketch.scene.patient  # seen as soon as nothing else is to be done, whatever hides what
             assert not session.pictures.ready()
         sketch.turn(0.4, 0.1)
         qtbot.waitUntil(lambda: sketch.scene.patient, timeout=60_000)

@@ -1,4 +1,4 @@
-"""The sewn cover on screen: plain as soon as something has changed, with all that is seen on it a moment later."""
+"""The sewn cover on screen: words and numbers come first, then the cover as it is changed, plain, and a moment later with all that is seen on it."""
 
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QColor
@@ -16,11 +16,19 @@ PAUSE_MS = 100
 
 
 class CoverView(SketchView):
-    """A picture of the open job's cover. With all that is seen on it it is made behind the window, which goes on taking what is typed."""
+    """A picture of the open job's cover.
+
+    A change is answered in three steps, so that nobody who types waits: what is written on the window is painted, then the plain picture, as soon as
+    nothing else is to be done; with all that is seen on it it is made behind the window.
+    """
 
     def __init__(self, words: Phrase, session: Session) -> None:
         super().__init__(words)
         self.session, self.alone = session, False
+        self.soon = QTimer(self)
+        self.soon.setSingleShot(True)
+        self.soon.setInterval(0)
+        self.soon.timeout.connect(self._now)
         self.timer = QTimer(self)
         self.timer.setSingleShot(True)
         self.timer.setInterval(PAUSE_MS)
@@ -30,19 +38,34 @@ class CoverView(SketchView):
         """Show the cover, or the object where there is none yet."""
         self.alone = alone
         self.cloth = QColor(self.session.open_job.cover.cloth.colour)
-        ready = self.session.pictures.ready(alone=alone) or not isinstance(self.session.draft, Drafted)
-        self.show_scene(self.session.pictures.cover(alone=alone, quick=not ready), lit=lit)
-        if ready:
-            self.timer.stop()
-        else:
+        self.shining = lit
+        if self.session.pictures.ready(alone=alone) or not isinstance(self.session.draft, Drafted):
+            self.show_other()
+            self.show_scene(self.session.pictures.cover(alone=alone), lit=lit)
+        elif self.session.pictures.known(alone=alone, plain=True) is not None:
+            self._now()
+        elif not self.soon.isActive():
+            self.soon.start()
+
+    def _now(self) -> None:
+        self.soon.stop()
+        if self.session.job is not None:
+            self.show_scene(self.session.pictures.cover(alone=self.alone, quick=True), lit=self.shining)
             self.timer.start()
+
+    def redraw(self, *, turned: bool = True, quick: bool = False) -> None:
+        if not self.soon.isActive():  # else another picture is about to be drawn
+            super().redraw(turned=turned, quick=quick)
 
     def look_from(self, view: View) -> None:
         self.session.pace.busy()  # who turns it has the processor
+        if self.soon.isActive():
+            self._now()
         super().look_from(view)
 
     def show_other(self) -> None:
         """Something else is shown now."""
+        self.soon.stop()
         self.timer.stop()
         self.session.painting.forget(self)
 

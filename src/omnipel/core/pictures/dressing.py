@@ -45,6 +45,8 @@ NEAR: Final = 1.0
 Geometries = BaseGeometry | NDArray[np.object_]
 TAPE: Final = 20.0
 """Hook-and-loop along an edge without a hem is taken to be so wide, mm."""
+MIDDLE: Final = 3
+"""A line of fewer points has none that could be left out."""
 RING: Final = 12
 """Corners of the ring that a fastener is drawn as."""
 
@@ -119,8 +121,10 @@ class Dressing:
     def on(self, piece: Piece, outline: BaseGeometry) -> Iterator[Stroke]:
         """All that is seen on a piece, from the lowest to the highest."""
         panel = self.cover.flat[piece.name]
-        inside = outline.buffer(-1e-3 * self.size)
-        shapely.prepare(inside)
+        inside = outline
+        if not self.plain or any(figure.kind is MarkKind.BOXED for figure in panel.figures):
+            inside = outline.buffer(-1e-3 * self.size)
+            shapely.prepare(inside)
         if not self.plain:
             yield from self._weave(panel, outline)
             for edge in panel.edges:
@@ -212,7 +216,7 @@ class Dressing:
 
     def _thinned(self, line: Points) -> Points:
         """A line as fine as the facets that it is drawn on."""
-        return np.asarray(line[thinned(line, self.chord_error / 2.0)])
+        return line if len(line) < MIDDLE else np.asarray(line[thinned(line, self.chord_error / 2.0)])
 
     def _stitched(self, edge: Edge, inset: float, inside: BaseGeometry, ref: Ref | None) -> Stroke:
         """A row of stitches so far inside of an edge."""

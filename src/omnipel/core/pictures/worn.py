@@ -29,7 +29,7 @@ from omnipel.core.plane.curves import Points
 from omnipel.core.space.faces import Faces, runs
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import CREASE, Mesh
-from omnipel.core.space.placements import normals
+from omnipel.core.space.placements import Flat, normals
 from omnipel.core.words import refs
 
 Counts = NDArray[np.intp]
@@ -203,8 +203,9 @@ def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: fl
     strokes = list(dressing.on(piece, parts.outline))
     if boxed:  # only what is left
         strokes = [_left(stroke, parts.outline) for stroke in strokes]
-    turned = -1.0 if piece.mirrored else 1.0
-    smooth = _smooth(at, turned * normals(piece.place, np.concatenate(parts.rings)), turned)
+    turned, smooth = -1.0 if piece.mirrored else 1.0, []
+    if not isinstance(piece.place, Flat):  # of what lies flat every facet has the one normal
+        smooth = _smooth(at, turned * normals(piece.place, np.concatenate(parts.rings)), turned)
     ref = refs.feature(piece.feature) if piece.feature else refs.panel(panel.name)
     return Sheet(
         piece.name,
