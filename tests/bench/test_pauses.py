@@ -11,9 +11,11 @@ from PySide6.QtCore import QPointF
 from PySide6.QtGui import QTextLayout, QTextOption
 from PySide6.QtWidgets import QApplication, QLabel
 from pytestqt.qtbot import QtBot
+from shiboken6 import delete
 from tests.bench.conftest import open_job, settle
 from tests.wild import tried
 
+from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.wrapped import Wrapped
 from omnipel.bench.pictures import Asked, Made, made
 from omnipel.bench.stations import STATIONS
@@ -199,3 +201,12 @@ def test_what_was_compared_or_undone_is_not_drafted_again(
     assert session.open_job not in drafted
     assert isinstance(session.draft, Drafted)
     assert session.draft.cover is before.cover
+
+
+def test_what_was_made_for_what_is_gone_is_dropped(qapp: QApplication) -> None:
+    asker, got = QLabel(), list[int]()
+    taken = while_there(asker, got.append)
+    taken(1)
+    delete(asker)
+    taken(2)
+    assert got == [1]

@@ -2,9 +2,10 @@
 
 import time
 from collections.abc import Callable
-from typing import Final
+from typing import Final, TypeVar
 
 from PySide6.QtCore import QObject, Qt, Signal, Slot
+from shiboken6 import isValid
 
 
 class Deliverer(QObject):
@@ -19,6 +20,14 @@ class Deliverer(QObject):
     @Slot(object)
     def _run(self, call: Callable[[], None]) -> None:
         call()
+
+
+T = TypeVar("T")
+
+
+def while_there(asker: QObject, taken: Callable[[T], object]) -> Callable[[T], object]:
+    """What takes a result as long as its asker is there: a dialog or a page may be gone before what it asked for has been made."""
+    return lambda result: taken(result) if isValid(asker) else None
 
 
 PAUSE_S: Final = 0.25

@@ -46,10 +46,9 @@ def rough(points: int, by: float) -> tuple[tuple[float, float], ...]:
     return tuple(((300.0 + by * (k % 2)) * math.cos(a), (300.0 + by * (k % 2)) * math.sin(a)) for k, a in enumerate(turns))
 
 
-HOOK = [math.radians(30.0 + 7.5 * k) for k in range(41)]
-CROSSING = Outline(  # a thin hook: loosely drawn, its inside would cross its outside
-    points=tuple((r * math.cos(t), r * math.sin(t)) for r, turn in ((300.0, HOOK), (280.0, HOOK[::-1])) for t in turn),
-    smoothing=50.0,
+LOW = [(5.0 * k, 40.0 * (1.0 - math.cos(math.tau * k / 30.0))) for k in range(121)]
+CROSSING = Outline(  # a thin band in four waves, its upper side drawn with few points: smoothed, its lower side would cross these
+    points=(*LOW, *((x, y + 12.0) for x, y in LOW[::-15])), smoothing=50.0
 )
 
 PROVOKED: dict[str, Job] = {

@@ -3,6 +3,7 @@
 from PySide6.QtCore import QTimer
 from PySide6.QtGui import QColor
 
+from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.sketchview import SketchView
 from omnipel.bench.pictures import Asked, Made, made
 from omnipel.bench.session import Session
@@ -72,7 +73,9 @@ class CoverView(SketchView):
     def _ask(self) -> None:
         draft = self.session.draft
         if self.isVisible() and isinstance(draft, Drafted):
-            self.session.painting.ask(self, made, Asked(draft, self.alone, self.view), self._came, self.session.fault)
+            self.session.painting.ask(
+                self, made, Asked(draft, self.alone, self.view), while_there(self, self._came), self.session.fault
+            )
 
     def _came(self, whole: Made) -> None:
         wanted = self.session.pictures.keep(whole) and self.alone is whole.asked.alone

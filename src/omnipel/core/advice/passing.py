@@ -19,6 +19,8 @@ MOST_GAP = FLAP_CLEARANCE - 2.0
 """A wider gap is no remedy: it would flap."""
 AS_ONE = 1.0
 """A place of the object and one of the cover as near to one another as this are one, mm."""
+AT_TOP = 0.5
+"""What lies no further below the top lies at it, mm."""
 MOST_CLEARANCE = 1000.0
 """What a job holds as clearance, mm."""
 
@@ -80,7 +82,9 @@ def _too_narrow(slack: Slack) -> Phrase:
             if around
             else tr("It will not go on: {at} the cover is {short} too narrow across.", at=at, short=short)
         )
-    lower = tr("the cover {depth} below its own top", depth=mm(slack.depth))
+    lower = tr("the cover at its own top")
+    if slack.depth > AT_TOP:
+        lower = tr("the cover {depth} below its own top", depth=mm(slack.depth))
     return (
         tr("It will not go on: {at} the thing is {short} too large around for {cover}.", at=at, short=short, cover=lower)
         if around
@@ -90,7 +94,7 @@ def _too_narrow(slack: Slack) -> Phrase:
 
 def below_top(depth: float) -> Phrase:
     """How far below the object's top a place is, mm, as part of a sentence."""
-    return tr("{depth} below the top", depth=mm(depth)) if depth > 0.5 else tr("at the top")
+    return tr("{depth} below the top", depth=mm(depth)) if depth > AT_TOP else tr("at the top")
 
 
 def _open(job: Job, fit: Fit) -> tuple[Remedy, ...]:

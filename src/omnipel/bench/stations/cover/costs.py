@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterable
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QFrame
 
+from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.widgets import column, label
 from omnipel.bench.session import Session
 from omnipel.core.costs import cost
@@ -56,7 +57,7 @@ class CostLine(QFrame):
             if self.wanted == value:
                 self._say(drafts[0])
 
-        self.session.works.ask("cost", drafts_of, (job,), came, self.session.fault)
+        self.session.works.ask("cost", drafts_of, (job,), while_there(self, came), self.session.fault)
 
     def _say(self, after: Draft) -> None:
         before = self.session.draft
