@@ -41,7 +41,7 @@ def test_a_plane_between_two_faces_keeps_all_their_corners_apart_and_is_missed_o
         if normal.any():
             assert abs(np.linalg.norm(normal) - 1.0) < 1e-9
             assert one.max() <= other.min() + FLUSH * faces.size + 1e-9
-            assert frozenset((i, j)) not in through
+            assert frozenset((i, j)) not in through or one.max() > other.min()  # by less than is flush
         else:  # neither an edge of each nor one of their own planes keeps them apart: they do run through one another
             behind, before = (side[[i, j], [j, i]] for side in faces.sides)
             assert frozenset((i, j)) in through or behind.any() or before.any() or _nearly_through(faces, i, j)
