@@ -14,6 +14,7 @@ from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.pieces import cells_of, flat_parts, met_by_plane, parted
 from omnipel.core.finishing.ground import ASIDE, Ground
+from omnipel.core.finishing.spots import Facet
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Job
 from omnipel.core.job.feature import LEVEL, Facing, Feature
@@ -207,3 +208,22 @@ def test_a_cap_over_a_traced_rim_is_drawn_whole(narrow: float, bent: float, coun
         )
         traced = shapely.Polygon(rim - (rim.min(axis=0) + rim.max(axis=0)) / 2.0)
         assert level.symmetric_difference(traced).area < 0.05 * traced.area
+
+
+class WithAll(Ground):
+    """Looks at every facet of the cover."""
+
+    def _near(self, face: Facing, *, all_round: bool) -> list[Facet]:
+        return self.facets
+
+
+@tried(100)
+@given(jobs())
+def test_a_side_begins_where_it_does_when_every_facet_is_looked_at(job: Job) -> None:
+    cover = drafted(job).cover
+    few, every = Ground(cover), WithAll(cover)
+    for face in SIDES:
+        one, other = few.anchor(face), every.anchor(face)
+        assert (one is None) is (other is None)
+        if one is not None and other is not None:
+            assert math.dist(one.place, other.place) < 0.01
