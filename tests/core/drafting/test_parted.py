@@ -52,7 +52,14 @@ def over_an_edge() -> Job:
     return changed(starter("slab", "envelope"), Change(refs.CLOTH_THICKNESS, 0.5), Change(refs.FEATURES, (patch,)))
 
 
+def over_a_rim() -> Job:
+    """A window half on the uppermost band of a turned thing, half beyond it."""
+    window = Feature(kind="clear window", name="window", face=Facing.FRONT, from_top=0.0, width=40.0, height=40.0, id="1")
+    return changed(starter("turned", "bands"), Change(refs.FEATURES, (window,)))
+
+
 @example(over_an_edge(), 1.0)
+@example(over_a_rim(), 1.0)
 @tried(60)
 @given(jobs(), st.floats(0.2, 4.0))
 def test_the_parts_of_a_piece_are_the_piece(job: Job, error: float) -> None:

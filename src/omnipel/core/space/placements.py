@@ -21,6 +21,8 @@ from omnipel.core.space.paths import Path, Runs
 
 SPARE = 0.5
 """Cells reach so far beyond what they cover, mm."""
+ALONG_BOX = 5
+"""How far a box reaches on a cone is looked at in so many places of each of its sides."""
 HAIR = 1e-3
 """What is left of a box beside its parts is nothing when it is no wider than this, mm."""
 STEP = 1e-3
@@ -157,13 +159,31 @@ class Cone:
         return np.column_stack((r * np.cos(angle), r * np.sin(angle), self.height + up * self.rises))
 
     def cells(self, box: Box, chord_error: float) -> list[Points]:
-        """Strips between lines that run up the cone."""
+        """Strips between lines that run up the cone; of what is laid on it as far as it reaches."""
         widest = max(self.radius, self.radius + self.slant * self.widens)
-        runs = steps_around(-self.span / 2.0, self.span / 2.0, 1.0 / self.radius, widest, chord_error)
+        (left, right), (low, high) = self._reach(box)
+        runs = steps_around(left, right, 1.0 / self.radius, widest, chord_error)
         # The arcs below and above bulge beyond their chords.
         spare = 2.0 * abs(self.curvature) * (runs[1] - runs[0]) ** 2 / 8.0 + SPARE
-        lower, upper = self._flat(runs, -spare), self._flat(runs, self.slant + spare)
+        lower, upper = self._flat(runs, low - spare), self._flat(runs, high + spare)
         return [np.array([lower[i], lower[i + 1], upper[i + 1], upper[i]]) for i in range(len(runs) - 1)]
+
+    def _reach(self, box: Box) -> tuple[tuple[float, float], tuple[float, float]]:
+        """Between which lengths along the lower arc and up the slant a box lies; those of the sector where it lies within it, or is its own."""
+        half = self.span / 2.0
+        ends = self._flat(np.array((-half, 0.0, half)), 0.0), self._flat(np.array((-half, 0.0, half)), self.slant)
+        sector, (x0, y0, x1, y1) = np.concatenate(ends), box
+        own = (sector >= (x0 - SPARE, y0 - SPARE)).all() and (sector <= (x1 + SPARE, y1 + SPARE)).all()
+        steps = np.linspace(0.0, 1.0, ALONG_BOX)[:, None]
+        corners = np.array(((x0, y0), (x1, y0), (x1, y1), (x0, y1)))
+        around = np.concatenate([a + (b - a) * steps for a, b in zip(corners, np.roll(corners, -1, axis=0), strict=True)])
+        run, up = self._rolled(around)
+        if own or not (np.isfinite(run).all() and np.isfinite(up).all()):
+            return (-half, half), (0.0, self.slant)
+        return (min(-half, float(run.min())), max(half, float(run.max()))), (
+            min(0.0, float(up.min())),
+            max(self.slant, float(up.max())),
+        )
 
     def _flat(self, run: Runs, up: float) -> Points:
         """Where a place of the cone lies on the flat panel."""
