@@ -39,10 +39,10 @@ class DrawnIn:
         """Points in space."""
         return self.plain.at(np.column_stack((self.begins + (points[:, 0] - self.begins) / self.ratio, points[:, 1])))
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Those of the plain panel, drawn out."""
         low, high = (self.begins + (x - self.begins) / self.ratio for x in (box[0], box[2]))
-        cells = self.plain.cells((low, box[1], high, box[3]), chord_error)
+        cells = self.plain.cells((low, box[1], high, box[3]), chord_error, laid=laid)
         return [np.column_stack((self.begins + (cell[:, 0] - self.begins) * self.ratio, cell[:, 1])) for cell in cells]
 
 

@@ -232,9 +232,9 @@ class Ground:
             return []
         faces, flats = Faces.made_of([facet.solid for facet in facets]), np.concatenate([facet.flat for facet in facets])
         crossing, share = faces.crossed(faces.points @ np.asarray(right) - ASIDE)
+        solid = faces.along(crossing, share)
         after, share = faces.following[crossing], share[:, None]
         flat = flats[crossing] * (1.0 - share) + flats[after] * share
-        solid = faces.points[crossing] * (1.0 - share) + faces.points[after] * share
         ends = np.column_stack((solid @ out, solid[:, 2]))
         of = faces.owner[crossing]
         order = np.lexsort((ends[:, 0], -ends[:, 1].round(6), of))

@@ -140,7 +140,7 @@ def _cut(rings: Sequence[Solid], y: float) -> list[Points]:
         return []
     faces = Faces.made_of(rings)
     at, share = faces.crossed(faces.points[:, 1] - y)
-    places = faces.points[at] * (1.0 - share[:, None]) + faces.points[faces.following[at]] * share[:, None]
+    places = faces.along(at, share)
     order = np.lexsort((places[:, 0] + 1e-3 * places[:, 2], faces.owner[at]))  # of each ring two by two
     pairs = places[order][:, [0, 2]].reshape(-1, 2, 2)
     return list(pairs[np.hypot(*(pairs[:, 1] - pairs[:, 0]).T) > 1e-6])

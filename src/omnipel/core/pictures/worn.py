@@ -98,8 +98,8 @@ def level_line(body: Body, height: float) -> tuple[NDArray[np.float64], Solid]:
     faces = Faces.made_of([face.points for face in body.mesh().faces])
     cut, share = faces.crossed(faces.points[:, 2] - height)
     both = np.bincount(faces.owner[cut], minlength=len(faces))[faces.owner[cut]] == BOTH
-    cut, share = cut[both], share[both, None]
-    ends = faces.points[cut] * (1.0 - share) + faces.points[faces.following[cut]] * share
+    cut = cut[both]
+    ends = faces.along(cut, share[both])
     return ends.reshape(-1, 2, 3), faces.normals[faces.owner[cut[::2]]]
 
 

@@ -40,7 +40,7 @@ class Petal:
         angle = self.towards + np.clip(points[:, 0] / np.maximum(half, 1e-9), -2.0, 2.0) * self.share
         return np.column_stack((r * np.cos(angle), r * np.sin(angle), z))
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Strips up and across: from one kept point of the meridian to the next."""
         kept = thinned(np.column_stack((self.radius, self.height)), chord_error)
         widest = float(self.wide.max())
@@ -64,7 +64,7 @@ class Spun:
         ways = away / np.maximum(far, 1e-12)[:, None]
         return np.asarray(self.frame.at(ways * reach[:, :1]) + reach[:, 1:] * np.array(self.frame.out))
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Rings parted into sectors; the middle of the disc is flat as far as the meridian is."""
         far = 1.5 * max(math.dist((box[i], box[j]), self.middle) for i in (0, 2) for j in (1, 3))
         bends = self.meridian.bends(chord_error)
@@ -108,7 +108,7 @@ class DrawnOver:
         flat = np.where(inside[:, None], points, nearest + ways * reach[:, :1])
         return np.asarray(self.frame.at(flat) + np.where(inside, 0.0, reach[:, 1])[:, None] * np.array(self.frame.out))
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """The rim, and around it rings that are parted at its corners."""
         kept = thinned(np.vstack((self.rim, self.rim[:1])), chord_error)[:-1]
         rim = self.rim[kept]

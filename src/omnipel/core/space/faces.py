@@ -211,6 +211,10 @@ class Faces:
         at = np.flatnonzero((off > 0.0) != (after > 0.0))
         return at, off[at] / (off[at] - after[at])
 
+    def along(self, at: Counts, share: Floats) -> Solid:
+        """The places at shares of the sides that begin at some corners: where a plane cuts them."""
+        return np.asarray(self.points[at] * (1.0 - share[:, None]) + self.points[self.following[at]] * share[:, None])
+
     def ring(self, i: int) -> Solid:
         """Corners of a face."""
         return self.points[self.begins[i] : self.begins[i] + self.counts[i]]

@@ -35,8 +35,11 @@ class Placement(Protocol):
     def at(self, points: Points) -> Solid:
         """Points of the flat panel in space."""
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
-        """Convex polygons that cover a box of the flat frame; what lies in one is flat in space to within the chord error."""
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
+        """Convex polygons; what lies in one is flat in space to within the chord error.
+
+        They cover the panel, whose box it is; or all of the box, where that is of what is `laid` on the panel and may reach beyond it.
+        """
 
 
 @dataclass(frozen=True, eq=False)
@@ -49,7 +52,7 @@ class Flat:
         """Points in space."""
         return self.frame.at(points)
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """All of it is flat."""
         return grid(box, np.array([box[0], box[2]]), np.array([box[1], box[3]]))
 
@@ -74,7 +77,7 @@ class Swept:
         """Points in space."""
         return np.asarray(self.frame.at(self.path.at(points[:, 0] - self.start)) + points[:, 1:] * np.array(self.along))
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Strips between the bends."""
         return grid(box, self.path.bends(chord_error) + self.start, np.array([box[1], box[3]]))
 
@@ -104,7 +107,7 @@ class Around:
         flat = np.column_stack((reach[:, 0] * np.cos(angle), reach[:, 0] * np.sin(angle)))
         return np.asarray(self.frame.at(flat) + reach[:, 1:] * np.array(self.frame.out))
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Strips around, parted where the meridian bends."""
         ys = self.meridian.bends(chord_error)
         ys = np.concatenate(([box[1]], ys[(ys > box[1]) & (ys < box[3])], [box[3]]))
@@ -158,10 +161,10 @@ class Cone:
         angle, r = self.towards + run / self.radius, self.radius + up * self.widens
         return np.column_stack((r * np.cos(angle), r * np.sin(angle), self.height + up * self.rises))
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Strips between lines that run up the cone; of what is laid on it as far as it reaches."""
         widest = max(self.radius, self.radius + self.slant * self.widens)
-        (left, right), (low, high) = self._reach(box)
+        (left, right), (low, high) = self._reach(box) if laid else ((-self.span / 2.0, self.span / 2.0), (0.0, self.slant))
         runs = steps_around(left, right, 1.0 / self.radius, widest, chord_error)
         # The arcs below and above bulge beyond their chords.
         spare = 2.0 * abs(self.curvature) * (runs[1] - runs[0]) ** 2 / 8.0 + SPARE
@@ -169,17 +172,12 @@ class Cone:
         return [np.array([lower[i], lower[i + 1], upper[i + 1], upper[i]]) for i in range(len(runs) - 1)]
 
     def _reach(self, box: Box) -> tuple[tuple[float, float], tuple[float, float]]:
-        """Between which lengths along the lower arc and up the slant a box lies; those of the sector where it lies within it, or is its own."""
-        half = self.span / 2.0
-        ends = self._flat(np.array((-half, 0.0, half)), 0.0), self._flat(np.array((-half, 0.0, half)), self.slant)
-        sector, (x0, y0, x1, y1) = np.concatenate(ends), box
-        own = (sector >= (x0 - SPARE, y0 - SPARE)).all() and (sector <= (x1 + SPARE, y1 + SPARE)).all()
+        """Between which lengths along the lower arc and up the slant the sector and a box lie."""
+        half, (x0, y0, x1, y1) = self.span / 2.0, box
         steps = np.linspace(0.0, 1.0, ALONG_BOX)[:, None]
         corners = np.array(((x0, y0), (x1, y0), (x1, y1), (x0, y1)))
         around = np.concatenate([a + (b - a) * steps for a, b in zip(corners, np.roll(corners, -1, axis=0), strict=True)])
         run, up = self._rolled(around)
-        if own or not (np.isfinite(run).all() and np.isfinite(up).all()):
-            return (-half, half), (0.0, self.slant)
         return (min(-half, float(run.min())), max(half, float(run.max()))), (
             min(0.0, float(up.min())),
             max(self.slant, float(up.max())),
@@ -232,11 +230,10 @@ class Folded:
         chosen = outside.argmin(axis=1)
         return np.asarray(origins[chosen] + np.einsum("ni,nij->nj", points, axes[chosen]))
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Its parts; of what is laid on it what lies beside all of them, too, parted along their sides."""
         made = [polygon for polygon, _ in self.parts]
-        corners = np.concatenate(made)
-        if np.allclose((*corners.min(axis=0), *corners.max(axis=0)), box, rtol=0.0, atol=SPARE):
+        if not laid:
             return made
         beside = shapely.box(*box).difference(shapely.union_all([shapely.Polygon(polygon) for polygon in made]))
         if beside.area <= HAIR * shapely.box(*box).length:
@@ -278,12 +275,12 @@ class Laid:
         """Points in space."""
         return self.under.at(np.array(self.move) + points @ self._matrix())
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Those of the other, seen from this panel."""
         turn = self._matrix()
         corners = np.array([(box[i], box[j]) for i in (0, 2) for j in (1, 3)]) @ turn + np.array(self.move)
         low, high = corners.min(axis=0), corners.max(axis=0)
-        made = self.under.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error)
+        made = self.under.cells((float(low[0]), float(low[1]), float(high[0]), float(high[1])), chord_error, laid=True)
         return [(cell - np.array(self.move)) @ turn.T for cell in made]
 
 
@@ -298,9 +295,9 @@ class Beside:
         """Points in space."""
         return self.other.at(points) + self.out * normals(self.other, points)
 
-    def cells(self, box: Box, chord_error: float) -> list[Points]:
+    def cells(self, box: Box, chord_error: float, *, laid: bool = False) -> list[Points]:
         """Those of the other."""
-        return self.other.cells(box, chord_error)
+        return self.other.cells(box, chord_error, laid=laid)
 
 
 def normals(place: Placement, points: Points) -> Solid:
