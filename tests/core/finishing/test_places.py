@@ -30,6 +30,7 @@ from omnipel.core.words import refs
 from omnipel.core.words.refs import Of
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import dumped, lawful, loaded
+from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
 
 BOXES = [scheme for form, scheme in lawful_pairs() if form == "box" and scheme not in ("drape", "wrap", "plain-bag")]
@@ -83,6 +84,32 @@ def test_over_a_dome_of_gores_one_goes_down_on_the_side_one_said() -> None:
             assert x * out[0] + y * out[1] > 0.0
             heights.append(z)
         assert heights == sorted(heights, reverse=True)
+
+
+@tried(30)
+@given(
+    st.sampled_from([4, 6, 8, 12]),
+    st.sampled_from([Facing.FRONT, Facing.RIGHT, Facing.BACK, Facing.LEFT]),
+    st.floats(0.7, 1.6),
+    st.floats(1.0, 900.0),
+)
+def test_along_the_seam_of_two_gores_one_stays_on_it_and_goes_straight_on_below(
+    gores: int, face: Facing, higher: float, down: float
+) -> None:
+    """The middle of a side lies on a seam that is bent on both of its pieces, or on the middle of a gore: by symmetry it is never left."""
+    job = next(job for job in (sample() for sample in SAMPLES) if job.cover.scheme == "gores" and job.cover.options.get("skirt"))
+    readings = tuple(
+        replace(r, repeats=tuple(mm * higher for mm in r.repeats)) if r.place.startswith("height") else r for r in job.readings
+    )
+    options = {**job.cover.options, "gores": float(gores)}
+    cover = made(replace(job, readings=readings, cover=replace(job.cover, features=(), options=options))).cover
+    spot, before = (Ground(cover).spot(face, 0.0, far) for far in (down, down - min(20.0, down)))
+    assert before is not None
+    if spot is None:  # it ends above that
+        return
+    x, y, _ = spot.place
+    assert abs(x if face in (Facing.FRONT, Facing.BACK) else y) < 0.02
+    assert math.dist(spot.place, before.place) == pytest.approx(min(20.0, down), abs=0.5)
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())

@@ -11,7 +11,7 @@ from omnipel.core.draft import Drafted, draft
 from omnipel.core.job.changes import changed
 from omnipel.core.job.findings import Change, Impossible
 from omnipel.core.job.thing import Outline
-from omnipel.core.plane.trace import MOST_CORNERS, MOST_POINTS, corners_of, drawn, ring_of
+from omnipel.core.plane.trace import MOST_CORNERS, MOST_POINTS, chord, corners_of, drawn, ring_of
 from omnipel.core.words import refs
 from omnipel.shop.starter import starter
 
@@ -43,6 +43,19 @@ def test_what_reaches_too_far_is_said(path: str) -> None:
     job = changed(starter("traced", "traced-ends"), Change(refs.OUTLINE, Outline(path=path)))
     found = draft(job).findings[0]
     assert (found.code, found.where) == ("size-impossible", refs.OUTLINE)
+
+
+@tried(60)
+@given(st.lists(st.floats(0.3, 1.0), min_size=4, max_size=30), st.floats(-1.1, 1.1), st.booleans())
+def test_across_an_outline_is_from_its_leftmost_to_its_rightmost_place_at_that_height(
+    arms: list[float], at: float, corner: bool
+) -> None:
+    turn = np.linspace(0.0, 2.0 * np.pi, len(arms), endpoint=False)
+    ring = np.column_stack((np.cos(turn), np.sin(turn))) * 400.0 * np.array(arms)[:, None]
+    y = float(ring[int(abs(at) * 1000) % len(ring), 1]) if corner else 400.0 * at
+    met = shapely.Polygon(ring).intersection(shapely.LineString([(-500.0, y), (500.0, y)]))
+    left, _, right, _ = met.bounds if not met.is_empty else (0.0, 0.0, 0.0, 0.0)
+    assert chord(ring, y) == pytest.approx(right - left, abs=1e-6)
 
 
 @tried(40)

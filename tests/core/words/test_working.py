@@ -23,6 +23,9 @@ def test_arithmetic_keeps_the_terms(a: float, b: float, k: float, m: float) -> N
     )
     assert size.value == pytest.approx(k * a + b / m - a, abs=1e-6)
     assert size.value == math.fsum(term.value for term in size.terms)
+    one, two = worked(tr("c"), a), worked(tr("d"), b)
+    assert size.plus([one, two]) == size + one + two
+    assert size.plus([]) == size
 
 
 def test_same_quantities_become_one_term() -> None:

@@ -35,11 +35,7 @@ def refinished(panel: Panel, finishes: Mapping[str, tuple[Finish, Ref | None]]) 
 
 def with_allowances(size: Worked, *edges: Edge) -> Worked:
     """A cut size: the finished size and the allowances at its ends, each with its source."""
-    cut = Worked(size.terms)  # a number of its own, also where nothing is added
-    for edge in edges:
-        for part in edge.finish.worked(edge.source):
-            cut = cut + part
-    return cut
+    return size.plus(part for edge in edges for part in edge.finish.worked(edge.source))
 
 
 def _cut(panel: Panel, axis: int, size: Worked) -> Worked:

@@ -16,14 +16,14 @@ from numpy.typing import NDArray
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth, MarkKind, Panel
 from omnipel.core.drafting.pieces import Parted, Piece, cells_of, flat_facets, parted
-from omnipel.core.drafting.seams import Run, Seam, Way
 from omnipel.core.drafting.topology import Opening, surface
-from omnipel.core.finishing.spots import Cut, Facet, Flat, Rim, Spot, downward, inside, out_of, right_of, slopes_at, unit
+from omnipel.core.finishing.spots import Cut, Facet, Flat, Spot, downward, inside, out_of, right_of, slopes_at, unit
+from omnipel.core.finishing.ways import Ways
 from omnipel.core.job.feature import LEVEL, Facing
 from omnipel.core.plane.curves import Points
 from omnipel.core.space.faces import Faces
 from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
-from omnipel.core.space.placements import STEP, normals
+from omnipel.core.space.placements import normals
 from omnipel.core.tolerances import CLOSES
 
 FACES: Final = math.cos(math.pi / 4.0)
@@ -36,28 +36,24 @@ BENT: Final = 2.0 * COARSE
 """What is farther from a plane than this at all corners of a facet is not cut by it, mm."""
 NEARLY: Final = 0.8
 """Cells may be bent: what is cut out of one that faces a side by so much less may face it."""
-UNGATHERED: Final = 1e-3
-"""Cloth whose lengths in space differ from the flat by less than this share lies as it is."""
 LOOKS: Final = np.stack(np.meshgrid((0.25, 0.5, 0.75), (0.25, 0.5, 0.75)), axis=-1).reshape(-1, 2)
 """Where inside of a panel it is looked at, besides its rim, whether a plane may cut it: shares of its box."""
 MOST_TRIES: Final = 20
 FOUND: Final = 1e-3
 """A place is found when it is so near, mm."""
-MOST_SEAMS: Final = 80
-"""No way leads over more seams than this."""
 
 
-class Ground:
+class Ground(Ways):
     """The outer pieces of a cover that are seen from outside, and how they are joined."""
 
     def __init__(self, cover: Cover) -> None:
         flat = cover.flat
-        self.pieces = {p.name: p for p in cover.pieces if not p.on and not p.behind and flat[p.name].cloth is Cloth.OUTER}
-        self.flat = {name: flat[name] for name in self.pieces}
+        pieces = {p.name: p for p in cover.pieces if not p.on and not p.behind and flat[p.name].cloth is Cloth.OUTER}
+        seams = [s for s in cover.seams if all(run.piece in pieces for side in s.sides for run in side)]
+        super().__init__(pieces, {name: flat[name] for name in pieces}, seams)
         self._anchors: dict[Facing, Spot | None] = {}
-        self._ways: dict[tuple[int, int], Way] = {}
-        self._rims: dict[str, Rim] = {}
-        self.seams = [s for s in cover.seams if all(run.piece in self.pieces for side in s.sides for run in side)]
+        self._looked: dict[str, Solid] = {}
+        self._cells: dict[str, tuple[list[Points], Faces]] = {}
 
     @cached_property
     def facets(self) -> list[Facet]:
@@ -89,50 +85,56 @@ class Ground:
         right, out = np.array(RIGHT_AND_UP[Side(face)][0]), out_of(face)
         made: list[Facet] = []
         for name, piece in self.pieces.items():
-            ring = self.flat[name].sew_points
-            looks = piece.place.at(np.concatenate((ring, ring.min(axis=0) + LOOKS * np.ptp(ring, axis=0))))
-            beyond = looks @ right > ASIDE
-            less = looks[beyond if 2 * np.count_nonzero(beyond) < len(beyond) else ~beyond]
+            beyond = self._looks(name) @ right > ASIDE
+            less = self._looks(name)[beyond if 2 * np.count_nonzero(beyond) < len(beyond) else ~beyond]
             if not len(less) or float(np.ptp(less, axis=0).max()) < CLOSES:  # nothing of it, or but a tip, lies beyond
                 continue
-            cells = cells_of(piece.place, self.flat[name], COARSE)
-            faces = Faces.cornered(piece.place.at(np.concatenate(cells)), np.cumsum([0, *map(len, cells[:-1])]))
+            _, faces = self._celled(name)
             low, high = faces.range(faces.points @ right - ASIDE)
             met = (low <= BENT) & (high >= -BENT)
             if not all_round and met.any():
                 turned = faces.normals @ out * (-1.0 if piece.mirrored else 1.0)
                 met &= (faces.range(faces.points @ out)[1] >= -BENT) | (turned >= NEARLY * FACES)
             if met.any():
-                made += self._facets(name, parted(self._filled(name), [cells[k] for k in np.flatnonzero(met).tolist()]).rings)
+                cut = (low <= 0.0) & (high > 0.0) & faces.normals.any(axis=1)
+                made += self._parted(name, np.flatnonzero(met).tolist(), cut.tolist())
         return made
+
+    def _parted(self, name: str, wanted: list[int], cut: list[bool]) -> list[Facet]:
+        """What there is of a piece in some of its cells; of those that are whole only what is cut."""
+        (cells, faces), sign = self._celled(name), -1.0 if self.pieces[name].mirrored else 1.0
+        parts = parted(self._filled(name), [cells[k] for k in wanted])
+        made: list[Facet] = []
+        others: list[Points] = []
+        for ring, i in zip(parts.rings, parts.cell, strict=True):
+            k = wanted[i]
+            if ring is not cells[k]:
+                others.append(ring)
+            elif cut[k]:
+                made.append(Facet(name, ring, faces.ring(k), faces.normals[k] * sign))
+        return made + self._facets(name, others)
+
+    def _looks(self, name: str) -> Solid:
+        """Places of a piece in space, all round its rim and some inside."""
+        if name not in self._looked:
+            ring = self.flat[name].sew_points
+            inside_ = ring.min(axis=0) + LOOKS * np.ptp(ring, axis=0)
+            self._looked[name] = self.pieces[name].place.at(np.concatenate((ring, inside_)))
+        return self._looked[name]
+
+    def _celled(self, name: str) -> tuple[list[Points], Faces]:
+        """The cells of a piece, on its flat panel and in space."""
+        if name not in self._cells:
+            cells, place = cells_of(self.pieces[name].place, self.flat[name], COARSE), self.pieces[name].place
+            ends = np.cumsum([0, *map(len, cells)])
+            self._cells[name] = cells, Faces.cornered(place.at(np.concatenate(cells)), ends[:-1])
+        return self._cells[name]
 
     @cached_property
     def _corners(self) -> tuple[Solid, NDArray[np.intp], NDArray[np.float64]]:
         """All corners of the facets, where each facet's begin, and the facets' normals."""
         begins = np.concatenate(([0], np.cumsum([len(facet.flat) for facet in self.facets])[:-1])).astype(np.intp)
         return np.concatenate([f.solid for f in self.facets]), begins, np.array([f.normal for f in self.facets])
-
-    @cached_property
-    def _joined(self) -> dict[tuple[str, str], tuple[Seam, int, int]]:
-        """By piece and edge: its seam, which side of it, and which run of that side. A seam of its own comes before one that is only caught."""
-        found: dict[tuple[str, str], tuple[Seam, int, int]] = {}
-        for seam in sorted(self.seams, key=lambda s: not s.onto):
-            for k, side in enumerate(seam.sides):
-                for i, run in enumerate(side):
-                    found[run.piece, run.edge] = (seam, k, i)
-        return found
-
-    def _way(self, seam: Seam, side: int) -> Way:
-        """A side of a seam to be walked."""
-        if (id(seam), side) not in self._ways:
-            self._ways[id(seam), side] = Way(seam.sides[side], self.flat)
-        return self._ways[id(seam), side]
-
-    def _rim(self, name: str) -> Rim:
-        """The rim of a piece."""
-        if name not in self._rims:
-            self._rims[name] = Rim.of(self.flat[name])
-        return self._rims[name]
 
     @cached_property
     def openings(self) -> tuple[Opening, ...]:
@@ -156,7 +158,7 @@ class Ground:
         low, high = ring.min(axis=0), ring.max(axis=0)
         at = np.array(((low[0] + high[0]) / 2.0 + across, high[1] - down))
         way = np.array((0.0, -1.0))
-        return self._measured(Spot(piece, self.flat[piece.name], at, right_of(piece, way), way))
+        return Spot(piece, self.flat[piece.name], at, right_of(piece, way), way)
 
     def said_at(self, piece: str, at: Flat) -> tuple[Facing, float, float] | None:
         """The same of a flat place `(2,)` of a piece; None where that is none of the pieces that are seen."""
@@ -222,7 +224,7 @@ class Ground:
         begins = top.flat[1] + min(1.0, share) * (top.flat[0] - top.flat[1])
         down = unit(top.flat[1] - top.flat[0])
         piece = self.pieces[top.facet.piece]
-        return self._measured(Spot(piece, self.flat[piece.name], self._upright(piece, begins, face), right_of(piece, down), down))
+        return Spot(piece, self.flat[piece.name], self._upright(piece, begins, face), right_of(piece, down), down)
 
     def _cuts(self, face: Facing, *, all_round: bool = False) -> list[Cut]:
         """The facets that the plane of a centre line cuts; of those behind the axis only what faces the side, or `all_round`."""
@@ -280,78 +282,7 @@ class Ground:
             heading = downward(piece, at, np.array((0.0, -1.0, 0.0)))
         if heading is None:
             return None
-        return self._measured(Spot(piece, self.flat[piece.name], at, right_of(piece, heading), heading))
-
-    def _measured(self, spot: Spot) -> Spot:
-        """The spot with how far the cloth is gathered there."""
-        ratios = [1.0 / max(self._speed(spot.piece, spot.at[None, :], way)[0], 1e-9) for way in (spot.right, spot.down)]
-        return replace(spot, drawn_in=(ratios[0], ratios[1]))
-
-    @staticmethod
-    def _speed(piece: Piece, at: Points, way: Flat) -> NDArray[np.float64]:
-        """How far one comes in space for each mm on the flat panel, `(n,)`."""
-        ends = piece.place.at(np.concatenate((at + STEP * way, at - STEP * way)))
-        speed = np.linalg.norm(ends[: len(at)] - ends[len(at) :], axis=1) / (2.0 * STEP)
-        return np.asarray(np.where(np.abs(speed - 1.0) < UNGATHERED, 1.0, speed))
-
-    def walked(self, spot: Spot, way: tuple[float, float], far: float) -> Spot | None:
-        """Where one comes to, so far in a direction (right, down), as a tape lies; None where the cover ends before."""
-        sense = np.array(way) * math.copysign(1.0, far)
-        left = abs(far)
-        for _ in range(MOST_SEAMS):
-            heading = sense[0] * spot.right + sense[1] * spot.down
-            edge, share, reach = self.to_edge(spot, (float(sense[0]), float(sense[1])))
-            flat, space = self._along(spot, heading, reach, left)
-            if space >= left - 1e-9:
-                return self._measured(replace(spot, at=spot.at + heading * flat))
-            left -= space
-            over = self.over(spot, edge, share)
-            if over is None:
-                return None
-            spot = over
-        return None
-
-    def to_edge(self, spot: Spot, way: tuple[float, float]) -> tuple[str, float, float]:
-        """The edge of its own piece that lies in a direction from a spot: its name, the share of it, and how far on the flat panel."""
-        heading = way[0] * spot.right + way[1] * spot.down
-        reach, edge, share = self._rim(spot.piece.name).left_at(spot.at, heading)
-        return edge, share, reach
-
-    def _along(self, spot: Spot, heading: Flat, reach: float, left: float) -> tuple[float, float]:
-        """How far one goes on the flat panel, no further than `reach`, for no more than `left` in space: both."""
-        if reach <= 0.0:
-            return 0.0, 0.0
-        n = int(min(200, max(4, reach / 5.0)))
-        steps = (np.arange(n) + 0.5) * reach / n
-        spaces = self._speed(spot.piece, spot.at + steps[:, None] * heading, heading) * reach / n
-        if np.all(spaces == reach / n):
-            return min(reach, left), min(reach, left)
-        gone = np.concatenate(([0.0], np.cumsum(spaces)))
-        if gone[-1] <= left:
-            return reach, float(gone[-1])
-        return float(np.interp(left, gone, np.linspace(0.0, reach, n + 1))), left
-
-    def over(self, spot: Spot, edge: str, share: float) -> Spot | None:
-        """A share of an edge of the spot's piece as what is sewn there has it, and its directions there; None where nothing is sewn on."""
-        found = self._joined.get((spot.piece.name, edge))
-        if found is None:
-            return None
-        seam, k, i = found
-        mine, way = seam.sides[k][i], self._way(seam, k)
-        done = way.ends[i] - way.lengths[i] * (share if mine.reversed else 1.0 - share)
-        run, there = self._way(seam, 1 - k).locate(done / (way.ends[-1] or 1.0))
-        along, inward = self._beside(mine, share)
-        along_there, inward_there = self._beside(run, there)
-        turned = np.outer(along_there, along) - np.outer(inward_there, inward)
-        piece, panel = self.pieces[run.piece], self.flat[run.piece]
-        at = np.array(panel.edge(run.edge).curve.at(there)) + 1e-7 * inward_there
-        return Spot(piece, panel, at, turned @ spot.right, turned @ spot.down)
-
-    def _beside(self, run: Run, share: float) -> tuple[Flat, Flat]:
-        """At a share of an edge: the way along it as its seam is walked, and square to that into the panel."""
-        heading = self.flat[run.piece].edge(run.edge).curve.heading_at(share)
-        along = np.array((math.cos(heading), math.sin(heading)))
-        return (-along if run.reversed else along), np.array((-along[1], along[0]))
+        return Spot(piece, self.flat[piece.name], at, right_of(piece, heading), heading)
 
 
 def _under(piece: Piece, at: Flat, from_: NDArray[np.float64], ways: NDArray[np.float64]) -> Flat:

@@ -2,7 +2,8 @@
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cache, cached_property
+from typing import Final
 
 import numpy as np
 import shapely
@@ -11,13 +12,15 @@ from numpy.typing import NDArray
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.job.feature import Facing
-from omnipel.core.plane.curves import Points
+from omnipel.core.plane.curves import Points, turn_between
 from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, lengths, vector
 from omnipel.core.space.placements import STEP
 from omnipel.core.tolerances import CHORD_ERROR, CLOSES
 
 Flat = NDArray[np.float64]
 """`(2,)`: a place or a direction on a flat panel."""
+UNGATHERED: Final = 1e-3
+"""Cloth whose lengths in space differ from the flat by less than this share lies as it is."""
 SHARP = math.cos(math.radians(40.0))
 """Two parts of a cover that meet at more than this angle meet in an edge; the bands of a dome do not."""
 
@@ -32,7 +35,6 @@ class Spot:
         at: where on the flat panel.
         right: to the right.
         down: downwards.
-        drawn_in: how many times the cloth is gathered here, to the right and downwards.
     """
 
     piece: Piece
@@ -40,7 +42,12 @@ class Spot:
     at: Flat
     right: Flat
     down: Flat
-    drawn_in: tuple[float, float] = (1.0, 1.0)
+
+    @cached_property
+    def drawn_in(self) -> tuple[float, float]:
+        """How many times the cloth is gathered here, to the right and downwards."""
+        across, down = speeds(self.piece, self.at, np.array((self.right, self.down))).tolist()
+        return 1.0 / max(across, 1e-9), 1.0 / max(down, 1e-9)
 
     def flat(self, points: Points) -> Points:
         """Points to the right of and above the spot, as one looks at it, on the flat panel, `(n, 2)`."""
@@ -138,15 +145,48 @@ def unit(v: Flat) -> Flat:
     return np.asarray(v / (math.hypot(*v) or 1.0))
 
 
+@cache
 def out_of(face: Facing) -> NDArray[np.float64]:
     """Square to a side, outward."""
-    right, up = RIGHT_AND_UP[Side(face)]
-    return np.cross(right, up)
+    out = np.cross(*RIGHT_AND_UP[Side(face)])
+    out.setflags(write=False)
+    return out
+
+
+def travel(panel: Panel, edge: str, share: float) -> Flat:
+    """The direction of travel at a share of an edge; the panel lies to its left."""
+    heading = panel.edge(edge).curve.heading_at(share)
+    return np.array((math.cos(heading), math.sin(heading)))
+
+
+def left_of(way: Flat) -> Flat:
+    """A direction turned to the left."""
+    return np.array((-way[1], way[0]))
+
+
+def turned_by(angle: float) -> NDArray[np.float64]:
+    """What turns directions to the left by an angle, radians, `(2, 2)`."""
+    return np.array(((math.cos(angle), -math.sin(angle)), (math.sin(angle), math.cos(angle))))
+
+
+def corner_in(panel: Panel, edge: str, *, last: bool) -> float:
+    """The angle inside of a panel at the first or the last point of an edge, radians."""
+    i = panel.edges.index(panel.edge(edge))
+    before, after = panel.edges[i if last else i - 1], panel.edges[(i + 1) % len(panel.edges) if last else i]
+    return math.pi - turn_between(before.curve.heading_at(1.0), after.curve.heading_at(0.0))
 
 
 def right_of(piece: Piece, down: Flat) -> Flat:
     """To the right of who looks at the piece from outside, on the flat panel; one that is mirrored is drawn as seen from inside."""
     return np.array((-down[1], down[0])) * (-1.0 if piece.mirrored else 1.0)
+
+
+def speeds(piece: Piece, at: Points, ways: Points) -> NDArray[np.float64]:
+    """How far one comes in space for each mm on the flat panel, `(n,)`: from places, or one place, in directions, or one direction."""
+    ends = piece.place.at(np.concatenate((at + STEP * ways, at - STEP * ways)))
+    half = len(ends) // 2
+    speed = lengths(ends[:half] - ends[half:]) / (2.0 * STEP)
+    return np.asarray(np.where(np.abs(speed - 1.0) < UNGATHERED, 1.0, speed))
 
 
 def slopes_at(piece: Piece, at: Flat) -> tuple[NDArray[np.float64], NDArray[np.float64]]:

@@ -142,7 +142,7 @@ def section_at(sections: Sequence[Section], depth: float) -> Section:
         return replace(sections[0], depth=depth)
     for above, below in zip(sections, sections[1:], strict=False):
         if depth <= below.depth:
-            if below.depth == above.depth or above.girth == below.girth:
+            if below.depth in (above.depth, depth) or above.girth == below.girth:
                 return replace(below, depth=depth)
             part = (depth - above.depth) / (below.depth - above.depth)
             spans = tuple(a * (1.0 - part) + b * part for a, b in zip(above.spans, below.spans, strict=True))

@@ -197,12 +197,12 @@ def polyline_length(points: Points | Sequence[tuple[float, float]]) -> float:
 
 def chord(ring: Points, y: float) -> float:
     """Across an outline at height y, from its leftmost to its rightmost point there, mm; 0 where it is not."""
-    x0, x1 = float(ring[:, 0].min()) - 1.0, float(ring[:, 0].max()) + 1.0
-    cut = shapely.Polygon(ring).intersection(shapely.LineString([(x0, y), (x1, y)]))
-    if cut.is_empty:
-        return 0.0
-    left, _, right, _ = cut.bounds
-    return float(right - left)
+    after = np.concatenate((ring[1:], ring[:1]))
+    met = (ring[:, 1] <= y) != (after[:, 1] <= y)
+    begins, ends = ring[met], after[met]
+    there = begins[:, 0] + (ends[:, 0] - begins[:, 0]) * (y - begins[:, 1]) / (ends[:, 1] - begins[:, 1])
+    across = np.concatenate((there, ring[ring[:, 1] == y, 0]))
+    return float(np.ptp(across)) if len(across) else 0.0
 
 
 LEVELS = (0.02, 0.1, 0.25, 0.4, 0.55, 0.7, 0.85, 0.995)

@@ -8,7 +8,7 @@ readings are differences of the formula itself (`through`), never written by han
 
 import math
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
 
 from omnipel.core.tolerances import SLOPE_STEP
@@ -53,6 +53,11 @@ class Worked:
 
     def __add__(self, other: "Worked") -> "Worked":
         return Worked(_merged((*self.terms, *other.terms)))
+
+    def plus(self, others: Iterable["Worked"]) -> "Worked":
+        """This and others in one sum; without others a number of its own, as it stands."""
+        more = [term for other in others for term in other.terms]
+        return Worked(_merged((*self.terms, *more)) if more else self.terms)
 
     def __sub__(self, other: "Worked") -> "Worked":
         return self + other * -1.0
@@ -139,6 +144,8 @@ def _merged(terms: Iterable[Term]) -> tuple[Term, ...]:
     for term in terms:
         key = (term.name, term.source, term.how, term.amount)
         known = by_quantity.get(key)
-        by_quantity[key] = term if known is None else replace(known, factor=known.factor + term.factor)
+        if known is not None:
+            term = Term(known.name, known.amount, known.factor + term.factor, known.how, known.source, known.slopes)  # noqa: PLW2901
+        by_quantity[key] = term
     kept = tuple(term for term in by_quantity.values() if abs(term.factor) > 1e-12 and term.amount != 0.0)
     return kept or tuple(by_quantity.values())[:1]
