@@ -1,11 +1,11 @@
 """What can hardly be meant: decisions far beyond what any cover has, hems deeper than their panel, allowances wider than what they are on."""
 
-import itertools
 import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
+import numpy as np
 import shapely
 
 from omnipel.core.covers.fields import FIELDS
@@ -18,6 +18,7 @@ from omnipel.core.job.changes import meant
 from omnipel.core.job.document import ClearanceSchool, ClosureKind, CoverChoices, Job
 from omnipel.core.job.findings import Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import FOLDED, SEWN, TURNED_UNDER
+from omnipel.core.space.frames import lengths
 from omnipel.core.tolerances import SAME_POINT
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, Share, Value, mm, term, tr
@@ -129,23 +130,18 @@ def panels(job: Job, scheme: Scheme, cover: Cover) -> Iterator[Finding]:
 
 def room_for_fold(panel: Panel, edge: Edge) -> float:
     """How deep a hem along an edge may fold back onto its panel, mm: to the nearest part of the panel's outline that is not beside it."""
-    line = shapely.LineString(edge.curve.points(0.5))
+    lines = np.array([shapely.LineString(other.curve.points(0.5)) for other in (edge, *panel.edges)])
     points = panel.sew_points
-    far = float(shapely.distance(line, shapely.points(points)).max())
+    far = float(shapely.distance(lines[0], shapely.points(points)).max())
     if len(panel.edges) == 1:
         inner = shapely.make_valid(shapely.Polygon(points))
         return float(math.sqrt(4.0 * math.pi * inner.area) / math.tau) if inner.area else 0.0
-    ends = (edge.curve.start, edge.curve.end)
-    for other in panel.edges:
-        if other is edge:
-            continue
-        beside = any(
-            math.dist(a, b) < SAME_POINT * max(1.0, panel.length.value)
-            for a, b in itertools.product(ends, (other.curve.start, other.curve.end))
-        )
-        if not beside:
-            far = min(far, line.distance(shapely.LineString(other.curve.points(0.5))) - other.finish.folded)
-    return far
+    ends = np.array([(other.curve.start, other.curve.end) for other in panel.edges])
+    mine = np.array((edge.curve.start, edge.curve.end))
+    near = lengths(ends[:, :, None] - mine) < SAME_POINT * max(1.0, panel.length.value)
+    others = np.array([other is not edge for other in panel.edges]) & ~near.any(axis=(1, 2))
+    deep = np.array([other.finish.folded for other in panel.edges])
+    return float(np.min((shapely.distance(lines[0], lines[1:]) - deep)[others], initial=far))
 
 
 def _too_deep(job: Job, scheme: Scheme, panel: Panel, edge: Edge) -> Finding:

@@ -275,7 +275,8 @@ def _strip(edge: Edge, allowance: float) -> BaseGeometry:
     """Everything within `allowance` outside the edge."""
     curve = edge.curve
     if isinstance(curve, Arc) and 1.0 + curve.curvature * allowance > 0.0:
-        return shapely.Polygon(np.concatenate((curve.points(), curve.offset(allowance).points()[::-1]))).buffer(0)
+        strip = shapely.Polygon(np.concatenate((curve.points(), curve.offset(allowance).points()[::-1])))
+        return strip.buffer(0) if curve.curvature or curve.length < SAME_POINT else strip
     # Negative: to the right of travel. Mitred joins keep a traced corner sharp on the cut line.
     return shapely.LineString(curve.points()).buffer(-allowance, single_sided=True, join_style="mitre", mitre_limit=MITRE_REACH)
 

@@ -7,6 +7,7 @@ from typing import Final
 import numpy as np
 import shapely
 import shapely.ops
+from numpy.typing import NDArray
 from shapely.geometry.base import BaseGeometry
 
 from omnipel.core.drafting.panel import Panel
@@ -20,17 +21,32 @@ FINE: Final = 0.3
 
 def clear_of_edges(host: Panel, room: float) -> BaseGeometry:
     """The part of a panel that is clear of its seams by `room`, and of its folded hems by their width besides."""
-    free: BaseGeometry = shapely.make_valid(shapely.Polygon(host.sew_points))
-    for edge in host.edges:
-        depth = edge.finish.folded + room
-        free = free.difference(shapely.LineString(edge.curve.points(0.5)).buffer(depth, cap_style="flat"))
-    return free
+    lines, depths = _edges(host, room)
+    taken = shapely.union_all(shapely.buffer(lines, depths, cap_style="flat"))
+    return shapely.make_valid(shapely.Polygon(host.sew_points)).difference(taken)
+
+
+def _edges(host: Panel, room: float) -> tuple[NDArray[np.object_], NDArray[np.float64]]:
+    """The edges of a panel as lines, and how far something that needs `room` has to stay from each, mm."""
+    lines = np.array([shapely.LineString(edge.curve.points(0.5)) for edge in host.edges])
+    return lines, np.array([edge.finish.folded + room for edge in host.edges])
+
+
+def _clear(put: Put, room: float) -> bool:
+    """Whether something lies clear of the edges by the room that it needs."""
+    lines, depths = _edges(put.host, room)
+    if (
+        shapely.make_valid(shapely.Polygon(put.host.sew_points)).covers(put.area)
+        and (shapely.distance(lines, put.area) > depths).all()
+    ):
+        return True
+    return bool(clear_of_edges(put.host, room).buffer(1e-6).contains(put.area))
 
 
 def off_edges(put: Put, code: str) -> Finding | None:
     """What there is to say when it does not lie clear of the edges by the room that it needs."""
     room = put.kind.room(put)
-    if clear_of_edges(put.host, room).buffer(1e-6).contains(put.area):
+    if _clear(put, room):
         return None
     wanted = tr("it has to stay {room} clear", room=mm(room)) if room else tr("it has to lie inside of them")
     text = tr(
