@@ -127,7 +127,7 @@ def test_where_it_jams_is_marked_while_it_is_lowered_and_the_cover_is_lifted(sam
         slider.setValue(round(share * slider.maximum()))
         assert height() - on == pytest.approx((1.0 - station.lowering.share) * station.lowering.way.travel, abs=1.0)
         assert sketch.level is not None
-        ends, _, words = sketch.level
+        (ends, _), words = sketch.level.line, sketch.level.words
         assert words
         assert len(ends)
         drawn = [i for i in sketch.drawing.items if not isinstance(i, Path) and i.words == words]

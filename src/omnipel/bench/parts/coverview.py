@@ -1,6 +1,6 @@
 """The sewn cover on screen: words and numbers come first, then the cover as it is changed, plain, and a moment later with all that is seen on it."""
 
-from PySide6.QtCore import QTimer
+from PySide6.QtCore import QTimer, Signal
 from PySide6.QtGui import QColor
 
 from omnipel.bench.deliverer import while_there
@@ -23,6 +23,9 @@ class CoverView(SketchView):
     nothing else is to be done; with all that is seen on it it is made behind the window.
     """
 
+    due = Signal()
+    """The picture of what was changed is about to be shown; what is drawn beside it is due, too."""
+
     def __init__(self, words: Phrase, session: Session) -> None:
         super().__init__(words)
         self.session, self.alone = session, False
@@ -42,6 +45,7 @@ class CoverView(SketchView):
         self.shining = lit
         if self.session.pictures.ready(alone=alone) or not isinstance(self.session.draft, Drafted):
             self.show_other()
+            self.due.emit()
             self.show_scene(self.session.pictures.cover(alone=alone), lit=lit)
         elif self.session.pictures.known(alone=alone, plain=True) is not None:
             self._now()
@@ -49,6 +53,7 @@ class CoverView(SketchView):
             self.soon.start()
 
     def _now(self) -> None:
+        self.due.emit()
         self.soon.stop()
         if self.session.job is not None:
             self.show_scene(self.session.pictures.cover(alone=self.alone, quick=True), lit=self.shining)
@@ -66,6 +71,8 @@ class CoverView(SketchView):
 
     def show_other(self) -> None:
         """Something else is shown now."""
+        if self.soon.isActive():
+            self.due.emit()
         self.soon.stop()
         self.timer.stop()
         self.session.painting.forget(self)

@@ -40,6 +40,7 @@ class LoweringPanel(QWidget):
         super().__init__()
         self.session = session
         self.way: Lowering | None = None
+        self.outdated = False
         self.head = label(tr("Lower it"), "field")
         self.slider = QSlider(Qt.Orientation.Horizontal)
         self.slider.setRange(0, STEPS)
@@ -55,9 +56,19 @@ class LoweringPanel(QWidget):
         self.setLayout(column(top, below, spacing=2))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
+    def outdate(self) -> None:
+        """The draft has changed: its way is drawn when its picture is."""
+        self.outdated = True
+        self.setVisible(isinstance(self.session.draft, Drafted) and isinstance(self.session.draft.fit, Fit))
+
+    def catch_up(self) -> None:
+        """Show the way as it stands, if the draft has changed."""
+        if self.outdated and self.session.job is not None:
+            self.refresh()
+
     def refresh(self) -> None:
         """Show the way as it stands; what lies on top is not lowered."""
-        draft = self.session.draft
+        draft, self.outdated = self.session.draft, False
         self.way = None
         if isinstance(draft, Drafted) and isinstance(draft.fit, Fit):
             self.way = lowering(draft.body, draft.cover, draft.fit, draft.job.readings, draft.job.cover.sewing_sigma)
@@ -91,6 +102,7 @@ class LoweringPanel(QWidget):
         return self.slider.value() / STEPS
 
     def _moved(self, _value: int) -> None:
+        self.catch_up()
         if self.way is not None:
             self.curve.show_way(self.way, self.share)
             self._raise()
@@ -109,7 +121,7 @@ class GapCurve(QWidget):
         super().__init__()
         self.session = session
         self.way: Lowering | None = None
-        self.share = 1.0
+        self.share, self.told = 1.0, ""
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
 
     def sizeHint(self) -> QSize:
@@ -119,7 +131,8 @@ class GapCurve(QWidget):
         """Show the curve, and how far it has come."""
         self.way, self.share = way, share
         if way is not None:
-            self.setAccessibleName(f"{self._told(way)}. {self._here(way)}")
+            self.told = self._told(way)
+            self.setAccessibleName(f"{self.told}. {self._here(way)}")
         self.update()
 
     def _told(self, way: Lowering) -> str:
@@ -146,7 +159,7 @@ class GapCurve(QWidget):
         marks = self._marks(low, high)
         names = [self.session.fmt(mark, with_unit=mark == marks[-1]) for mark in marks]
         left = max(painter.fontMetrics().horizontalAdvance(name) for name in names) + 14
-        wide = QFontMetrics(LOOK.font(12, QFont.Weight.DemiBold)).horizontalAdvance(self._told(way))
+        wide = QFontMetrics(LOOK.font(12, QFont.Weight.DemiBold)).horizontalAdvance(self.told)
         top = LOOK.px(20 if wide <= self.width() - 8 else 37)
         box = QRectF(left, top, self.width() - left - 14, self.height() - top - LOOK.px(22))
 
@@ -203,7 +216,7 @@ class GapCurve(QWidget):
         painter.setFont(LOOK.font(12, QFont.Weight.DemiBold))
         painter.setPen(LOOK.colour("ink"))
         flags = Qt.AlignmentFlag.AlignRight.value | Qt.TextFlag.TextWordWrap.value
-        painter.drawText(QRectF(4.0, 0.0, self.width() - 8.0, LOOK.px(36)), flags, held(self._told(way)))
+        painter.drawText(QRectF(4.0, 0.0, self.width() - 8.0, LOOK.px(36)), flags, held(self.told))
 
     def _range(self, way: Lowering) -> tuple[float, float]:
         """What the curve is drawn between: 0 and what is of use; far more room than that is cut off."""

@@ -1,5 +1,7 @@
 """The sewn cover on its object: hover names a part, a click chooses it, a slider takes it apart and unrolls it into its flat panels."""
 
+from dataclasses import dataclass
+from functools import cached_property
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -51,6 +53,24 @@ def places_asked(session: Session, feature: Feature) -> tuple[str, ...]:
     return tuple(name for name in ("from_centre", "from_top") if name in asked)
 
 
+@dataclass(frozen=True, eq=False)
+class Level:
+    """A level of the object that is marked with words: so far below its top, and, with the object, so far above where it stands, mm."""
+
+    draft: Drafted
+    depth: float
+    up: float
+    words: str
+
+    @cached_property
+    def line(self) -> tuple[NDArray[np.float64], NDArray[np.float64]]:
+        """Where it runs, `(n, 2, 3)`, and which way is out there; worked out when it is drawn."""
+        body = self.draft.body
+        top = max(float(face.points[:, 2].max()) for face in body.mesh().faces if face.part == "object")
+        ends, out = level_line(body, top - max(self.depth, 0.02 * top))
+        return ends + (0.0, 0.0, self.up), out
+
+
 class PickedView(CoverView):
     """A picture whose parts are named when they are pointed at."""
 
@@ -67,7 +87,7 @@ class PickedView(CoverView):
         super().__init__(tr("Picture of the sewn cover. Arrow keys turn it; the tree beside it names its parts."), session)
         self.said = ""
         self.at = QPointF()
-        self.level: tuple[NDArray[np.float64], NDArray[np.float64], str] | None = None
+        self.level: Level | None = None
         self.carries, self.slides = False, ""
         self.rails = Rails(Ref(Of.CHOICE))
 
@@ -75,14 +95,14 @@ class PickedView(CoverView):
         """The level that is marked, where it is seen."""
         if self.level is None:
             return []
-        ends, out, words = self.level
+        ends, out = self.level.line
         matrix = self.view.matrix()
         near = ends[out @ matrix[2] > 0.0]
         if not len(near):
             return []
         flat = near.reshape(-1, 3) @ matrix.T
         lead = flat[int(flat[:, 2].argmax())]
-        label = Label((float(lead[0]), float(lead[1]) - 1.5 * text), words, text, Layer.TAPE, 0.5, strong=True)
+        label = Label((float(lead[0]), float(lead[1]) - 1.5 * text), self.level.words, text, Layer.TAPE, 0.5, strong=True)
         return [Path(flat[:, :2], Layer.TAPE, pairs=True), label]
 
     def tell(self, words: str, at: QPointF) -> None:
@@ -213,12 +233,9 @@ class CoverPicture(QWidget):
         self.apart.setEnabled(isinstance(self.session.draft, Drafted))
         parts = [part.words for part in parts_of(self.session.open_job, self.session.draft)[3:] for part in part.parts]
         self.sketch.setAccessibleDescription(self.session.tell(tr("It shows {parts}.", parts=listed(parts))) if parts else "")
-        self.outdated = False
+        self.outdated = True  # what is marked meanwhile is drawn with all the rest
         self._show()
-
-    def outdate(self) -> None:
-        """The draft has changed: what is marked from now on is drawn when all is shown anew."""
-        self.outdated = True
+        self.outdated = False
 
     def lift(self, height: float) -> None:
         """Show the cover so far above where it will lie, mm."""
@@ -233,10 +250,7 @@ class CoverPicture(QWidget):
         draft, marked = self.session.draft, self.sketch.level
         self.sketch.level = None
         if depth is not None and isinstance(draft, Drafted):
-            top = max(float(face.points[:, 2].max()) for face in draft.body.mesh().faces if face.part == "object")
-            ends, out = level_line(draft.body, top - max(depth, 0.02 * top))
-            up = np.array((0.0, 0.0, self.lifted if draft.cover.from_below else 0.0))
-            self.sketch.level = (ends + up, out, words)
+            self.sketch.level = Level(draft, depth, self.lifted if draft.cover.from_below else 0.0, words)
         if self.sketch.level is not marked and not self.outdated:
             self.sketch.redraw(turned=False)
 
@@ -250,15 +264,17 @@ class CoverPicture(QWidget):
         """The ends of what the chosen seam is sewn with, where the cover is seen as it lies."""
         whole = not self.apart.value() and not self.lifted and self.what.value != "object"
         self.sketch.rails = rails_of(self.session, self.chosen) if whole else Rails(self.chosen)
-        self.sketch.update()
+        if not self.sketch.soon.isActive():  # else another picture is about to be drawn
+            self.sketch.update()
 
     def _show(self) -> None:
         draft, body = self.session.draft, self.session.body
         if body is None:
             return
-        self._rail()
         lit, share = self.sketch.shining, self.apart.value() / STEPS
         self.sketch.show_other()
+        if share > 0.0 or self.lifted or not isinstance(draft, Drafted) or self.what.value == "object":
+            self.sketch.due.emit()  # it is shown at once
         if not isinstance(draft, Drafted) or self.what.value == "object":
             self.sketch.show_scene(uncovered(body), lit=lit)
         elif share > 0.0:
@@ -273,6 +289,7 @@ class CoverPicture(QWidget):
             self.sketch.show_scene(scene, lit=lit)
         else:
             self.sketch.show_cover(lit, alone=self.what.value == "cover")
+        self._rail()
 
     def _rolls(self, draft: Drafted) -> tuple[list[Unrolling], list[Sheet]]:
         if self.unrolled[0] is not draft:

@@ -62,6 +62,7 @@ class CoverStation(QWidget):
         self.panels.leads_to.connect(self.go_to)
         self.lowering.lifted.connect(self.picture.lift)
         self.lowering.marked.connect(self.picture.mark)
+        self.picture.sketch.due.connect(self.lowering.catch_up)
         self.adding.added.connect(self.choose)
         shown = row(column(self.tree, self.picture.what, spacing=4), self.picture, spacing=6, margins=6)
         shown.setStretch(1, 1)
@@ -110,8 +111,7 @@ class CoverStation(QWidget):
         self.strip.refresh()
         self.strip_area.setFixedHeight(LOOK.px(86) + 14)
         self.unfilled = set(self.forms)  # each is filled when it is looked at
-        self.picture.outdate()
-        self.lowering.refresh()  # marks where it jams in the picture
+        self.lowering.outdate()
         self.picture.refresh()
         self.way.setVisible(not self.lowering.isHidden())
         if not self._there(self.chosen):
