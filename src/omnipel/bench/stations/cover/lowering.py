@@ -59,6 +59,7 @@ class LoweringPanel(QWidget):
     def outdate(self) -> None:
         """The draft has changed: its way is drawn when its picture is."""
         self.outdated = True
+        self.section.outdate()
         self.setVisible(isinstance(self.session.draft, Drafted) and isinstance(self.session.draft.fit, Fit))
 
     def catch_up(self) -> None:

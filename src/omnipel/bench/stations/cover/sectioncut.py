@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QSizePolicy, QWidget
 from shapely.geometry import Polygon
 from shapely.geometry.base import BaseGeometry
 
+from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.coverview import PAUSE_MS
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.ruler import EDGE, paint_edge
@@ -17,6 +18,11 @@ from omnipel.bench.speech import say
 from omnipel.core.draft import Drafted
 from omnipel.core.pictures.halfsection import HalfSection, half_section
 from omnipel.core.words.phrases import tr
+
+
+def _cut(draft: Drafted) -> tuple[Drafted, HalfSection]:
+    """A draft with its half-section."""
+    return draft, half_section(draft.cover, draft.body)
 
 
 class SectionCut(QWidget):
@@ -33,7 +39,7 @@ class SectionCut(QWidget):
         self.timer = QTimer(self)
         self.timer.setSingleShot(True)
         self.timer.setInterval(PAUSE_MS)
-        self.timer.timeout.connect(self._cut)
+        self.timer.timeout.connect(self._ask)
         self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Expanding)
         self.setAccessibleName(say(tr("Object and cover cut through the middle, with the gap between them")))
 
@@ -49,15 +55,24 @@ class SectionCut(QWidget):
         self.setVisible(draft is not None)
         self.update()
 
+    def outdate(self) -> None:
+        """The draft has changed: what is about to be cut is no longer wanted."""
+        self.timer.stop()
+        self.session.painting.forget(self)
+
     def show_height(self, height: float, depth: float) -> None:
         """Show the cover so far above its place, and mark the object so far below its top, mm."""
         self.height_mm, self.deep = height, depth
         self.update()
 
-    def _cut(self) -> None:
-        """Cut the section."""
+    def _ask(self) -> None:
+        """Have the section cut, behind the window."""
         if self.draft is not None and self.session.job is not None:
-            self.made = self.draft, half_section(self.draft.cover, self.draft.body)
+            self.session.painting.ask(self, _cut, self.draft, while_there(self, self._came), self.session.fault)
+
+    def _came(self, made: tuple[Drafted, HalfSection]) -> None:
+        if made[0] is self.draft:
+            self.made = made
             self.update()
 
     def _raised(self, whole: HalfSection, *, bag: bool) -> tuple[HalfSection, BaseGeometry]:
