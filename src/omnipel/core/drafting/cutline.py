@@ -277,6 +277,10 @@ def _strip(edge: Edge, allowance: float) -> BaseGeometry:
     if isinstance(curve, Arc) and 1.0 + curve.curvature * allowance > 0.0:
         strip = shapely.Polygon(np.concatenate((curve.points(), curve.offset(allowance).points()[::-1])))
         return strip.buffer(0) if curve.curvature or curve.length < SAME_POINT else strip
+    if isinstance(curve, Trace) and curve.gentle:
+        strip = shapely.Polygon(np.concatenate((curve.points(), curve.offset(allowance).points()[::-1])))
+        if strip.is_valid:
+            return strip
     # Negative: to the right of travel. Mitred joins keep a traced corner sharp on the cut line.
     return shapely.LineString(curve.points()).buffer(-allowance, single_sided=True, join_style="mitre", mitre_limit=MITRE_REACH)
 

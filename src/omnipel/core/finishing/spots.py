@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass
 from functools import cache, cached_property
-from typing import Final
+from typing import Final, NamedTuple
 
 import numpy as np
 import shapely
@@ -63,8 +63,7 @@ class Spot:
         return vector(self.piece.place.at(self.at[None, :])[0])
 
 
-@dataclass(frozen=True, eq=False)
-class Facet:
+class Facet(NamedTuple):
     """A flat part of a placed piece: its ring on the flat panel and in space, and its normal outward."""
 
     piece: str
@@ -73,8 +72,7 @@ class Facet:
     normal: NDArray[np.float64]
 
 
-@dataclass(frozen=True, eq=False)
-class Cut:
+class Cut(NamedTuple):
     """Where the plane of a centre line cuts a facet: both ends on the flat panel and in the plane (outward, up), the upper end first."""
 
     facet: Facet
@@ -83,10 +81,12 @@ class Cut:
 
     def meets(self, other: "Cut") -> bool:
         """Whether another goes on smoothly from its upper end."""
-        (upper, lower), (x, z) = other.turned(self).ends.tolist(), self.ends[0].tolist()
+        (x, z), (x0, z0) = self.ends.tolist()
+        upper, lower = other.ends.tolist()
+        if math.dist(lower, (x, z)) > math.dist(upper, (x, z)):
+            upper, lower = lower, upper
         if math.dist(lower, (x, z)) >= CLOSES:
             return False
-        x0, z0 = self.ends[1].tolist()
         on, here = (upper[0] - lower[0], upper[1] - lower[1]), (x0 - x, z0 - z)
         return bool(-(on[0] * here[0] + on[1] * here[1]) > SHARP * math.hypot(*on) * math.hypot(*here))
 
