@@ -3,8 +3,6 @@
 from collections.abc import Iterable, Mapping
 from dataclasses import replace
 
-import numpy as np
-
 from omnipel.core.drafting.cutline import cut_size
 from omnipel.core.drafting.panel import Edge, Panel
 from omnipel.core.job.finish import Finish
@@ -21,7 +19,8 @@ def with_cut_sizes(panel: Panel) -> Panel:
         cut_radius = with_allowances(panel.sizes["radius"], panel.edges[0])
         sizes = {**panel.sizes, "cut radius": cut_radius}
         return replace(panel, cut_length=cut_radius * 2.0, cut_width=cut_radius * 2.0, sizes=sizes)
-    return replace(panel, cut_length=_cut(panel, 0, panel.length), cut_width=_cut(panel, 1, panel.width))
+    ends = [(edge.curve.start, edge.curve.end) for edge in panel.edges]
+    return replace(panel, cut_length=_cut(panel, ends, 0, panel.length), cut_width=_cut(panel, ends, 1, panel.width))
 
 
 def refinished(panel: Panel, finishes: Mapping[str, tuple[Finish, Ref | None]]) -> Panel:
@@ -38,13 +37,17 @@ def with_allowances(size: Worked, *edges: Edge) -> Worked:
     return size.plus(part for edge in edges for part in edge.finish.worked(edge.source))
 
 
-def _cut(panel: Panel, axis: int, size: Worked) -> Worked:
+Ends = list[tuple[tuple[float, float], tuple[float, float]]]
+"""Where the edges of a panel begin and end."""
+
+
+def _cut(panel: Panel, ends: Ends, axis: int, size: Worked) -> Worked:
     """What is cut along an axis: by the allowances of its two sides where these are straight across it, else measured on the cut line.
 
     Beside a traced edge the cut line may bulge further out than at such a side: there it is measured as well.
     """
-    ends = _sides(panel, axis, size.value)
-    cut = with_allowances(size, *ends) if ends is not None else None
+    sides = _sides(panel, ends, axis, size.value)
+    cut = with_allowances(size, *sides) if sides is not None else None
     if cut is not None and not any(isinstance(edge.curve, Trace) for edge in panel.edges):
         return cut
     measured = cut_size(panel)[axis]
@@ -55,16 +58,16 @@ def _cut(panel: Panel, axis: int, size: Worked) -> Worked:
     return size + worked(tr("allowances"), measured - size.value, how=tr("cut line around the outline"))
 
 
-def _sides(panel: Panel, axis: int, size: float) -> tuple[Edge, Edge] | None:
+def _sides(panel: Panel, ends: Ends, axis: int, size: float) -> tuple[Edge, Edge] | None:
     """An edge on each side of a panel that stands for all of that side; None where a side is not straight, or its edges differ."""
-    ends = np.array([(edge.curve.start[axis], edge.curve.end[axis]) for edge in panel.edges])
-    low, high = ends.min(), ends.max()
+    pairs = [(start[axis], end[axis]) for start, end in ends]
+    low, high = min(map(min, pairs)), max(map(max, pairs))
     near = SAME_POINT * max(1.0, high - low)
     if abs(high - low - size) > near:
         return None
     found = []
     for at in (high, low) if axis else (low, high):
-        mine = [edge for edge, pair in zip(panel.edges, ends, strict=True) if np.all(np.abs(pair - at) < near)]
+        mine = [e for e, (start, end) in zip(panel.edges, pairs, strict=True) if abs(start - at) < near and abs(end - at) < near]
         if not mine or not all(isinstance(e.curve, Arc) and not e.curve.curvature for e in mine) or not _alike(mine):
             return None
         found.append(mine[0])

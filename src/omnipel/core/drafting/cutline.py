@@ -59,6 +59,8 @@ def crowded(panel: Panel) -> Crowded | None:
 
     At an inward corner two allowances share their cloth for a little way, and a clip parts them: that is none.
     """
+    if _convex(panel.sew_points):  # its parallels move away from one another
+        return None
     ring = cut_line(panel)
     if not panel.kept.joined:
         return None
@@ -90,6 +92,13 @@ def crowded(panel: Panel) -> Crowded | None:
     nearest = int(apart.argmin())
     facing = min(int(np.searchsorted(starts, faces[slit[nearest]], side="right")) - 1, len(lines) - 1)
     return Crowded(panel.edges[of[lost[slit[nearest]]]], panel.edges[facing], float(apart[nearest]))
+
+
+def _convex(ring: Points) -> bool:
+    """Whether a counter-clockwise ring nowhere turns to the right."""
+    steps = np.concatenate((ring[1:], ring[:1])) - ring
+    after = np.concatenate((steps[1:], steps[:1]))
+    return bool((steps[:, 0] * after[:, 1] >= steps[:, 1] * after[:, 0]).all())
 
 
 def _spread(line: Points, allowance: float) -> tuple[Points, Points, NDArray[np.float64]]:

@@ -6,6 +6,7 @@ a place said by side, down and across leads to one spot of one piece, whatever t
 
 import bisect
 import math
+from collections.abc import Iterator
 from dataclasses import replace
 from functools import cached_property
 from typing import Final
@@ -53,6 +54,7 @@ class Ground(Ways):
         super().__init__(pieces, {name: flat[name] for name in pieces}, seams)
         self._anchors: dict[Facing, Spot | None] = {}
         self._looked: dict[str, Solid] = {}
+        self._parts: dict[str, dict[int, list[Facet] | None]] = {}  # of cells of a piece; none of one that is whole
         self._cells: dict[str, tuple[list[Points], Faces]] = {}
 
     @cached_property
@@ -61,7 +63,7 @@ class Ground(Ways):
         known: Parted = {}
         made: list[Facet] = []
         for name, piece in self.pieces.items():
-            made += self._facets(name, flat_facets(piece.place, self._filled(name), COARSE, known))
+            made += [facet for _, facet in self._facets(name, flat_facets(piece.place, self._filled(name), COARSE, known))]
         return made
 
     def _filled(self, name: str) -> Panel:
@@ -69,16 +71,16 @@ class Ground(Ways):
         panel = self.flat[name]
         return replace(panel, figures=tuple(f for f in panel.figures if f.kind is MarkKind.BOXED))
 
-    def _facets(self, name: str, rings: list[Points]) -> list[Facet]:
-        """Flat parts of a piece in space."""
+    def _facets(self, name: str, rings: list[Points]) -> Iterator[tuple[int, Facet]]:
+        """Flat parts of a piece in space, those without an area left out, and which of them each is."""
         if not rings:
-            return []
+            return
         piece = self.pieces[name]
         ends = np.cumsum([len(ring) for ring in rings])
         faces = Faces.cornered(piece.place.at(np.concatenate(rings)), np.concatenate(([0], ends[:-1])))
         normals_ = faces.normals * (-1.0 if piece.mirrored else 1.0)
-        there = np.flatnonzero(faces.planes.areas > 0.0).tolist()
-        return [Facet(name, rings[k], faces.ring(k), normals_[k]) for k in there]
+        for k in np.flatnonzero(faces.planes.areas > 0.0).tolist():
+            yield k, Facet(name, rings[k], faces.ring(k), normals_[k])
 
     def _near(self, face: Facing, *, all_round: bool) -> list[Facet]:
         """The facets that the plane of a centre line may cut, far fewer than all; of those behind the axis only what faces the side, or `all_round`."""
@@ -102,17 +104,24 @@ class Ground(Ways):
 
     def _parted(self, name: str, wanted: list[int], cut: list[bool]) -> list[Facet]:
         """What there is of a piece in some of its cells; of those that are whole only what is cut."""
-        (cells, faces), sign = self._celled(name), -1.0 if self.pieces[name].mirrored else 1.0
-        parts = parted(self._filled(name), [cells[k] for k in wanted])
-        made: list[Facet] = []
-        others: list[Points] = []
-        for ring, i in zip(parts.rings, parts.cell, strict=True):
-            k = wanted[i]
-            if ring is not cells[k]:
-                others.append(ring)
+        (cells, faces), known = self._celled(name), self._parts.setdefault(name, {})
+        new = [k for k in wanted if k not in known]
+        if new:
+            parts = parted(self._filled(name), [cells[k] for k in new])
+            of = [new[i] for i in parts.cell]
+            cut_off: dict[int, list[Facet]] = {k: [] for k in new}
+            others = [i for i, (k, ring) in enumerate(zip(of, parts.rings, strict=True)) if ring is not cells[k]]
+            for i, facet in self._facets(name, [parts.rings[i] for i in others]):
+                cut_off[of[others[i]]].append(facet)
+            known |= cut_off | {k: None for k, ring in zip(of, parts.rings, strict=True) if ring is cells[k]}
+        sign, made = -1.0 if self.pieces[name].mirrored else 1.0, []
+        for k in wanted:
+            there = known[k]
+            if there is not None:
+                made += there
             elif cut[k]:
-                made.append(Facet(name, ring, faces.ring(k), faces.normals[k] * sign))
-        return made + self._facets(name, others)
+                made.append(Facet(name, cells[k], faces.ring(k), faces.normals[k] * sign))
+        return made
 
     def _looks(self, name: str) -> Solid:
         """Places of a piece in space, all round its rim and some inside."""
