@@ -19,6 +19,8 @@ from omnipel.bench.stations.panels.ledger import second_side
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
+from omnipel.core.words.refs import Of
+from omnipel.core.words.units import Unit
 from omnipel.shop.sample import SAMPLES
 
 STATIONS = ("object", "tape", "cover", "panels")
@@ -224,3 +226,21 @@ def test_every_decision_about_a_cover_is_few_keys_from_entering_it(sample_window
                 if QApplication.focusWidget() is station.tree:
                     break
             assert QApplication.focusWidget() is station.tree
+
+
+def test_the_tree_of_parts_says_new_sizes_of_the_same_parts(sample_window: Window) -> None:
+    """Whoever listens is not thrown back to its beginning by every reading; a flipped unit is said, too."""
+    open_job(sample_window, "Rain butt", "cover")
+    tree, session = sample_window.stations["cover"].tree, sample_window.session
+    wall = next(ref for ref in tree.every() if ref.of is Of.PANEL and ref.id)
+    item, before = tree.items[wall], tree.items[wall].toolTip(0)
+    for change in (
+        lambda: session.set(refs.reading("girth").at("repeats"), (2101.0,), tr("girth")),
+        lambda: session.set(refs.of_job("unit"), Unit.MM, tr("unit")),
+    ):
+        change()
+        settle(sample_window)
+        assert tree.items[wall] is item
+        assert item.toolTip(0) != before
+        assert item.data(0, Qt.ItemDataRole.AccessibleTextRole) == item.toolTip(0)
+        before = item.toolTip(0)

@@ -30,7 +30,9 @@ ACROSS: Final = 9
 CLOSELY: Final = 40
 """The same where sizes were set by hand."""
 MOST_ALIKE: Final = 4
-"""Of pieces cut from one panel no more than this are looked at: they lie about an axis, one like the other."""
+"""Of pieces cut from one panel, and seams of one kind, no more than this are looked at: they lie about an axis, one like the other."""
+LESS: Final = 3
+"""All but the first of them in a third of the places."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -77,7 +79,11 @@ def sewn(body: Body, cover: Cover, walked: Sequence[Trued], *, closely: bool = F
     """The cover as it is sewn, measured in space; `closely` where no scheme answers for it, because sizes were set by hand."""
     pieces = named(cover.pieces)
     apart = tuple(
-        max(seam_apart(seam, pieces, cover.flat) for seam in (trued.alike or (trued.seam,))[:MOST_ALIKE]) for trued in walked
+        max(
+            seam_apart(seam, pieces, cover.flat, ALONG // LESS if k else ALONG)
+            for k, seam in enumerate((trued.alike or (trued.seam,))[:MOST_ALIKE])
+        )
+        for trued in walked
     )
     return Sewn(apart, nearest(body, cover, CLOSELY if closely else ACROSS))
 
@@ -105,8 +111,8 @@ def nearest(body: Body, cover: Cover, places: int = ACROSS) -> Nearest | None:
     solids: list[Solid] = []
     for alike in looked_at.values():
         flat = sampled(cover.flat[alike[0].name], places)
-        for piece in alike[:MOST_ALIKE]:
-            solids.append(piece.place.at(flat))
+        for k, piece in enumerate(alike[:MOST_ALIKE]):
+            solids.append(piece.place.at(flat[::LESS] if k else flat))
             promised.append((piece, piece.clear or 0.0))
     if not solids:
         return None

@@ -1,6 +1,6 @@
 """The parts of a cover as a tree: the whole, its panels and what is on them, its seams, its edges; in the order of sewing."""
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field
 
 from PySide6.QtCore import QSize, Qt, Signal
@@ -16,6 +16,7 @@ from omnipel.core.job.document import Job
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, bare, mm, term, tr, trn
 from omnipel.core.words.refs import Of, Ref
+from omnipel.core.words.units import Unit
 
 WHOLE = refs.choice()
 CLOTH = refs.CLOTH
@@ -65,6 +66,13 @@ def parts_of(job: Job, draft: Draft | None) -> tuple[Part, ...]:
     return tuple(made)
 
 
+def walked(parts: Iterable[Part]) -> Iterator[Part]:
+    """Parts, each followed by its own."""
+    for part in parts:
+        yield part
+        yield from walked(part.parts)
+
+
 def mm_words(length: float) -> Phrase:
     """A length as the size of a part."""
     return tr("{length}", length=mm(length))
@@ -78,7 +86,7 @@ class PartTree(QTreeWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
-        self.parts: tuple[Part, ...] = ()
+        self.told: tuple[tuple[Part, ...], Unit] | None = None
         self.items: dict[Ref, QTreeWidgetItem] = {}
         self.setObjectName("parts")
         self.setHeaderHidden(True)
@@ -103,23 +111,36 @@ class PartTree(QTreeWidget):
     def refresh(self, chosen: Ref) -> None:
         """Show the parts as they stand."""
         parts = parts_of(self.session.open_job, self.session.draft)
-        if parts != self.parts or self.topLevelItemCount() == 0:
-            self.parts = parts
+        told = parts, self.session.unit
+        if told != self.told or self.topLevelItemCount() == 0:
+            every = list(walked(parts))
             self.blockSignals(True)
-            self.clear()
-            self.items = {}
-            for part in parts:
-                self._added(part, None)
-            self.expandAll()
+            if [part.ref for part in every] == list(self.items):  # the same parts, of other sizes
+                for part in every:
+                    self._say(self.items[part.ref], part)
+            else:
+                self.clear()
+                self.items = {}
+                for part in parts:
+                    self._added(part, None)
+                self.expandAll()
+            self.told = told
             self.blockSignals(False)
         self.show_chosen(chosen)
 
+    def _say(self, item: QTreeWidgetItem, part: Part) -> None:
+        """Words and size of a part, as it is shown and as it is said; what stays is not told again."""
+        words = self.session.tell(part.words)
+        told = f"{words}, {self.session.tell(part.size)}" if part.size else words
+        if item.text(0) != words:
+            item.setText(0, words)
+        if item.toolTip(0) != told:
+            item.setToolTip(0, told)
+            item.setData(0, Qt.ItemDataRole.AccessibleTextRole, told)
+
     def _added(self, part: Part, under: QTreeWidgetItem | None) -> None:
-        item = QTreeWidgetItem([self.session.tell(part.words)])
-        size = self.session.tell(part.size) if part.size else ""
-        told = f"{item.text(0)}, {size}" if size else item.text(0)
-        item.setToolTip(0, told)
-        item.setData(0, Qt.ItemDataRole.AccessibleTextRole, told)
+        item = QTreeWidgetItem()
+        self._say(item, part)
         item.setData(0, Qt.ItemDataRole.UserRole, str(part.ref))
         self.items[part.ref] = item
         if under is None:

@@ -17,7 +17,7 @@ from omnipel.bench.parts.sketchview import SPOT
 from omnipel.bench.parts.widgets import column, label, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.bench.stations.cover.parts import Part, parts_of
+from omnipel.bench.stations.cover.parts import Part, parts_of, walked
 from omnipel.bench.stations.cover.rails import Rails, rails_of
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.job.feature import Facing, Feature
@@ -313,9 +313,7 @@ class CoverPicture(QWidget):
         if ref is None:
             return None
         wanted = ref.whole if ref.of in (Of.PANEL, Of.EDGE, Of.SEAM, Of.FEATURE) else ref
-        parts = [*parts_of(self.session.open_job, self.session.draft)]
-        for part in parts:
-            parts += part.parts
+        parts = walked(parts_of(self.session.open_job, self.session.draft))
         return next((part for part in parts if part.ref == wanted), None)
 
     def _clicked(self, ref: Ref | None) -> None:
