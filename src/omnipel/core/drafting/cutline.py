@@ -6,7 +6,7 @@ more. At an inward corner the parallels cross, and the outline is the union of t
 """
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -64,14 +64,11 @@ def crowded(panel: Panel) -> Crowded | None:
     ring = cut_line(panel)
     if not panel.kept.joined:
         return None
-    lines = [edge.curve.points(0.5) for edge in panel.edges]
     deep = np.array([edge.finish.allowance for edge in panel.edges])
     if not deep.any():
         return None
-    starts = np.concatenate(([0.0], np.cumsum([Trace(line).length for line in lines])))
-    spread = [(k, *_spread(lines[k], deep[k])) for k in np.flatnonzero(deep)]
-    of = np.concatenate([np.full(len(runs), k) for k, _, _, runs in spread])
-    at, out = (np.concatenate([part[i] for part in spread]) for i in (1, 2))
+    lines = [edge.curve.points(0.5) for edge in panel.edges]
+    starts, of, runs, at, out = _spread(lines, deep)
     far = at + deep[of, None] * out
     whole = shapely.Polygon(ring)
     shapely.prepare(whole)
@@ -82,7 +79,7 @@ def crowded(panel: Panel) -> Crowded | None:
     around = shapely.LinearRing(np.concatenate([line[:-1] for line in lines]))
     beyond = far[lost] + LOST * out[lost]  # half-way across, either side would be as near
     faces = np.asarray(shapely.line_locate_point(around, shapely.points(beyond)))
-    runs = np.concatenate([starts[part[0]] + part[3] for part in spread])[lost]
+    runs = runs[lost]
     reach = 2.0 * MITRE_REACH * float(deep.max())
     slit = np.flatnonzero((np.abs(faces - runs) > reach) & (np.abs(faces - runs) < starts[-1] - reach))
     if not len(slit):
@@ -94,23 +91,34 @@ def crowded(panel: Panel) -> Crowded | None:
     return Crowded(panel.edges[of[lost[slit[nearest]]]], panel.edges[facing], float(apart[nearest]))
 
 
+Floats = NDArray[np.float64]
+
+
+def _spread(lines: Sequence[Points], deep: Floats) -> tuple[Floats, NDArray[np.intp], Floats, Points, Points]:
+    """Places along lines end to end, no further apart than the allowance of each.
+
+    Returns:
+        How far along each line begins, and the last ends; for each place its line, how far along it lies, where, and which way is outward.
+    """
+    begins, steps = np.concatenate([line[:-1] for line in lines]), np.concatenate([np.diff(line, axis=0) for line in lines])
+    gone = np.concatenate(([0.0], np.cumsum(np.hypot(*steps.T))))
+    starts = gone[np.cumsum([0, *(len(line) - 1 for line in lines)])]
+    long = np.diff(starts)
+    counts = np.where(deep > 0.0, np.clip(long / np.where(deep > 0.0, deep, 1.0), 3, MOST_PLACES).astype(int), 0)
+    of = np.repeat(np.arange(len(lines)), counts)
+    nth = np.arange(len(of)) - np.repeat(np.cumsum(counts) - counts, counts)
+    runs = starts[of] + (nth + 0.5) / counts[of] * long[of]
+    segment = np.clip(np.searchsorted(gone, runs, side="right") - 1, 0, len(steps) - 1)
+    ways = steps[segment] / (gone[segment + 1] - gone[segment])[:, None]
+    at, out = begins[segment] + ways * (runs - gone[segment])[:, None], np.column_stack((ways[:, 1], -ways[:, 0]))
+    return starts, of, runs, at, out
+
+
 def _convex(ring: Points) -> bool:
     """Whether a counter-clockwise ring nowhere turns to the right."""
     steps = np.concatenate((ring[1:], ring[:1])) - ring
     after = np.concatenate((steps[1:], steps[:1]))
     return bool((steps[:, 0] * after[:, 1] >= steps[:, 1] * after[:, 0]).all())
-
-
-def _spread(line: Points, allowance: float) -> tuple[Points, Points, NDArray[np.float64]]:
-    """Places along an edge's points, no further apart than its allowance: where, outward there, and how far along."""
-    runs = Trace(line).runs
-    count = int(np.clip(runs[-1] / allowance, 3, MOST_PLACES))
-    where = (np.arange(count) + 0.5) / count * runs[-1]
-    segment = np.clip(np.searchsorted(runs, where, side="right") - 1, 0, len(line) - 2)
-    steps = line[segment + 1] - line[segment]
-    units = steps / np.hypot(steps[:, 0], steps[:, 1])[:, None]
-    at = line[segment] + units * (where - runs[segment])[:, None]
-    return at, np.column_stack((units[:, 1], -units[:, 0])), where
 
 
 def _outline(edges: Sequence[Edge]) -> tuple[Points, bool]:
@@ -129,7 +137,7 @@ def _outline(edges: Sequence[Edge]) -> tuple[Points, bool]:
         ring = _without_doubles(ring)
         if len(ring) > 2 and shapely.Polygon(ring).is_valid:
             return ring, False
-    return _union(edges, [corner for corner, _ in corners], sew), True
+    return _union(edges, corners, sew), True
 
 
 def _parallel(edge: Edge) -> Points | None:
@@ -244,25 +252,15 @@ def _meet(p: Point, p_heading: float, q: Point, q_heading: float) -> Point | Non
     return p[0] + run * math.cos(p_heading), p[1] + run * math.sin(p_heading)
 
 
-def _union(edges: Sequence[Edge], corners: Sequence[Points], sew: Points) -> Points:
-    """Panel, strips along the edges and corner pieces, as one outline."""
+def _union(edges: Sequence[Edge], corners: Sequence[tuple[Points, bool]], sew: Points) -> Points:
+    """Panel and what is beyond its edges, as one outline."""
     panel = shapely.Polygon(sew)
     if not panel.is_valid:
         raise ValueError("the sew line crosses itself")
     pieces: list[BaseGeometry] = [panel]
-    for i, edge in enumerate(edges):
-        allowance = edge.finish.allowance
-        if allowance:
-            pieces.append(_strip(edge, allowance))
-        following = edges[(i + 1) % len(edges)]
-        if len(corners[i]) and (allowance or following.finish.allowance):
-            wedge = [
-                edge.curve.end,
-                _ends(edge, True, allowance),
-                *corners[i],
-                _ends(following, False, following.finish.allowance),
-            ]
-            pieces.append(shapely.Polygon(wedge).buffer(0))
+    for chain in _chains([inward for _, inward in corners]):
+        beyond = _beyond(edges, corners, chain)
+        pieces += [beyond] if beyond is not None else [piece for i in chain for piece in _one_by_one(edges, corners, i)]
     whole = shapely.union_all(pieces, grid_size=SAME_POINT)
     if isinstance(whole, shapely.MultiPolygon):  # a strip that misses its panel by a rounding is brought back to it
         closer = 100.0 * SAME_POINT
@@ -272,6 +270,38 @@ def _union(edges: Sequence[Edge], corners: Sequence[Points], sew: Points) -> Poi
     largest = max(parts, key=lambda part: part.area)
     # Where two allowances meet across a narrow inlet, the sliver between them falls away with the cut.
     return _without_doubles(_ring(shapely.Polygon(largest.exterior)))
+
+
+def _chains(inward: Sequence[bool]) -> list[list[int]]:
+    """Edges that follow one another, parted at the corners that turn inward."""
+    last = [i for i, turns in enumerate(inward) if turns]
+    if not last:
+        return [list(range(len(inward)))]
+    ends = zip([last[-1] - len(inward), *last[:-1]], last, strict=True)
+    return [[i % len(inward) for i in range(before + 1, end + 1)] for before, end in ends]
+
+
+def _beyond(edges: Sequence[Edge], corners: Sequence[tuple[Points, bool]], chain: Sequence[int]) -> BaseGeometry | None:
+    """Everything beyond edges that follow one another, from the first to the last; None where their parallels make no simple outline."""
+    parallels = [_parallel(edges[i]) for i in chain]
+    if len(chain) == len(edges) or any(line is None for line in parallels):
+        return None
+    out = [
+        part for i, line in zip(chain, parallels, strict=True) for part in (line, corners[i][0]) if part is not None and len(part)
+    ]
+    strip = shapely.Polygon(np.concatenate((*(edges[i].curve.points() for i in chain), np.concatenate(out)[::-1])))
+    return strip if strip.is_valid else None
+
+
+def _one_by_one(edges: Sequence[Edge], corners: Sequence[tuple[Points, bool]], i: int) -> Iterator[BaseGeometry]:
+    """The strip beyond an edge, and the piece beyond the corner after it."""
+    edge, following, (corner, _) = edges[i], edges[(i + 1) % len(edges)], corners[i]
+    allowance = edge.finish.allowance
+    if allowance:
+        yield _strip(edge, allowance)
+    if len(corner) and (allowance or following.finish.allowance):
+        ends = _ends(edge, True, allowance), _ends(following, False, following.finish.allowance)
+        yield shapely.Polygon([edge.curve.end, ends[0], *corner, ends[1]]).buffer(0)
 
 
 def _ring(polygon: BaseGeometry) -> Points:

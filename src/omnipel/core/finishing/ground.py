@@ -69,7 +69,8 @@ class Ground(Ways):
     def _filled(self, name: str) -> Panel:
         """The panel of a piece, openings filled in."""
         panel = self.flat[name]
-        return replace(panel, figures=tuple(f for f in panel.figures if f.kind is MarkKind.BOXED))
+        boxed = tuple(f for f in panel.figures if f.kind is MarkKind.BOXED)
+        return replace(panel, figures=boxed) if len(boxed) < len(panel.figures) else panel
 
     def _facets(self, name: str, rings: list[Points]) -> Iterator[tuple[int, Facet]]:
         """Flat parts of a piece in space, those without an area left out, and which of them each is."""
