@@ -18,7 +18,7 @@ from omnipel.core.pictures.scene import Scene
 from omnipel.core.pictures.sheets import Sheet
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.faces import Faces
+from omnipel.core.space.faces import Faces, begins_of, split
 from omnipel.core.space.frames import Solid
 from omnipel.core.words.refs import Ref
 
@@ -148,7 +148,7 @@ class Unrolling:
             together = np.zeros((int(number.max()) + 1, 3))
             np.add.at(together, number, solid)
             solid = (together / np.bincount(number)[:, None])[number]
-        rings = np.split(solid, np.cumsum([len(ring) for ring in self.sheet.flat])[:-1])
+        rings = split(solid, begins_of(self.sheet.flat))
         drawn = tuple(
             replace(one, ends=origin[one.facet][:, None] + np.einsum("nki,nij->nkj", one.flat, axes[one.facet]), mate=None)
             for one in self.sheet.drawn

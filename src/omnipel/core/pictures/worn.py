@@ -26,7 +26,7 @@ from omnipel.core.pictures.seen import drawn
 from omnipel.core.pictures.sheets import Cells, Drawn, Patch, Sheet, Stroke, Stuff
 from omnipel.core.pictures.view import View
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.faces import Faces, runs
+from omnipel.core.space.faces import Faces, begins_of, runs, split
 from omnipel.core.space.frames import Solid
 from omnipel.core.space.mesh import CREASE, Mesh
 from omnipel.core.space.placements import Flat, normals
@@ -148,21 +148,22 @@ def object_sheets(mesh: Mesh, smaller: float = 0.0) -> tuple[Sheet, ...]:
         parts.setdefault(face.part, []).append(face.points)
     if not parts:
         return ()
-    everything = np.concatenate([ring for rings in parts.values() for ring in rings])
-    middle = (everything.min(axis=0) + everything.max(axis=0)) / 2.0
+    corners = {part: np.concatenate(rings) for part, rings in parts.items()}
+    low, high = (np.array([of(points, axis=0) for points in corners.values()]) for of in (np.min, np.max))
+    middle = (low.min(axis=0) + high.max(axis=0)) / 2.0
     made = []
     for part, rings in parts.items():
         kind, _, key = part.partition(":")
         out = kind == Stuff.STICKS_OUT
-        drawn = tuple(middle + (ring - middle) * (1.0 - smaller) for ring in rings)
+        faces = Faces.cornered(middle + (corners[part] - middle) * (1.0 - smaller), begins_of(rings))
         stuff, ref = (Stuff.STICKS_OUT, refs.sticks_out(key)) if out else (Stuff.OBJECT, None)
-        made.append(Sheet(part, stuff, drawn, ref, level=BENEATH, normals=_rounded(drawn), twofaced=False))
+        drawn = tuple(split(faces.points, faces.begins))
+        made.append(Sheet(part, stuff, drawn, ref, level=BENEATH, normals=_rounded(faces), twofaced=False))
     return tuple(made)
 
 
-def _rounded(rings: Sequence[Solid]) -> tuple[Solid, ...]:
+def _rounded(faces: Faces) -> tuple[Solid, ...]:
     """Normals at the corners of facets: those of all facets that meet there without a crease, the larger the more."""
-    faces = Faces.made_of(rings)
     _, place = np.unique(np.round(faces.points, 3), axis=0, return_inverse=True)
     own, sizes = faces.normals[faces.owner], faces.planes.areas[faces.owner]
     order, counts = np.argsort(place, kind="stable"), np.bincount(place)
@@ -172,7 +173,7 @@ def _rounded(rings: Sequence[Solid]) -> tuple[Solid, ...]:
     made = np.zeros_like(own)
     np.add.at(made, here[smooth], (own * sizes[:, None])[there[smooth]])
     made /= np.maximum(np.linalg.norm(made, axis=1, keepdims=True), 1e-9)
-    return tuple(np.split(made, faces.begins[1:]))
+    return tuple(split(made, faces.begins))
 
 
 def _hanging(cover: Cover) -> Iterator[Sheet]:
@@ -197,7 +198,7 @@ def _sheet(piece: Piece, cover: Cover, dressing: Dressing, level: int, shade: fl
             return there
         return np.asarray(there + lift * (-1.0 if piece.mirrored else 1.0) * normals(piece.place, points))
 
-    at = np.split(solid(np.concatenate(parts.rings)), np.cumsum([len(ring) for ring in parts.rings])[:-1])
+    at = split(solid(np.concatenate(parts.rings)), begins_of(parts.rings))
     step = -1 if piece.mirrored else 1
     boxed = any(figure.kind is MarkKind.BOXED for figure in panel.figures)
     strokes = list(dressing.on(piece, parts.outline))
@@ -235,7 +236,7 @@ def _smooth(rings: Sequence[Solid], there: Solid, turned: float) -> list[Solid]:
     faces = Faces.made_of(rings)
     own = faces.normals[faces.owner] * turned
     bent = np.einsum("ij,ij->i", own, there) < math.cos(CREASE)
-    return np.split(np.where(bent[:, None], own, there), faces.begins[1:])
+    return split(np.where(bent[:, None], own, there), faces.begins)
 
 
 def _drawn(strokes: Sequence[Stroke], cells: Cells, solid: Callable[[Points], Solid]) -> list[Drawn]:
@@ -248,7 +249,7 @@ def _drawn(strokes: Sequence[Stroke], cells: Cells, solid: Callable[[Points], So
     owner = np.searchsorted(lasts, which, side="right")
     order = np.argsort(owner, kind="stable")
     made = []
-    for k, found in enumerate(np.split(order, np.searchsorted(owner[order], np.arange(1, len(strokes))))):
+    for k, found in enumerate(split(order, np.searchsorted(owner[order], np.arange(len(strokes))))):
         stroke, shares = strokes[k], None
         if stroke.shares is not None:
             low, high = stroke.shares[which[found] - (lasts[k] - len(stroke.ends))].T
@@ -279,16 +280,20 @@ def _printed(panel: Panel, rings: Sequence[Points], solid: Callable[[Points], So
     prints = [figure for figure in panel.figures if figure.seen is Shows.PRINT and figure.closed]
     if not prints:
         return
-    facets = [shapely.Polygon(ring) for ring in rings]
-    for figure in prints:
-        shape = shapely.make_valid(shapely.Polygon(figure.points))
-        for i, facet in enumerate(facets):
-            for part in shapely.get_parts(shapely.intersection(shape, facet)):
-                if isinstance(part, shapely.Polygon) and part.area > 0.0:
-                    ring = np.asarray(part.exterior.coords)[:-1]
-                    yield Patch(
-                        solid(ring), ring, i, hash(figure.feature), refs.feature(figure.feature) if figure.feature else None
-                    )
+    owner = np.repeat(np.arange(len(rings)), [len(ring) for ring in rings])
+    facets = np.asarray(shapely.polygons(shapely.linearrings(np.concatenate(rings), indices=owner)))
+    shapes = np.array([shapely.make_valid(shapely.Polygon(figure.points)) for figure in prints])
+    pairs = np.stack((np.repeat(np.arange(len(shapes)), len(facets)), np.tile(np.arange(len(facets)), len(shapes))))
+    parts, of = shapely.get_parts(shapely.intersection(shapes[pairs[0]], facets[pairs[1]]), return_index=True)
+    there = (shapely.get_type_id(parts) == shapely.GeometryType.POLYGON) & (shapely.area(parts) > 0.0)
+    flat, part = shapely.get_coordinates(shapely.get_exterior_ring(parts[there]), return_index=True)
+    last = np.append(part[1:] != part[:-1], True)  # of a ring is its first
+    flat, begins = flat[~last], np.flatnonzero(np.diff(part[~last], prepend=-1))
+    for ring, solid_ring, (k, facet) in zip(
+        split(flat, begins), split(solid(flat), begins), pairs[:, of[there]].T.tolist(), strict=True
+    ):
+        ref = refs.feature(prints[k].feature) if prints[k].feature else None
+        yield Patch(solid_ring, ring, facet, hash(prints[k].feature), ref)
 
 
 def _with_mates(sheets: Sequence[Sheet], cover: Cover) -> tuple[Sheet, ...]:

