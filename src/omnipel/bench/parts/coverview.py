@@ -14,6 +14,8 @@ from omnipel.core.words.refs import Ref
 
 PAUSE_MS = 100
 """The whole picture is made when nothing has changed for this long."""
+EARLY_MS = 800
+"""One that will be looked at is made when the job has been open for this long elsewhere: who walks to it at once must not wait for that."""
 
 
 class CoverView(SketchView):
@@ -35,7 +37,6 @@ class CoverView(SketchView):
         self.soon.timeout.connect(self._now)
         self.timer = QTimer(self)
         self.timer.setSingleShot(True)
-        self.timer.setInterval(PAUSE_MS)
         self.timer.timeout.connect(self._ask)
 
     def show_cover(self, lit: frozenset[Ref], *, alone: bool = False) -> None:
@@ -57,7 +58,7 @@ class CoverView(SketchView):
         self.soon.stop()
         if self.session.job is not None:
             self.show_scene(self.session.pictures.cover(alone=self.alone, quick=True), lit=self.shining)
-            self.timer.start()
+            self.timer.start(PAUSE_MS)
 
     def redraw(self, *, turned: bool = True, quick: bool = False) -> None:
         if not self.soon.isActive():  # else another picture is about to be drawn
@@ -77,9 +78,13 @@ class CoverView(SketchView):
         self.timer.stop()
         self.session.painting.forget(self)
 
+    def prepare(self) -> None:
+        """It will be looked at: have the picture made before, if there is time."""
+        self.timer.start(EARLY_MS)
+
     def _ask(self) -> None:
         draft = self.session.draft
-        if self.isVisible() and isinstance(draft, Drafted):
+        if isinstance(draft, Drafted) and not self.session.pictures.ready(alone=self.alone):
             self.session.painting.ask(
                 self, made, Asked(draft, self.alone, self.view), while_there(self, self._came), self.session.fault
             )

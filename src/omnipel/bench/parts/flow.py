@@ -14,6 +14,8 @@ class Held(QVBoxLayout):
     def __init__(self) -> None:
         super().__init__()
         self.put: list[QWidget] = []
+        self.high: dict[int, int] = {}
+        self.small: QSize | None = None
         self.setContentsMargins(0, 0, 0, 0)
 
     def addWidget(self, widget: QWidget) -> None:  # type: ignore[override]  # nothing is stretched or aligned here
@@ -29,8 +31,16 @@ class Held(QVBoxLayout):
     def hasHeightForWidth(self) -> bool:
         return True
 
+    def invalidate(self) -> None:
+        """Something in it wants another size: what was reckoned no longer holds. The toolkit asks for the same several times each time it lays out."""
+        self.high.clear()
+        self.small = None
+        super().invalidate()
+
     def heightForWidth(self, width: int) -> int:
-        return self._place(QRect(0, 0, width, 0), moving=False)
+        if width not in self.high:
+            self.high[width] = self._place(QRect(0, 0, width, 0), moving=False)
+        return self.high[width]
 
     def minimumHeightForWidth(self, width: int) -> int:
         return self.heightForWidth(width)
@@ -39,8 +49,10 @@ class Held(QVBoxLayout):
         return self.minimumSize()
 
     def minimumSize(self) -> QSize:
-        sizes = [least(widget) for widget in self.shown]
-        return QSize(max((s.width() for s in sizes), default=0), max((s.height() for s in sizes), default=0))
+        if self.small is None:
+            sizes = [least(widget) for widget in self.shown]
+            self.small = QSize(max((s.width() for s in sizes), default=0), max((s.height() for s in sizes), default=0))
+        return self.small
 
     def setGeometry(self, rect: QRect) -> None:
         QLayout.setGeometry(self, rect)

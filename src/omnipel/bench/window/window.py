@@ -63,6 +63,7 @@ class Window(QMainWindow):
         self.rail, self.working = Rail(), WorkingLine(session)
         self.made_tally: Tally | None = None
         self.ahead: list[str] = []
+        self.unprepared = False
         self.stack = QStackedWidget()
         self.shelf = Shelf(session)
         self.stack.addWidget(self.shelf)
@@ -186,7 +187,9 @@ class Window(QMainWindow):
             self.working.hint(at_shelf=key == "shelf")  # what was said belonged to the station before
         self.here = key
         self.session.pace.busy()  # the station is painted before anything is begun behind the window
-        station = self.station(key)
+        station, focused = self.station(key), QApplication.focusWidget()
+        if focused is not None and self.stack.isAncestorOf(focused):
+            focused.clearFocus()  # else the toolkit looks for what comes next in all the window, before the station says what has it
         self.stack.setCurrentWidget(station)
         self._frame()
         station.enter()
@@ -200,6 +203,8 @@ class Window(QMainWindow):
         if self.made_tally is not None:
             self.made_tally.forget()
         self.working.hint(at_shelf=self.here == "shelf")
+        self.unprepared = True
+        self.loading.start()
         self._frame()
 
     def _advised(self) -> None:
@@ -368,8 +373,12 @@ class Window(QMainWindow):
         if self.ahead:  # a station that will be walked to is made before, one in each pause
             self.station(self.ahead.pop(0))
             self.session.pace.busy()
-        else:
-            self.loading.stop()
+            return
+        cover = self.stations.get("cover")
+        if self.unprepared and cover is not None and self.session.job is not None and self.here != "cover":
+            cover.prepare()
+        self.unprepared = False
+        self.loading.stop()
 
     def showEvent(self, event: object) -> None:
         super().showEvent(event)  # type: ignore[arg-type]

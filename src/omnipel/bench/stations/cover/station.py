@@ -106,6 +106,11 @@ class CoverStation(QWidget):
         self.refresh()
         self.tree.setFocus()
 
+    def prepare(self) -> None:
+        """A job was opened and will be looked at here: make what takes long, while nothing else is to be done."""
+        self.whole.made(SCHEMES[self.session.open_job.cover.scheme])
+        self.picture.sketch.prepare()
+
     def refresh(self) -> None:
         """Show the job as it stands."""
         self.strip.refresh()
