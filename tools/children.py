@@ -22,8 +22,10 @@ from typing import Any
 from PySide6.QtWidgets import QApplication
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
+from omnipel.bench.sharing import share
 from omnipel.bench.window.window import Window
 from omnipel.shop.sample import fill
+share()
 app = QApplication([]); load_type()
 window = Window(Session(fill(Path(tempfile.mkdtemp()) / "q.sqlite")))
 window.resize(1280, 800); window.show()
@@ -43,9 +45,10 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
+from omnipel.bench.sharing import share
 from omnipel.bench.window.window import Window
 from omnipel.shop.store import Store
-sys.setswitchinterval(0.001)
+share()
 app = QApplication([]); load_type()
 def opened(path):
     start = time.perf_counter()

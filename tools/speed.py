@@ -17,8 +17,9 @@ from typing import Any
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from children import BARE, BIG, DEMO, MEMORY, OWN
+from omnipel.bench.sharing import share
 
-sys.setswitchinterval(0.001)  # as the program does
+share()
 
 
 def peak_mb() -> float:
@@ -238,7 +239,7 @@ def walking() -> None:
         made.show()
         turns: dict[str, tuple[int, float, float]] = {}
         switches: list[float] = []
-        firsts: dict[str, float] = {}
+        firsts: dict[str, tuple[float, float]] = {}
         changes: dict[str, tuple[float, float, float]] = {}
         for card in made.session.store.cards():
             made.session.open(card.id)
@@ -253,7 +254,7 @@ def walking() -> None:
                 drawn(app, view_of(made, station))
                 switches.append((time.perf_counter() - begun) * 1000.0)
                 if station == "cover" and first:
-                    firsts[card.name], first = switches[-1], False
+                    firsts[card.name], first = (switches[-1], loop_ms(3) / REFERENCE_MS), False
             view = made.stations["cover"].picture.sketch
 
             def turn(view: object = view) -> None:
@@ -277,8 +278,10 @@ def walking() -> None:
             told_ms(note, changes[slowest][k], goal, changes[slowest][2])
         for name, (faces, ms, pace) in sorted(turns.items(), key=lambda pair: -pair[1][1])[:5]:
             told_ms(f"turning the sketch of the {name} ({faces} faces)", ms, 16.0, pace)
-        late = max(firsts, key=lambda name: firsts[name])
-        told_ms(f"first picture of the Cover station, slowest sample ({late})", firsts[late], 100.0, loop_ms() / REFERENCE_MS)
+        late = max(list(firsts)[1:], key=lambda name: firsts[name][0] / firsts[name][1])
+        told_ms(f"first picture of the Cover station, slowest sample ({late})", firsts[late][0], 100.0, firsts[late][1])
+        very, pace = next(iter(firsts.values()))
+        told_ms("first picture of the Cover station, the very first job", very, 100.0, pace)
         typical = statistics.median(switches)
         told_ms(f"walking to another station (worst first visit {max(switches):.0f} ms)", typical, 50.0, loop_ms() / REFERENCE_MS)
         made.close()

@@ -19,6 +19,7 @@ from omnipel.bench.parts.asking import Question, QuestionDialog
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.parts.ruler import icon
 from omnipel.bench.session import Session
+from omnipel.bench.sharing import share
 from omnipel.bench.window.place import SETTING, take_place
 from omnipel.bench.window.window import Window
 from omnipel.core.words.phrases import Name, Phrase, Voice, tr
@@ -57,7 +58,7 @@ def _failed(why: Phrase) -> int:
 
 
 def _work(store: Store) -> int:
-    sys.setswitchinterval(0.001)  # what is worked out behind the window gives way to it five times sooner than is usual
+    share()
     window = Window(Session(store))
     sys.excepthook = lambda kind, error, trace: _last_resort(window, kind, error, trace)
     take_place(window, store.setting(SETTING, ""))

@@ -14,7 +14,7 @@ from omnipel.core.words.refs import Ref
 
 PAUSE_MS = 100
 """The whole picture is made when nothing has changed for this long."""
-EARLY_MS = 800
+EARLY_MS = 3000
 """One that will be looked at is made when the job has been open for this long elsewhere: who walks to it at once must not wait for that."""
 
 
