@@ -136,8 +136,11 @@ def test_a_board_is_fitted_whatever_was_there_before(
     assert px(fresh) <= letter * 1.2
     again = fitted_board(panels, voice, letter, wide, high, fresh)
     assert px(again) == pytest.approx(px(fresh), rel=0.05)
-    elsewhere = fitted_board(DRAFTS[other].panels, voice, letter, wide, high)
-    for before in (elsewhere, replace(fresh, text=fresh.text * data.draw(st.floats(0.2, 5.0)))):
+    others = fitted_board(DRAFTS[other].panels, voice, letter, wide, high)
+    flat = fitted_board(panels, voice, letter, wide, data.draw(st.floats(40.0, 120.0)))
+    for before in (flat, others) if other != which else (flat,):
+        assert fitted_board(panels, voice, letter, wide, high, before).text == fresh.text
+    for before in (others, replace(fresh, text=fresh.text * data.draw(st.floats(0.2, 5.0)))):
         made = fitted_board(panels, voice, letter, wide, high, before)
         # Letters are no smaller than without it, and no higher than they should be: what is kept is right here, too.
         assert px(made) >= min(px(fresh), letter * (1.0 - FITTED)) - 1e-6

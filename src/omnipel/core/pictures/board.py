@@ -1,7 +1,7 @@
 """The board: all panels side by side at one scale."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -23,12 +23,13 @@ be where these would be smaller still."""
 
 @dataclass(frozen=True)
 class Board:
-    """Panels side by side: the drawing, the height of its letters, mm, and how far each panel was moved, by its name."""
+    """Panels side by side: the drawing, the height of its letters, mm, how far each panel was moved, by its name, and the frame it was fitted into, px."""
 
     drawing: Drawing
     text: float
     panels: Sequence[Panel] = ()
     moved: Mapping[str, tuple[float, float]] = field(default_factory=dict)
+    frame: tuple[float, float] = (0.0, 0.0)
 
     def at(self, panel: Panel, place: tuple[float, float]) -> tuple[float, float] | None:
         """Where a place of a panel's own frame lies on the board; of one cut on the fold in the half that is drawn. None where it is not on it."""
@@ -58,7 +59,8 @@ def fitted_board(
 
     Larger letters take more room, which makes the board smaller. One begins with the panels alone and lets the letters grow from there, so that the
     first that are high enough leave most room to the panels. Where panels are so many that their words would fill the frame, letters are a little
-    smaller, or the largest of what was tried. Letters as they were on the board `before` are kept where they still do.
+    smaller, or the largest of what was tried. Letters as they were on the board `before` are kept
+    where they still do, and panels and frame are the same: only sizes were changed. What fitted elsewhere may leave the panels hardly any room here.
     """
     rings = [np.ptp(cut_line(panel), axis=0) for panel in panels]
     alone = arranged([(float(w), float(h)) for w, h in rings], 0.0, wide / high)
@@ -67,12 +69,13 @@ def fitted_board(
 
     def tried(text: float) -> tuple[Board, float, bool]:
         """A board with letters so high, how large a px is there, and whether its letters are high enough."""
-        made = board(panels, voice, text, wide / high)
+        made = replace(board(panels, voice, text, wide / high), frame=(wide, high))
         x0, y0, x1, y1 = extent(made.drawing)
         a_px = max((x1 - x0) / max(wide, 1.0), (y1 - y0) / max(high, 1.0), 1e-6)
         return made, a_px, text / a_px >= letter * (SMALLER if a_px > CROWDED * least else 1.0 - FITTED)
 
-    if before is not None and before.panels:
+    same = before is not None and before.frame == (wide, high) and set(before.moved) == {panel.name for panel in panels}
+    if before is not None and same:
         made, a_px, enough = tried(before.text)
         if enough and before.text / a_px <= letter * (1.0 + FITTED):
             return made

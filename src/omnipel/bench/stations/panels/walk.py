@@ -51,7 +51,7 @@ class SeamWalk(QWidget):
 
     def _walked(self) -> None:
         if self.trued is None or self.cover is None:
-            self.words.show_words(say(tr("choose a seam in the list or on the panels")))
+            self.words.show_words(say(tr("choose a seam")))
             self.walked.emit(None)
             return
         step = stepped(self.trued, self.cover.flat, self.slider.value() / STEPS)
