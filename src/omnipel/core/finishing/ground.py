@@ -22,7 +22,7 @@ from omnipel.core.finishing.spots import Cut, Facet, Flat, Spot, downward, insid
 from omnipel.core.finishing.ways import Ways
 from omnipel.core.job.feature import LEVEL, Facing
 from omnipel.core.plane.curves import Points
-from omnipel.core.space.faces import Faces
+from omnipel.core.space.faces import Faces, begins_of
 from omnipel.core.space.frames import RIGHT_AND_UP, Side, Solid, Vector, vector
 from omnipel.core.space.placements import normals
 from omnipel.core.tolerances import CLOSES
@@ -77,8 +77,7 @@ class Ground(Ways):
         if not rings:
             return
         piece = self.pieces[name]
-        ends = np.cumsum([len(ring) for ring in rings])
-        faces = Faces.cornered(piece.place.at(np.concatenate(rings)), np.concatenate(([0], ends[:-1])))
+        faces = Faces.cornered(piece.place.at(np.concatenate(rings)), begins_of(rings))
         normals_ = faces.normals * (-1.0 if piece.mirrored else 1.0)
         for k in np.flatnonzero(faces.planes.areas > 0.0).tolist():
             yield k, Facet(name, rings[k], faces.ring(k), normals_[k])
@@ -136,8 +135,7 @@ class Ground(Ways):
         """The cells of a piece, on its flat panel and in space."""
         if name not in self._cells:
             cells, place = cells_of(self.pieces[name].place, self.flat[name], COARSE), self.pieces[name].place
-            ends = np.cumsum([0, *map(len, cells)])
-            self._cells[name] = cells, Faces.cornered(place.at(np.concatenate(cells)), ends[:-1])
+            self._cells[name] = cells, Faces.cornered(place.at(np.concatenate(cells)), begins_of(cells))
         return self._cells[name]
 
     @cached_property

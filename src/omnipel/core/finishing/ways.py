@@ -14,8 +14,10 @@ from omnipel.core.drafting.seams import Run, Seam, Way
 from omnipel.core.finishing.spots import Flat, Rim, Spot, corner_in, left_of, speeds, travel, turned_by
 from omnipel.core.space.frames import lengths
 
-BESIDE: Final = 0.2
-"""A way from a seam back to it, times the sine of the angle at which it comes there, when it is as good as beside it, mm: its height is a quarter."""
+BESIDE, ASLANT = 0.2, 0.1
+"""A way from a seam back to it is as good as beside it when it comes there at no more than this sine of an angle, and its length times that is no more
+than so many mm: it rises by a quarter of it.
+"""
 MOST_SEAMS: Final = 80
 """No way leads over more seams than this."""
 
@@ -62,7 +64,8 @@ class Ways:
                 return replace(spot, at=spot.at + heading * flat)
             left -= space
             seam, *_ = self._joined.get((spot.piece.name, edge), (None,))
-            if seam is not None and seam is last and reach * abs(left_of(travel(spot.panel, edge, share)) @ heading) < BESIDE:
+            aslant = abs(float(left_of(travel(spot.panel, edge, share)) @ heading))
+            if seam is not None and seam is last and aslant < ASLANT and reach * aslant < BESIDE:
                 spot, left = self._beside(spot, heading, edge, share, left)
                 if not left:
                     return spot
