@@ -16,6 +16,7 @@ class Held(QVBoxLayout):
         self.put: list[QWidget] = []
         self.high: dict[int, int] = {}
         self.small: QSize | None = None
+        self.lies: QRect | None = None
         self.setContentsMargins(0, 0, 0, 0)
 
     def addWidget(self, widget: QWidget) -> None:  # type: ignore[override]  # nothing is stretched or aligned here
@@ -34,7 +35,7 @@ class Held(QVBoxLayout):
     def invalidate(self) -> None:
         """Something in it wants another size: what was reckoned no longer holds. The toolkit asks for the same several times each time it lays out."""
         self.high.clear()
-        self.small = None
+        self.small = self.lies = None
         super().invalidate()
 
     def heightForWidth(self, width: int) -> int:
@@ -55,8 +56,10 @@ class Held(QVBoxLayout):
         return self.small
 
     def setGeometry(self, rect: QRect) -> None:
-        QLayout.setGeometry(self, rect)
-        self._place(rect, moving=True)
+        if rect != self.lies:
+            QLayout.setGeometry(self, rect)
+            self._place(rect, moving=True)
+            self.lies = QRect(rect)
 
     def _place(self, rect: QRect, *, moving: bool) -> int:
         """Place everything (or only reckon); the height that was needed."""

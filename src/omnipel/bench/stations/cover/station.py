@@ -89,6 +89,8 @@ class CoverStation(QWidget):
         self.columns = Columns((Part(self.beside, 300, 7), Part(chosen, 290, 5)), self.strip_area)
         self.columns.laid.connect(self._laid)
         self.setLayout(station(self.columns))
+        for part in (self.lowering, self.way, self.adding):
+            part.show()  # while nothing is seen yet: the toolkit lays out all around what is shown for the first time
 
     @property
     def walks(self) -> tuple[QWidget, ...]:
@@ -109,6 +111,7 @@ class CoverStation(QWidget):
     def prepare(self) -> None:
         """A job was opened and will be looked at here: make what takes long, while nothing else is to be done."""
         self.whole.made(SCHEMES[self.session.open_job.cover.scheme])
+        self.whole.fill()
         self.picture.sketch.prepare()
 
     def refresh(self) -> None:
