@@ -105,7 +105,8 @@ def half_section(cover: Cover, body: Body) -> HalfSection:
     filled = [cell.buffer(0.0) for cell in shapely.get_parts(shapely.polygonize([whole]))]
     right = shapely.box(x, float(low[2]) - 1.0, x + 1e6, float(high[2]) + 1.0)
     solid = shapely.transform(shapely.union_all(filled).intersection(right), lambda points: points - (x, 0.0))
-    lines = [shapely.LineString(line) for line in _cut(_facets(cover, y), y)]
+    facets, error = _facets(cover, y)
+    lines = [shapely.LineString(line) for line in _cut(facets, y + error)]  # beside a seam, too, that facets do not reach
     half = shapely.box(x, -1e6, x + 1e6, 1e6)
     merged = (
         shapely.line_merge(shapely.intersection(shapely.union_all(shapely.set_precision(lines, MEET)), half)) if lines else None
@@ -115,8 +116,8 @@ def half_section(cover: Cover, body: Body) -> HalfSection:
     return HalfSection(solid, tuple(cloth))
 
 
-def _facets(cover: Cover, y: float) -> list[Solid]:
-    """The cloth that lies on nothing else, as flat facets, as far as the plane may cut it."""
+def _facets(cover: Cover, y: float) -> tuple[list[Solid], float]:
+    """The cloth that lies on nothing else, as flat facets, as far as the plane may cut it, and how far they stand off the cloth at most, mm."""
     pieces = [piece for piece in shown(cover) if not piece.on]
     error = FINEST
     while cell_count(cover, pieces, error) > MOST:
@@ -127,7 +128,7 @@ def _facets(cover: Cover, y: float) -> list[Solid]:
         cells = met_by_plane(piece.place, cells_of(piece.place, panel, error), (0.0, 1.0, 0.0), y, 2.0 * error)
         if cells:
             made += [piece.place.at(ring) for ring in parted(panel, cells, thinned=error / 2.0).rings]
-    return made
+    return made, error
 
 
 FINEST, MOST = 0.05, 400
