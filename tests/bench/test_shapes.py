@@ -109,7 +109,9 @@ def test_a_choice_is_made_while_the_picture_is_turned(sample_window: Window, qtb
     assert any(i.layer is Layer.LIT for i in station.picture.sketch.drawing.items if isinstance(i, Path))
 
 
-def test_where_it_jams_is_marked_while_it_is_lowered_and_the_cover_is_lifted(sample_window: Window, qtbot: QtBot) -> None:
+def test_where_it_jams_is_marked_while_it_is_lowered_and_the_cover_is_lifted(
+    sample_window: Window, monkeypatch: pytest.MonkeyPatch
+) -> None:
     open_job(sample_window, "Butter churn", "cover")
     station = sample_window.stations["cover"]
     sketch, slider = station.picture.sketch, station.lowering.slider
@@ -121,10 +123,14 @@ def test_where_it_jams_is_marked_while_it_is_lowered_and_the_cover_is_lifted(sam
         thing = [ring for sheet in scene.sheets if sheet.stuff.value == "object" for ring in sheet.rings]
         return float(np.concatenate(cloth)[:, 2].min() - np.concatenate(thing)[:, 2].min())
 
-    on = height()
+    on, drawings = height(), []
     assert station.lowering.way is not None
-    for share in (0.75, 0.4, 0.0):
+    monkeypatch.setattr(
+        sketch, "set_drawing", lambda drawing: (drawings.append(drawing), type(sketch).set_drawing(sketch, drawing))
+    )
+    for step, share in enumerate((0.75, 0.4, 0.0), 1):
         slider.setValue(round(share * slider.maximum()))
+        assert len(drawings) == step
         assert height() - on == pytest.approx((1.0 - station.lowering.share) * station.lowering.way.travel, abs=1.0)
         assert sketch.level is not None
         (ends, _), words = sketch.level.line, sketch.level.words
@@ -132,7 +138,13 @@ def test_where_it_jams_is_marked_while_it_is_lowered_and_the_cover_is_lifted(sam
         assert len(ends)
         drawn = [i for i in sketch.drawing.items if not isinstance(i, Path) and i.words == words]
         assert len(drawn) == 1
+    session = sample_window.session
+    reading = next(r for r in session.open_job.readings if r.place.startswith("height"))
+    session.set(refs.reading(reading.place).at("repeats"), (1.2 * reading.repeats[0],), tr("higher"))
+    assert station.picture.lifted == pytest.approx(station.lowering.way.travel)
+    session.undo()
     slider.setValue(slider.maximum())
+    settle(sample_window)
     assert height() == pytest.approx(on, abs=1e-6)
 
 

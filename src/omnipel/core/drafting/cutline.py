@@ -312,16 +312,13 @@ def _ring(polygon: BaseGeometry) -> Points:
 
 def _strip(edge: Edge, allowance: float) -> BaseGeometry:
     """Everything within `allowance` outside the edge."""
-    curve = edge.curve
-    if isinstance(curve, Arc) and 1.0 + curve.curvature * allowance > 0.0:
-        strip = shapely.Polygon(np.concatenate((curve.points(), curve.offset(allowance).points()[::-1])))
-        return strip.buffer(0) if curve.curvature or curve.length < SAME_POINT else strip
-    if isinstance(curve, Trace) and curve.gentle:
-        strip = shapely.Polygon(np.concatenate((curve.points(), curve.offset(allowance).points()[::-1])))
-        if strip.is_valid:
-            return strip
+    parallel, points = _parallel(edge), edge.curve.points()
+    if parallel is not None:
+        strip = shapely.Polygon(np.concatenate((points, parallel[::-1])))
+        if strip.is_valid or isinstance(edge.curve, Arc):
+            return strip if strip.is_valid else strip.buffer(0)
     # Negative: to the right of travel. Mitred joins keep a traced corner sharp on the cut line.
-    return shapely.LineString(curve.points()).buffer(-allowance, single_sided=True, join_style="mitre", mitre_limit=MITRE_REACH)
+    return shapely.LineString(points).buffer(-allowance, single_sided=True, join_style="mitre", mitre_limit=MITRE_REACH)
 
 
 def _without_doubles(ring: Points) -> Points:

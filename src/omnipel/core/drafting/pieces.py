@@ -14,6 +14,7 @@ from shapely.geometry.base import BaseGeometry
 from omnipel.core.drafting.panel import MarkKind, Panel
 from omnipel.core.plane.curves import Points
 from omnipel.core.plane.trace import ring_around
+from omnipel.core.space.faces import begins_of
 from omnipel.core.space.frames import Solid, Vector
 from omnipel.core.space.placements import Placement
 
@@ -117,7 +118,7 @@ def cells_of(place: Placement, panel: Panel, chord_error: float) -> list[Points]
 
 def met_by_plane(place: Placement, cells: list[Points], normal: Vector, offset: float, slack: float) -> list[Points]:
     """Of cells of a flat panel those that a plane in space may cut, which they may leave by so much, mm: far fewer than all."""
-    begins = np.cumsum([0, *(len(cell) for cell in cells[:-1])])
+    begins = begins_of(cells)
     off = place.at(np.concatenate(cells)) @ np.asarray(normal) - offset
     low, high = np.minimum.reduceat(off, begins), np.maximum.reduceat(off, begins)
     return [cells[k] for k in np.flatnonzero((low <= slack) & (high >= -slack)).tolist()]

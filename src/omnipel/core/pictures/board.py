@@ -27,7 +27,6 @@ class Board:
 
     drawing: Drawing
     text: float
-    panels: Sequence[Panel] = ()
     moved: Mapping[str, tuple[float, float]] = field(default_factory=dict)
     frame: tuple[float, float] = (0.0, 0.0)
 
@@ -49,7 +48,7 @@ def board(panels: Sequence[Panel], voice: Voice, text: float, aspect: float) -> 
     places = arranged([(x1 - x0, y1 - y0) for x0, y0, x1, y1 in boxes], text * 1.6, aspect)
     moved = [(x - box[0], y - box[1]) for box, (x, y) in zip(boxes, places, strict=True)]
     made = together(drawing.moved(*by) for drawing, by in zip(drawings, moved, strict=True))
-    return Board(made, text, panels, dict(zip((panel.name for panel in panels), moved, strict=True)))
+    return Board(made, text, dict(zip((panel.name for panel in panels), moved, strict=True)))
 
 
 def fitted_board(

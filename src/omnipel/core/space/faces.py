@@ -92,11 +92,9 @@ class Faces:
         cls, rings: Sequence[Solid], level: Sequence[int] | Counts | None = None, loose: Sequence[bool] | Flags | None = None
     ) -> "Faces":
         """Faces from their corners."""
-        ends = np.cumsum([len(ring) for ring in rings])
-        begins = np.concatenate(([0], ends[:-1])).astype(np.intp)
         levels = np.zeros(len(rings), dtype=np.intp) if level is None else np.asarray(level, dtype=np.intp)
         free = np.ones(len(rings), dtype=bool) if loose is None else np.asarray(loose, dtype=bool)
-        return cls(np.concatenate(rings), begins, np.arange(len(rings)), levels, free)
+        return cls(np.concatenate(rings), begins_of(rings), np.arange(len(rings)), levels, free)
 
     @classmethod
     def cornered(cls, points: Solid, begins: Counts) -> "Faces":

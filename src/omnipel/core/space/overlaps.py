@@ -112,13 +112,12 @@ def _beside(a: Floats, b: Floats, turned: Floats) -> NDArray[np.bool_]:
 
     `turned` is over 0 where the first is walked counter-clockwise, under 0 where clockwise.
     """
-    sign, ax, ay = np.sign(turned)[:, None], a[:, :, 0], a[:, :, 1]
-    y, x = ((ends - begins) * sign for begins, ends in ((of, np.concatenate((of[:, 1:], of[:, :1]), axis=1)) for of in (ax, ay)))
-    y = -y
+    along = (np.concatenate((a[:, 1:], a[:, :1]), axis=1) - a) * np.sign(turned)[:, None, None]
+    x, y = along[:, :, 1], -along[:, :, 0]
     out = x * b[:, :1, 0] + y * b[:, :1, 1]
     for k in range(1, b.shape[1]):  # corner by corner: far quicker than the least of so few at a time
         np.minimum(out, x * b[:, k : k + 1, 0] + y * b[:, k : k + 1, 1], out=out)
-    return np.asarray(((out >= x * ax + y * ay) & ((x != 0.0) | (y != 0.0))).any(axis=1))
+    return np.asarray(((out >= x * a[:, :, 0] + y * a[:, :, 1]) & ((x != 0.0) | (y != 0.0))).any(axis=1))
 
 
 def _common(a: Floats, b: Floats) -> tuple[Floats, NDArray[np.bool_]]:

@@ -31,10 +31,9 @@ TICKS = 4
 class LoweringPanel(QWidget):
     """The slider, the curve and the tightest place in words."""
 
-    lifted = Signal(float)
-    """How far above its place the cover is shown, mm."""
-    marked = Signal(object, str)
-    """How far below the object's top it is narrowest, mm, and the gap there in words; None: nothing to mark."""
+    lifted = Signal(float, object, str)
+    """How far above its place the cover is shown, mm; and how far below the object's top it is narrowest, mm, with the gap there in words: None where
+    there is nothing to mark."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -78,24 +77,18 @@ class LoweringPanel(QWidget):
         self.curve.show_way(self.way, self.share)
         self.section.show_draft(draft if isinstance(draft, Drafted) and self.way is not None else None)
         self._raise()
-        self._mark()
 
     def _raise(self) -> None:
-        """Show the half-section with the cover as high as the slider has it."""
-        if self.way is not None:
-            depth = float(self.way.depths[self.way.tightest])
-            self.section.show_height((1.0 - self.share) * self.way.travel, depth)
-
-    def _mark(self) -> None:
-        """Mark where it is narrowest now, while it is on its way, or where it jams."""
-        way = self.way
-        if way is None or (self.slider.value() == STEPS and way.jams is None):
-            self.marked.emit(None, "")
+        """Show the cover as high as the slider has it, and mark where it is narrowest now, while it is on its way, or where it jams."""
+        way, down = self.way, self.slider.value() == STEPS
+        height = (1.0 - self.share) * way.travel if way is not None else 0.0
+        if way is not None:
+            self.section.show_height(height, float(way.depths[way.tightest]))
+        if way is None or (down and way.jams is None):
+            self.lifted.emit(height, None, "")
             return
-        here = int(abs(way.lowered - self.share).argmin())
-        if self.slider.value() == STEPS:
-            here = way.tightest
-        self.marked.emit(float(way.depths[here]), self.session.tell(mm(float(way.gaps[here]), fine=True)))
+        here = way.tightest if down else int(abs(way.lowered - self.share).argmin())
+        self.lifted.emit(height, float(way.depths[here]), self.session.tell(mm(float(way.gaps[here]), fine=True)))
 
     @property
     def share(self) -> float:
@@ -107,8 +100,6 @@ class LoweringPanel(QWidget):
         if self.way is not None:
             self.curve.show_way(self.way, self.share)
             self._raise()
-            self.lifted.emit((1.0 - self.share) * self.way.travel)
-            self._mark()
 
 
 FLAT = 0.1

@@ -233,26 +233,23 @@ class CoverPicture(QWidget):
         self.apart.setEnabled(isinstance(self.session.draft, Drafted))
         parts = [part.words for part in parts_of(self.session.open_job, self.session.draft)[3:] for part in part.parts]
         self.sketch.setAccessibleDescription(self.session.tell(tr("It shows {parts}.", parts=listed(parts))) if parts else "")
-        self.outdated = True  # what is marked meanwhile is drawn with all the rest
+        self.outdated = True
         self._show()
         self.outdated = False
 
-    def lift(self, height: float) -> None:
-        """Show the cover so far above where it will lie, mm."""
+    def lift(self, height: float, depth: float | None, words: str) -> None:
+        """Show the cover so far above where it will lie, mm; with a level of the object marked, so far below its top, in words; None: none."""
+        draft = self.session.draft
+        self.sketch.level = None
+        if depth is not None and isinstance(draft, Drafted):
+            self.sketch.level = Level(draft, depth, height if draft.cover.from_below else 0.0, words)
         if height != self.lifted:
             self.lifted = height
+            if self.outdated:  # it is shown anew anyway
+                return
             if height:
                 self.apart.setValue(0)
             self._show()
-
-    def mark(self, depth: float | None, words: str) -> None:
-        """Mark a level of the object, so far below its top, with words; None: none."""
-        draft, marked = self.session.draft, self.sketch.level
-        self.sketch.level = None
-        if depth is not None and isinstance(draft, Drafted):
-            self.sketch.level = Level(draft, depth, self.lifted if draft.cover.from_below else 0.0, words)
-        if self.sketch.level is not marked and not self.outdated:
-            self.sketch.redraw(turned=False)
 
     def light(self, chosen: Ref) -> None:
         """Let the chosen part stand out."""

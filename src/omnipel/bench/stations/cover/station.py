@@ -61,7 +61,6 @@ class CoverStation(QWidget):
         self.picture.stretched.connect(self._stretch)
         self.panels.leads_to.connect(self.go_to)
         self.lowering.lifted.connect(self.picture.lift)
-        self.lowering.marked.connect(self.picture.mark)
         self.picture.sketch.due.connect(self.lowering.catch_up)
         self.adding.added.connect(self.choose)
         shown = row(column(self.tree, self.picture.what, spacing=4), self.picture, spacing=6, margins=6)
