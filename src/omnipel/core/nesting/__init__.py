@@ -1,0 +1,1 @@
+"""Laying flat pieces close together without overlap: plain geometry that knows nothing of covers or cloth."""
