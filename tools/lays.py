@@ -60,7 +60,9 @@ def main() -> None:
         first = f"{got['first'][1]:.3f} at {got['first'][0]:.2f} s" if got["first"] else "none"
         ended = "proven best" if got["proven"] else "time over"
         fault = f"  OVERLAPS {got['wrong']}" if got["wrong"] else ""
-        print(f"{got['id']:12}{got['pieces']:>7}{got['ratio']:>15.4f}{first:>18}{got['took']:>7.2f} s  {ended}{fault}", flush=True)
+        print(
+            f"{got['id']:12}{got['pieces']:>7}{got['ratio']:>15.4f}{first:>18}{got['took']:>7.2f} s  {ended}{fault}", flush=True
+        )
 
 
 if __name__ == "__main__":

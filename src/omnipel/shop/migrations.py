@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any, Final
 
-VERSION: Final = 7
+VERSION: Final = 8
 """Of what this program writes."""
 
 
@@ -158,5 +158,6 @@ STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     4: _by_side,
     5: _unchanged,
     6: _with_ribbon,
+    7: _unchanged,
 }
 """From each version to the next."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import contextlib
 import json
 import math
 import os
@@ -14,17 +15,13 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import IO, Any, Final
 
-from omnipel.core.nesting.building import SAME, Nest, pulled, quick, used_length
-from omnipel.core.nesting.problem import Problem, shortest, told
+from omnipel.core.nesting.building import SAME, Nest, used_length
+from omnipel.core.nesting.problem import Problem, at_once, pulled_if_few, shortest, told
 
 AT_ONCE: Final = 0.12
 """The first lay is looked for no longer, s."""
 TRIES: Final = 8
 """In so many orders, at most."""
-SIMPLE: Final = 12
-"""Of more pieces than this the boxes are laid first."""
-FEW: Final = 6
-"""No more pieces than this are pulled together at once."""
 MOST_PROCESSES: Final = 4
 
 
@@ -86,7 +83,7 @@ class Search:
             known: a lay of these pieces that is there already.
         """
         begun = time.monotonic()
-        best = shortest(known if known is not None and self.problem.sound(known) else None, self._at_once())
+        best = shortest(known if known is not None and self.problem.sound(known) else None, at_once(self.problem, TRIES, AT_ONCE))
         found = Found(best, self.problem.least_at_sight, True)
         movable = len(self.problem.pieces) - len(self.problem.locked or {})
         if found.proven or movable == 0 or self.seconds <= 0.0 or self.stopped.is_set():
@@ -95,23 +92,11 @@ class Search:
         yield found
         try:
             self._begin(begun)
-            if best is not None and self.problem.open and len(best) <= FEW:
-                best = shortest(best, pulled(self.problem.ground, best))
+            if best is not None:
+                best = shortest(best, pulled_if_few(self.problem, best))
             yield from self._followed(Found(best, self.problem.least(found.length), True), begun)
         finally:
             self._end()
-
-    def _at_once(self) -> Nest | None:
-        """A lay of simpler outlines, or of the boxes around them, with the true outlines in them."""
-        simple = self.problem.simpler if len(self.problem.pieces) <= SIMPLE else self.problem.boxes
-        nest = quick(simple.ground, simple.each, self.problem.least_at_sight, TRIES, AT_ONCE, simple.begun)
-        return None if nest is None else self._with_true_outlines(nest)
-
-    def _with_true_outlines(self, nest: Nest) -> Nest:
-        """A lay of simpler outlines with the true ones, which lie within them."""
-        made = self.problem.nest([(piece.way.turn, float(piece.at[0]), float(piece.at[1])) for piece in nest])
-        first = 0.0 if not self.problem.open else min(float(piece.low[0]) for piece in made)
-        return self.problem.nest([(piece.way.turn, float(piece.at[0]) - first, float(piece.at[1])) for piece in made])
 
     def _begin(self, begun: float) -> None:
         left = self.seconds - (time.monotonic() - begun)
@@ -183,15 +168,10 @@ class Search:
             child.wait()
             for pipe in (child.stdin, child.stdout, child.stderr):
                 if pipe is not None:
-                    try:
+                    with contextlib.suppress(OSError):
                         pipe.close()
-                    except OSError:
-                        pass
 
 
 def searched(problem: Problem, seconds: float, known: Nest | None = None) -> Found:
     """The best lay that is found in so many seconds."""
-    last = Found(None, 0.0, False)
-    for last in Search(problem, seconds).run(known):
-        pass
-    return last
+    return list(Search(problem, seconds).run(known))[-1]

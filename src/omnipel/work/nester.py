@@ -1,7 +1,8 @@
 """A process of its own that looks for short lays until it is ended: `python -m omnipel.work.nester`.
 
-It reads one problem from its input, as a line of plain data, and writes a line for each lay that is better than those before: `{"length": …, "places": […]}`. It ends
-when its input is closed, so that it never outlives who asked. The library that searches cannot be stopped and may panic: it is why this is a process.
+It reads one problem from its input, as a line of plain data, and writes a line for each lay that is better than those before:
+`{"length": …, "places": […]}`. It ends when its input is closed, so that it never outlives who asked. The library that searches cannot be
+stopped and may panic: it is why this is a process.
 """
 
 from __future__ import annotations

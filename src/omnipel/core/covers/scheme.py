@@ -27,13 +27,27 @@ from omnipel.core.words.working import Worked, through, worked
 
 
 @dataclass(frozen=True, slots=True)
+class Strip:
+    """How a strip is cut from cloth: so wide, mm, on the bias or straight, in so many cuts that are joined."""
+
+    wide: float
+    bias: bool
+    cuts: int = 1
+
+
+@dataclass(frozen=True, slots=True)
 class Hardware:
-    """Something that is bought and fitted: cord, elastic, fasteners. Either a length or a count."""
+    """Something that is bought and fitted: cord, elastic, fasteners. Either a length or a count.
+
+    `size` is its thickness or width, mm, 0 where it is not told by one; `strip` how it is cut where it can be cut from cloth.
+    """
 
     name: Phrase
     length: Worked | None = None
     count: int = 0
     note: Phrase = NOTHING
+    size: float = 0.0
+    strip: Strip | None = None
 
 
 @dataclass(frozen=True, slots=True)

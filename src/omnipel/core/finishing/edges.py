@@ -119,14 +119,14 @@ def _with_goods(cover: Cover, choices: CoverChoices, edge: Dressed) -> Cover:
     match edge.held_by:
         case Hold.CORD:
             cord = edge.length + worked(tr("tail"), habits.mm("tail")) * 2.0
-            bought.append(Hardware(term(edge.held_by), cord, note=_in_edge(called, edge, wide)))
+            bought.append(Hardware(term(edge.held_by), cord, note=_in_edge(called, edge, wide), size=wide))
         case Hold.ELASTIC:
             elastic = worked(tr("drawn to"), edge.drawn_to, refs.edge(edge.name, "drawn_to"))
             elastic = elastic + worked(tr("overlap"), habits.mm("elastic overlap"))
-            bought.append(Hardware(term(edge.held_by), elastic, note=_in_edge(called, edge, wide)))
+            bought.append(Hardware(term(edge.held_by), elastic, note=_in_edge(called, edge, wide), size=wide))
         case Hold.HOOK_AND_LOOP:
             note = tr("along {edge}, {wide} wide", edge=called, wide=mm(wide))
-            bought.append(Hardware(term(edge.held_by), edge.length, note=note))
+            bought.append(Hardware(term(edge.held_by), edge.length, note=note, size=wide))
         case Hold.NOTHING:
             pass
     cover = replace(cover, hardware=(*cover.hardware, *bought), findings=(*cover.findings, *judged(edge, choices, wide)))

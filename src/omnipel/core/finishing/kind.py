@@ -184,9 +184,12 @@ class Put:
         """What hangs on the cover there, in space."""
         self.made.ribbons += ribbons
 
-    def buy(self, name: Phrase, length: Worked | None = None, count: int = 0, note: Phrase | None = None) -> None:
-        """Something that is bought for it."""
-        self.made.hardware.append(Hardware(name, length, count, note if note is not None else tr("{feature}", feature=self.name)))
+    def buy(
+        self, name: Phrase, length: Worked | None = None, count: int = 0, note: Phrase | None = None, size: float = 0.0
+    ) -> None:
+        """Something that is bought for it, so thick or wide, mm."""
+        told = note if note is not None else tr("{feature}", feature=self.name)
+        self.made.hardware.append(Hardware(name, length, count, told, size))
 
     def bind(self, around: Worked, bend: float = math.inf) -> None:
         """A binding so long, which goes around bends as tight as `bend`, mm."""

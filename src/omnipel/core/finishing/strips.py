@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 from typing import Final
 
-from omnipel.core.covers.scheme import Hardware
+from omnipel.core.covers.scheme import Hardware, Strip
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.tolerances import BIAS_BEND
 from omnipel.core.words.phrases import Length, Phrase, Value, mm, tr, trn
@@ -38,7 +38,7 @@ def strip(name: Phrase, length: Worked, wide: float, bend: float, cloth: float, 
         wide=Length(wide),
         way=tr("on the bias") if bias else tr("cut straight"),
     )
-    return Hardware(name, total, note=note)
+    return Hardware(name, total, note=note, size=wide, strip=Strip(wide, bias, cuts))
 
 
 def piping(
@@ -56,6 +56,7 @@ def piping(
         tr("piping cord"),
         run - short * float(ends) if ends else run,
         note=tr("{wide} thick, in {seam}", wide=mm(cord, fine=True), seam=called),
+        size=cord,
     )
 
 

@@ -4,7 +4,7 @@ from collections.abc import Callable, Mapping
 from dataclasses import fields, replace
 from typing import Any
 
-from omnipel.core.job.document import Job, with_reading
+from omnipel.core.job.document import Job, LayChoice, with_reading
 from omnipel.core.job.edges import EdgeChoice
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.joining import SeamChoice
@@ -31,10 +31,8 @@ def meant(job: Job, ref: Ref) -> Any:
     match ref.of:
         case Of.OPTION:
             return job.cover.options[ref.id]
-        case Of.EDGE:
-            node: Any = job.cover.edges.get(ref.id, EdgeChoice())
-        case Of.SEAM:
-            node = job.cover.seams.get(ref.id, SeamChoice())
+        case Of.EDGE | Of.SEAM | Of.LAY:
+            node: Any = _decided(job, ref)
         case Of.PARTING:
             node = next((parting for parting in job.cover.parted if parting.id == ref.id), None)
         case Of.READING:
@@ -59,6 +57,13 @@ def meant(job: Job, ref: Ref) -> Any:
             raise KeyError(str(ref))
         node = getattr(node, name)
     return node
+
+
+def _decided(job: Job, ref: Ref) -> Any:
+    """What is decided about something that is known by its name; what it begins as, where nothing is."""
+    if ref.of is Of.LAY:
+        return job.lays.get(ref.id, LayChoice())
+    return job.cover.edges.get(ref.id, EdgeChoice()) if ref.of is Of.EDGE else job.cover.seams.get(ref.id, SeamChoice())
 
 
 def _of_job(job: Job, change: Change) -> Job:
@@ -114,6 +119,10 @@ def _of_parting(job: Job, change: Change) -> Job:
     return replace(job, cover=replace(job.cover, parted=_item(job.cover.parted, "id", change)))
 
 
+def _of_lay(job: Job, change: Change) -> Job:
+    return replace(job, lays=_by_name(job.lays, LayChoice(), change))
+
+
 def _of_edge(job: Job, change: Change) -> Job:
     edges, name = dict(job.cover.edges), change.ref.id
     chosen = edges.get(name, EdgeChoice())
@@ -147,6 +156,7 @@ _MADE: dict[Of, Callable[[Job, Change], Job]] = {
     Of.EDGE: _of_edge,
     Of.SEAM: _of_seam,
     Of.PARTING: _of_parting,
+    Of.LAY: _of_lay,
 }
 
 

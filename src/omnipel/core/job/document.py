@@ -17,6 +17,7 @@ from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
 from omnipel.core.job.ids import with_ids
 from omnipel.core.job.joining import Parting, SeamChoice
 from omnipel.core.job.layers import Padded, Panels, Stiffener
+from omnipel.core.job.laying import MOST_PLACED, Placed, Remnant, Spread
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
 from omnipel.core.tolerances import LONGEST, MOST_GATHERED
@@ -28,6 +29,10 @@ Text = Annotated[str, Len(0, 4000)]
 Length = Annotated[float, Gt(0), Le(LONGEST)]
 Gap = Annotated[float, Ge(0), Le(1000)]
 Share = Annotated[float, Ge(0), Le(0.5)]
+Price = Annotated[float, Ge(0), Le(1_000_000)]
+
+MOST_COPIES = 200
+"""No more copies of a cover are laid at once."""
 
 CONFIG = {"extra": "forbid", "allow_inf_nan": False}
 
@@ -54,6 +59,15 @@ class ClipSchool(StrEnum):
     DISC = "clip the disc"
     AFTER = "clip after sewing"
     TRIM = "trim to half"
+
+
+class Marking(StrEnum):
+    """How a pattern gets onto the cloth."""
+
+    CHALK = "chalked"
+    CORNER = "corner template"
+    TEMPLATE = "template"
+    PLOT = "plotted"
 
 
 class LiningSchool(StrEnum):
@@ -90,9 +104,41 @@ class ClothKind(StrEnum):
     COTTON = "thin cotton"
 
 
+class Iron(StrEnum):
+    """What an iron may do to a cloth."""
+
+    NEVER = "no iron"
+    PRESS_CLOTH = "under a press cloth"
+    YES = "iron"
+
+
+class SoldAs(StrEnum):
+    """How a cloth is sold: a length cut off a bolt, or pieces of one size."""
+
+    LENGTH = "off the bolt"
+    PIECE = "by the piece"
+
+
 @dataclass(frozen=True, slots=True, kw_only=True)
 class ClothChoice:
-    """The cloth as far as the draft needs it."""
+    """A cloth as it was when it was chosen, so that a job stands alone.
+
+    Args:
+        name, kind, colour, thickness: what it is; the kind decides with which allowance it is sewn.
+        usable_width: between its selvages, as it is bought.
+        gather_limit, shrink_warp, shrink_weft, frays: what the draft needs to know of it.
+        weight: g/m²; 0 where it is not known.
+        widths: all usable widths it is sold in.
+        sold_as: a length off the bolt, or pieces `piece_length` long.
+        price: of a metre of length, or of a piece; None where it is not known.
+        sold_by, least: the step and the least that is sold, mm.
+        one_way: whether all panels lie the same way up on it: a nap, or a print with a top.
+        repeat_along, repeat_across: after how far its pattern comes again; 0 for none.
+        hot_cut: whether it may be cut with a hot knife, which seals its edge.
+        own_hem: whether its own edges are hems already.
+        iron, waterproof, outdoors, food_safe, breathes, stiff: what it stands, and how it is.
+        needle, thread, stitch: with what it is sewn: the needle's number, Tex, mm; "" and 0 for what is not sewn.
+    """
 
     __pydantic_config__ = CONFIG
 
@@ -105,6 +151,27 @@ class ClothChoice:
     shrink_warp: Share = 0.0
     shrink_weft: Share = 0.0
     frays: bool = True
+    weight: Annotated[float, Ge(0), Le(20_000)] = 0.0
+    widths: Annotated[tuple[Length, ...], Len(0, 12)] = ()
+    sold_as: SoldAs = SoldAs.LENGTH
+    piece_length: Annotated[float, Ge(0), Le(LONGEST)] = 0.0
+    price: Price | None = None
+    sold_by: Annotated[float, Ge(0), Le(LONGEST)] = 100.0
+    least: Annotated[float, Ge(0), Le(LONGEST)] = 0.0
+    one_way: bool = False
+    repeat_along: Gap = 0.0
+    repeat_across: Gap = 0.0
+    hot_cut: bool = False
+    own_hem: bool = False
+    iron: Iron = Iron.YES
+    waterproof: bool = False
+    outdoors: bool = False
+    food_safe: bool = False
+    breathes: bool = True
+    stiff: bool = False
+    needle: Annotated[str, Len(0, 40)] = ""
+    thread: Annotated[int, Ge(0), Le(1000)] = 0
+    stitch: Annotated[float, Ge(0), Le(20)] = 0.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -200,6 +267,7 @@ class CoverChoices:
     sewing_sigma: Annotated[float, Ge(0), Le(10)] = 1.0
     options: Mapping[str, Choice] = field(default_factory=dict)
     overrides: Annotated[tuple[Override, ...], Len(0, 60)] = ()
+    marking: Annotated[Mapping[Name, Marking], Len(0, 60)] = field(default_factory=dict)
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "features", with_ids(self.features))
@@ -207,8 +275,37 @@ class CoverChoices:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
+class LayChoice:
+    """How the panels of a layer are laid on their cloth.
+
+    Args:
+        cloth: the cloth of a layer that has no other place in the job: padding, stiffener, window.
+        spread: flat, or folded lengthwise.
+        gap: what is left between two pieces, mm; None as the cloth's knife asks.
+        ends: what is squared off at each end, mm; None as usual.
+        free: names of panels that may be turned anyhow.
+        match: names of seams along which stripes or a pattern meet.
+        strips: whether bindings and piping strips are cut from it.
+        pieces: pieces of the stash that are used, as they were when they were chosen.
+        placed: where pieces lie. A lay is a decision: the same job shows the same lay tomorrow.
+    """
+
+    __pydantic_config__ = CONFIG
+
+    cloth: ClothChoice | None = None
+    spread: Spread = Spread.FLAT
+    gap: Gap | None = None
+    ends: Gap | None = None
+    free: Annotated[tuple[Name, ...], Len(0, 60)] = ()
+    match: Annotated[tuple[Name, ...], Len(0, 60)] = ()
+    strips: bool = True
+    pieces: Annotated[tuple[Remnant, ...], Len(0, 20)] = ()
+    placed: Annotated[tuple[Placed, ...], Len(0, MOST_PLACED)] = ()
+
+
+@dataclass(frozen=True, slots=True, kw_only=True)
 class Job:
-    """One cover to be made."""
+    """One cover to be made, or so many `copies` of it; `lays` says by layer how its cloth is laid."""
 
     __pydantic_config__ = CONFIG
 
@@ -219,6 +316,8 @@ class Job:
     thing: Thing
     readings: Annotated[tuple[Reading, ...], Len(0, 200)] = ()
     cover: CoverChoices
+    lays: Annotated[Mapping[Name, LayChoice], Len(0, 12)] = field(default_factory=dict)
+    copies: Annotated[int, Ge(1), Le(MOST_COPIES)] = 1
     notes: Text = ""
 
     def reading(self, place: str) -> Reading | None:

@@ -56,8 +56,9 @@ def _lawful(shape: Shape, width: float) -> Sequence[Way]:
 def _cliques(sorts: Sequence[Shape], several: dict[Shape, int], width: float) -> float:
     """How long pieces are together of which no two can lie above one another: on the cloth, or on what a long one leaves of its width.
 
-    Beside a rectangle `long` by `high` pieces that are longer than what the lay has beyond it lie on it in part. Of those that are too high for two of them to lie
-    above one another beside it no two share any of its length, and one at most passes each end: so all of them together are no longer than the lay.
+    Beside a rectangle `long` by `high` pieces that are longer than what the lay has beyond it lie in part. Of those that are too high for two
+    of them to lie above one another there no two share any of its length, and one at most passes each end: so all of them together are no
+    longer than the lay.
     """
     inside: dict[tuple[Shape, float], float] = {}
 

@@ -70,7 +70,12 @@ def orders(shapes: Sequence[Shape], loose: Sequence[int], seed: int = 1) -> Iter
 
 
 def quick(
-    ground: Ground, shapes: Sequence[Shape], bound: float, tries: int = 4, seconds: float = 1e9, begun: Sequence[Placed | None] = ()
+    ground: Ground,
+    shapes: Sequence[Shape],
+    bound: float,
+    tries: int = 4,
+    seconds: float = 1e9,
+    begun: Sequence[Placed | None] = (),
 ) -> Nest | None:
     """The best of a few lays; the first that is proven to be the best ends it. None where a shape fits nowhere."""
     loose = [i for i in range(len(shapes)) if not begun or begun[i] is None]

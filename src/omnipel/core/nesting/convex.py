@@ -41,10 +41,17 @@ class Regions:
 
     def near(self, bottom: float, top: float, first: float, most: float) -> Regions | None:
         """Those that count for a point between two heights, from one x to another; None where none does."""
-        kept = (self.low[:, 1] < top + TOUCH) & (self.high[:, 1] > bottom - TOUCH) & (self.high[:, 0] > first) & (self.low[:, 0] <= most)
+        kept = (
+            (self.low[:, 1] < top + TOUCH)
+            & (self.high[:, 1] > bottom - TOUCH)
+            & (self.high[:, 0] > first)
+            & (self.low[:, 0] <= most)
+        )
         if kept.all():
             return self
-        return Regions(self.normals[kept], self.offsets[kept], self.low[kept], self.high[kept], self.corners) if kept.any() else None
+        return (
+            Regions(self.normals[kept], self.offsets[kept], self.low[kept], self.high[kept], self.corners) if kept.any() else None
+        )
 
     @property
     def upright(self) -> bool:
@@ -58,9 +65,15 @@ class Regions:
 
 def is_convex(ring: Points) -> bool:
     """Whether a counter-clockwise ring has no inward corner."""
+    return inward(ring) == 0
+
+
+def inward(ring: Points) -> int:
+    """How many inward corners a counter-clockwise ring has."""
     along = np.roll(ring, -1, axis=0) - ring
     after = np.roll(along, -1, axis=0)
-    return bool((along[:, 0] * after[:, 1] - along[:, 1] * after[:, 0] >= -STRAIGHT_ANGLE * np.hypot(*along.T).max() ** 2).all())
+    turn = along[:, 0] * after[:, 1] - along[:, 1] * after[:, 0]
+    return int((turn < -STRAIGHT_ANGLE * np.hypot(*along.T).max() ** 2).sum())
 
 
 def convex_parts(ring: Points) -> list[Points]:
@@ -107,8 +120,8 @@ def summed(one: Points, other: Points) -> Points:
     heading = np.arctan2(along[:, 1], along[:, 0]) % (2.0 * np.pi)
     order = np.argsort(heading, kind="stable")
     reached: Points = np.cumsum(along[order], axis=0)
-    ring: Points = np.concatenate(([np.zeros(2)], reached[:-1])) + steps[0][0] + steps[1][0]
-    return ring
+    both: Points = np.concatenate(([np.zeros(2)], reached[:-1])) + steps[0][0] + steps[1][0]
+    return both
 
 
 def planes(ring: Points) -> tuple[Floats, Floats]:
@@ -136,8 +149,12 @@ def stacked(several: list[Regions]) -> Regions:
     normals, offsets = [], []
     for each in several:
         more = most - each.offsets.shape[1]
-        normals.append(np.concatenate((each.normals, np.repeat(each.normals[:, -1:], more, axis=1)), axis=1) if more else each.normals)
-        offsets.append(np.concatenate((each.offsets, np.repeat(each.offsets[:, -1:], more, axis=1)), axis=1) if more else each.offsets)
+        normals.append(
+            np.concatenate((each.normals, np.repeat(each.normals[:, -1:], more, axis=1)), axis=1) if more else each.normals
+        )
+        offsets.append(
+            np.concatenate((each.offsets, np.repeat(each.offsets[:, -1:], more, axis=1)), axis=1) if more else each.offsets
+        )
     return Regions(
         np.concatenate(normals),
         np.concatenate(offsets),

@@ -34,7 +34,8 @@ def _aside(before: Points, at: Points, after: Points) -> Floats:
 def outward(ring: Points, within: float) -> Points:
     """A ring with fewer corners around a counter-clockwise one, no further from it than `within`, mm, but for what is between its corners.
 
-    Edges between two outward corners give way to a corner where their neighbours meet, inward corners are cut off. Where that does not come out, the ring as it is.
+    Edges between two outward corners give way to a corner where their neighbours meet, inward corners are cut off. Where that does not come
+    out, the ring as it is.
     """
     polygon = shapely.Polygon(ring)
     shapely.prepare(polygon)

@@ -68,7 +68,14 @@ class Ground:
     meetings: Meetings = field(default_factory=lambda: Meetings({}))
 
     def leftmost(
-        self, way: Way, placed: list[Placed], *, near: float | None = None, reach: float = np.inf, least: float = -np.inf, most: float = np.inf
+        self,
+        way: Way,
+        placed: list[Placed],
+        *,
+        near: float | None = None,
+        reach: float = np.inf,
+        least: float = -np.inf,
+        most: float = np.inf,
     ) -> Placed | None:
         """A way as far to the left as it may lie; of places equally far the lowest. None where it fits nowhere.
 
@@ -77,7 +84,8 @@ class Ground:
             placed: what lies already.
             near: the height of its origin that it may not leave by more than `reach`, mm.
             reach: see near.
-            least, most: it is looked for from here to there, mm.
+            least: it is looked for from here on, mm ...
+            most: ... to there, mm.
         """
         bottom, top = -float(way.low[1]), self.width - float(way.high[1])
         if top < bottom - TOUCH:
@@ -151,7 +159,8 @@ def _gaps(regions: Regions, levels: Floats, first: float, way: Way) -> Floats:
     reached = np.maximum(np.maximum.accumulate(high, axis=1), first)
     before = _on_pitch(np.concatenate((np.full((len(levels), 1), first), reached), axis=1), way)
     free = np.concatenate((low, np.full((len(levels), 1), np.inf)), axis=1) >= before - TOUCH
-    return before[np.arange(len(levels)), np.argmax(free, axis=1)]
+    left: Floats = before[np.arange(len(levels)), np.argmax(free, axis=1)]
+    return left
 
 
 def intervals(regions: Regions, levels: Floats) -> tuple[Floats, Floats]:

@@ -12,8 +12,9 @@ import numpy as np
 import shapely
 
 from omnipel.core.nesting.bounds import least_length
-from omnipel.core.nesting.building import Nest, used_length
+from omnipel.core.nesting.building import Nest, pulled, quick, used_length
 from omnipel.core.nesting.checking import faults
+from omnipel.core.nesting.convex import inward
 from omnipel.core.nesting.outward import cleaned, outward
 from omnipel.core.nesting.placing import Ground, Placed
 from omnipel.core.nesting.shape import Shape, Way, turned
@@ -173,3 +174,29 @@ def shortest(one: Nest | None, other: Nest | None) -> Nest | None:
     if one is None or other is None:
         return one if other is None else other
     return other if used_length(other) < used_length(one) - 1e-6 else one
+
+
+SIMPLE: Final = 12
+"""Of more pieces than this the boxes are laid first."""
+FEW: Final = 6
+"""No more pieces than this are pulled together at once ..."""
+BENT: Final = 12
+"""... nor with more inward corners than this, all together."""
+
+
+def at_once(problem: Problem, tries: int, seconds: float) -> Nest | None:
+    """A lay of simpler outlines, or of the boxes around them, with the true outlines in them; None where a piece fits nowhere."""
+    simple = problem.simpler if len(problem.pieces) <= SIMPLE else problem.boxes
+    found = quick(simple.ground, simple.each, problem.least_at_sight, tries, seconds, simple.begun)
+    if found is None:
+        return None
+    made = problem.nest(places_of(found))
+    first = min(float(piece.low[0]) for piece in made) if problem.open else 0.0
+    return problem.nest([(turn, x - first, y) for turn, x, y in places_of(made)])
+
+
+def pulled_if_few(problem: Problem, nest: Nest) -> Nest:
+    """A lay pulled together with its true outlines, where that takes no time."""
+    if not problem.open or len(nest) > FEW or sum(inward(piece.way.ring) for piece in nest) > BENT:
+        return nest
+    return pulled(problem.ground, nest)

@@ -95,7 +95,11 @@ class Meetings:
         key = id(fixed), id(moving)
         found = self.known.get(key)
         if found is None:
-            found = self.known[key] = (fixed, moving, meeting(fixed.parts, moving.parts))  # holds both, so that no id is used twice
+            found = self.known[key] = (
+                fixed,
+                moving,
+                meeting(fixed.parts, moving.parts),
+            )  # holds both, so that no id is used twice
         return found[2]
 
 

@@ -86,6 +86,8 @@ HABITS: Final[Mapping[str, Habit]] = {
     "padding under a channel": Habit(tr("padding ends below a channel by"), Rule(6.0, 1 / 4)),
     "channel": Habit(tr("a channel is wider than its ribbon by"), Rule(3.0, 1 / 8)),
     "width": Habit(tr("usable width of the cloth"), Rule(1500.0, 60.0)),
+    "squared end": Habit(tr("a cut end of the cloth is squared by"), Rule(20.0, 3 / 4)),
+    "hot knife gap": Habit(tr("gap between pieces that are cut hot"), Rule(3.0, 1 / 8)),
     "lining width": Habit(tr("usable width of the lining"), Rule(1400.0, 54.0)),
     "binding": Habit(tr("finished width of a binding"), Rule(10.0, 3 / 8)),
     "piping": Habit(tr("diameter of a piping cord"), Rule(4.0, 3 / 16)),

@@ -20,6 +20,7 @@ class Of(StrEnum):
     SEAM = "seam"
     EDGE = "edge"
     PARTING = "parting"
+    LAY = "lay"
     FIT = "fit"
     TAPE = "tape"
     PAPERS = "papers"
@@ -164,6 +165,11 @@ def edge(opening: str, part: str = "") -> Ref:
     return Ref(Of.EDGE, opening, part)
 
 
+def lay(layer: str = "", part: str = "") -> Ref:
+    """How the panels of a layer are laid on their cloth."""
+    return Ref(Of.LAY, layer, part)
+
+
 FIT: Final = Ref(Of.FIT)
 PAPERS: Final = Ref(Of.PAPERS)
 TAPE_CARD: Final = Ref(Of.PAPERS, "card")
@@ -220,3 +226,5 @@ CLOSURE_LENGTH: Final = choice("closure.length")
 FEATURES: Final = choice("features")
 SCHEME: Final = choice("scheme")
 OUTLINE: Final = thing("outline")
+MARKING: Final = choice("marking")
+COPIES: Final = of_job("copies")

@@ -193,7 +193,8 @@ def _finished(
     findings = [*too_gathered(brief, fullness, tr("The edge of the cap"), refs.option("overhang"), less)]
     if cut is not None:
         findings += _elastic(body, brief, cut)
-        hardware = Hardware(tr("elastic"), cut, note=tr("{width} wide", width=mm(max(4.0, brief.number("casing") - 4.0))))
+        elastic = max(4.0, brief.number("casing") - 4.0)
+        hardware = Hardware(tr("elastic"), cut, note=tr("{width} wide", width=mm(elastic)), size=elastic)
     else:
         cord = edge + worked(tr("cord tail"), brief.habit("tail")) * 2.0
         hardware = Hardware(tr("cord"), cord, note=tr("drawn in under the rim"))

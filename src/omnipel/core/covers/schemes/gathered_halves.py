@@ -115,7 +115,9 @@ def draft(body: Round, brief: Brief) -> Cover:
         from_below=True,
         seams_across=2,
         hardware=(
-            Hardware(tr("ribbon"), ribbon, note=tr("{wide} wide, one through the channels of both halves", wide=mm(wide))),
+            Hardware(
+                tr("ribbon"), ribbon, note=tr("{wide} wide, one through the channels of both halves", wide=mm(wide)), size=wide
+            ),
         ),
         findings=(
             *too_gathered(brief, fullness, tr("Each half"), refs.option("ratio"), less),

@@ -183,7 +183,12 @@ def _with_skirt(cover: Cover, body: Round, brief: Brief, ring: Worked, top: floa
         seams=(*cover.seams, *seams),
         hardware=(
             *cover.hardware,
-            Hardware(tr("cord"), cord, note=tr("{cord} thick, in the second skirt", cord=mm(brief.number("cord"), fine=True))),
+            Hardware(
+                tr("cord"),
+                cord,
+                note=tr("{cord} thick, in the second skirt", cord=mm(brief.number("cord"), fine=True)),
+                size=brief.number("cord"),
+            ),
         ),
         findings=(*cover.findings, *_cannot_close(brief, long, drawn_to, limit), *_narrow(brief)),
     )

@@ -89,7 +89,11 @@ def draft(body: Wheeled, brief: Brief) -> Cover:
         openings={"free edge": Run("boxing", "casing edge")},
         profile=passages((0.0, body.width.value), passes),
         seams_across=1,
-        hardware=(Hardware(tr("cord"), cord, note=tr("{cord} thick", cord=mm(brief.number("cord"), fine=True))),),
+        hardware=(
+            Hardware(
+                tr("cord"), cord, note=tr("{cord} thick", cord=mm(brief.number("cord"), fine=True)), size=brief.number("cord")
+            ),
+        ),
         findings=_judged(body, brief, radius),
     )
 

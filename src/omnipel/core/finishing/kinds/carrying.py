@@ -66,14 +66,14 @@ def handle(put: Put) -> None:
             put.lay(_patch(put, f"patch of {put.feature.name}", side, side), x, y, inside=True)
         for y in dict.fromkeys(y for _, y in ends(put)):
             put.hang(hanging.handle(put, put.feature.name, hanging.here(put, 0.0, y), put.feature.width, grip.value))
-        put.buy(tr("webbing"), (grip + worked(tr("stitched down"), put.habit("anchor")) * 2.0) * n)
+        put.buy(tr("webbing"), (grip + worked(tr("stitched down"), put.habit("anchor")) * 2.0) * n, size=put.habit("webbing"))
         return
     met = caught_edge(put, as_wide)
     if met is None:
         return
     at = mark_caught(put, met[0], met[1], put.feature.width)
     put.hang(hanging.handle(put, put.feature.name, hanging.at_edge(put, met[0], at), put.feature.width, grip.value))
-    put.buy(tr("webbing"), grip + caught_length(put) * 2.0)
+    put.buy(tr("webbing"), grip + caught_length(put) * 2.0, size=put.habit("webbing"))
 
 
 def anchor(put: Put, x: float, y: float) -> Points:
@@ -134,13 +134,13 @@ def one_end(put: Put, name: Phrase, long: Worked) -> Frame | None:
         put.draw(put.feature.name, put.local, closed=True, shows=Shows.STITCHES)
         side = worked(tr("patch"), put.habit("backing patch"))
         put.lay(_patch(put, f"patch of {put.feature.name}", side, side), inside=True)
-        put.buy(name, long + worked(tr("stitched down"), put.habit("anchor")))
+        put.buy(name, long + worked(tr("stitched down"), put.habit("anchor")), size=put.habit("webbing"))
         return hanging.here(put)
     met = caught_edge(put, as_webbing)
     if met is None:
         return None
     at = mark_caught(put, met[0], met[1], put.habit("webbing"))
-    put.buy(name, long + caught_length(put))
+    put.buy(name, long + caught_length(put), size=put.habit("webbing"))
     return hanging.at_edge(put, met[0], at)
 
 

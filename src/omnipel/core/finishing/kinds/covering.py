@@ -23,7 +23,7 @@ def lay_flap(put: Put, slit: Worked, way: str) -> None:
     middle = reach_to_middle(put, slit.value)
     right, up = {"down": (0.0, -middle), "up": (0.0, middle), "right": (middle, 0.0), "left": (-middle, 0.0)}[way]
     put.lay(even(f"flap of {put.feature.name}", *sizes, put.allowance, refs.SEAM_ALLOWANCE), right, up)
-    put.buy(tr("hook-and-loop"), long, note=tr("under the flap of {feature}", feature=put.name))
+    put.buy(tr("hook-and-loop"), long, note=tr("under the flap of {feature}", feature=put.name), size=put.habit("hook-and-loop"))
 
 
 def reach_to_middle(put: Put, slit: float) -> float:
@@ -39,6 +39,6 @@ def held_down(put: Put, name: str, wide: Worked, high: Worked, held: str, up: fl
     put.lay(rectangle(name, wide, high, bottom=hem, right=hem, top=put.allowance, left=hem, sources=others), 0.0, up)
     note = tr("under the flap of {feature}", feature=put.name)
     if held == TOUCH:
-        put.buy(tr("hook-and-loop"), wide, note=note)
+        put.buy(tr("hook-and-loop"), wide, note=note, size=put.habit("hook-and-loop"))
     elif held == SNAP:
         put.buy(tr("snaps"), count=1, note=note)

@@ -41,7 +41,9 @@ def slit(put: Put) -> None:
         wide_flap = worked(tr("each side"), put.habit("slit flap")) * 2.0
         long = put.height + worked(tr("lap"), put.habit("flap lap"))
         put.lay(even(f"flap of {put.feature.name}", wide_flap, long, put.allowance, refs.SEAM_ALLOWANCE))
-        put.buy(tr("hook-and-loop"), long, note=tr("under the flap of {feature}", feature=put.name))
+        put.buy(
+            tr("hook-and-loop"), long, note=tr("under the flap of {feature}", feature=put.name), size=put.habit("hook-and-loop")
+        )
 
 
 def sizes(values: Values) -> dict[str, Phrase]:

@@ -50,7 +50,7 @@ def ties(put: Put) -> None:
         long = long + caught_length(put)
     n = 2 * len(places)
     if put.picked("of") == TAPE:
-        put.buy(tr("tie tape"), long * float(n))
+        put.buy(tr("tie tape"), long * float(n), size=put.habit("tie width"))
         return
     wide = worked(tr("four times its width"), put.habit("tie width")) * 4.0
     for _ in range(n):
