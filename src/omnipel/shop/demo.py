@@ -17,7 +17,7 @@ def unpack(path: Path) -> Store:
     path.write_bytes(gzip.decompress(READY.read_bytes()))
     store = Store(path)
     moment = "strftime('%Y-%m-%dT%H:%M:%f', 'now', printf('-%f seconds', ((SELECT max(id) FROM jobs) - {}) * 0.001))"
-    with store._writing():
+    with store.writing():
         store.db.execute(f"UPDATE jobs SET touched = {moment.format('id')}")
         store.db.execute(f"UPDATE revisions SET made = {moment.format('job')}")
     return store

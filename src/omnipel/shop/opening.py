@@ -20,7 +20,7 @@ from omnipel.shop.whole import reason_of
 
 APPLICATION_ID: Final = 0x4F6D6E70
 """“Omnp” in the database's header: a database that carries another mark, or tables of somebody else's, is not ours to touch."""
-SCHEMA_VERSION: Final = 3
+SCHEMA_VERSION: Final = 4
 MIGRATIONS: Final = {
     1: """
         CREATE TABLE jobs (id INTEGER PRIMARY KEY, position INTEGER NOT NULL, touched TEXT NOT NULL, archived INTEGER NOT NULL DEFAULT 0);
@@ -46,6 +46,11 @@ MIGRATIONS: Final = {
         CREATE INDEX revisions_shown ON revisions (job, number, name, owner, place, form, unit);
         CREATE INDEX kept_states ON kept (job, revision, program, state);
         PRAGMA application_id = {APPLICATION_ID};
+    """,
+    4: """
+        CREATE TABLE stock (kind TEXT NOT NULL, key TEXT NOT NULL, document TEXT NOT NULL, PRIMARY KEY (kind, key));
+        CREATE TABLE bookings (
+            number INTEGER PRIMARY KEY, reason TEXT NOT NULL, made TEXT NOT NULL, changes TEXT NOT NULL, undone INTEGER NOT NULL DEFAULT 0);
     """,
 }
 """Migration to each version from the one before."""

@@ -101,7 +101,12 @@ class Store:
         self.database.close()
 
     @contextmanager
-    def _writing(self) -> Iterator[None]:
+    def writing(self) -> Iterator[None]:
+        """A change to the database: all of it, or nothing.
+
+        Raises:
+            StoreError: it cannot be written.
+        """
         if not self.writable:
             raise StoreError(self.unwritable or tr("the shop is open in another window; this one can only look"))
         try:
@@ -123,7 +128,7 @@ class Store:
 
     def add(self, job: Job, reason: str = "new job") -> int:
         """Put a new job in the shop; its id."""
-        with self._writing():
+        with self.writing():
             cursor = self.db.execute(f"INSERT INTO jobs (position, touched) VALUES (1, {NOW})")
             key = int(cursor.lastrowid or 0)
             self._put(key, 1, job, reason)
@@ -131,7 +136,7 @@ class Store:
 
     def commit(self, key: int, job: Job, reason: str, settings: Mapping[str, str] = NOTHING_ELSE) -> int:
         """Commit a change as a new revision; its number. What was undone before is cut off. `settings` are kept with it or not at all."""
-        with self._writing():
+        with self.writing():
             position = self._position(key)
             self.db.execute("DELETE FROM revisions WHERE job = ? AND number > ?", (key, position))
             self._put(key, position + 1, job, reason)
@@ -227,7 +232,7 @@ class Store:
             job = self._document(key, position)
         except KeyError:
             return None
-        with self._writing():
+        with self.writing():
             self._move(key, position)
         return job
 
@@ -238,7 +243,7 @@ class Store:
             KeyError: there is no such revision.
         """
         job = self._document(key, number)
-        with self._writing():
+        with self.writing():
             self._move(key, number)
         return job
 
@@ -277,7 +282,7 @@ class Store:
         if not self.writable:
             return
         try:
-            with self._writing():
+            with self.writing():
                 self.db.executemany(
                     "INSERT OR REPLACE INTO kept (job, revision, program, mark, state, step, picture) VALUES (?, ?, ?, ?, ?, ?, ?)",
                     [(key, revision, program, k.mark, k.state, k.step, k.picture) for key, revision, k in kept],
@@ -287,12 +292,12 @@ class Store:
 
     def archive(self, key: int, away: bool = True) -> None:
         """Put a job away, or back on the shelf."""
-        with self._writing():
+        with self.writing():
             self.db.execute("UPDATE jobs SET archived = ? WHERE id = ?", (int(away), key))
 
     def delete(self, key: int, gone: bool = True) -> None:
         """Take a job off the shelf, or bring it back. Its revisions are kept, so that deleting can be undone."""
-        with self._writing():
+        with self.writing():
             self.db.execute("UPDATE jobs SET deleted = ? WHERE id = ?", (int(gone), key))
 
     # Settings
@@ -311,7 +316,7 @@ class Store:
         Raises:
             StoreError: it cannot be written.
         """
-        with self._writing():
+        with self.writing():
             self._set(name, value)
 
     def _set(self, name: str, value: str) -> None:

@@ -16,6 +16,8 @@ from omnipel.core.job.laying import Placed
 from omnipel.core.nesting.building import Nest
 from omnipel.core.nesting.checking import faults
 from omnipel.core.nesting.problem import Problem, at_once, pulled_if_few
+from omnipel.core.nesting.shape import turned
+from omnipel.core.plane.curves import Points
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, tr
 from omnipel.core.words.working import Worked, worked
@@ -59,6 +61,11 @@ class Lay:
         mine = [piece for piece in self.placed if piece.on == ground.id]
         box = {p.piece: lying for p, lying in zip(mine, self.sheet.lying(ground, mine), strict=True)}
         return sorted(mine, key=lambda p: (round(float(box[p.piece].low[0]), 1), float(box[p.piece].low[1])))
+
+    def outline(self, placed: Placed) -> Points:
+        """The outline to cut of a piece where it lies on its ground, `(n, 2)`."""
+        ring: Points = turned(self.sheet.by_key[placed.piece].ring, placed.turn) + (placed.x, placed.y)
+        return ring
 
     def nest(self, ground: Ground) -> Nest:
         """What lies on a ground, in the frame of its problem."""

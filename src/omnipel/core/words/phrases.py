@@ -18,7 +18,7 @@ from dataclasses import dataclass, field
 from string import Formatter
 from typing import Final, Protocol, TypeAlias
 
-from omnipel.core.words.units import MM_PER_INCH, Unit, format_area, format_length, format_run
+from omnipel.core.words.units import GROUP, MM_PER_INCH, Unit, format_area, format_length, format_run
 
 
 @dataclass(frozen=True, slots=True)
@@ -93,6 +93,13 @@ class Run:
 
 
 @dataclass(frozen=True, slots=True)
+class Money:
+    """An amount of the shop's own money, to a hundredth."""
+
+    amount: float
+
+
+@dataclass(frozen=True, slots=True)
 class Name:
     """What a person called something, or typed: shown as it is."""
 
@@ -107,7 +114,7 @@ class Listed:
     between: str = ", "
 
 
-Value: TypeAlias = "Length | Rule | Angle | Share | Ratio | Count | Area | Run | Name | Listed | Phrase"
+Value: TypeAlias = "Length | Rule | Angle | Share | Ratio | Count | Area | Run | Money | Name | Listed | Phrase"
 
 
 @dataclass(frozen=True, slots=True)
@@ -248,6 +255,8 @@ class Voice:
                 return format_area(mm2, self.unit)
             case Run(length):
                 return format_run(length, self.unit)
+            case Money(amount):
+                return f"{amount + 0.0:,.2f}".replace(",", GROUP).replace("-", "−")
             case Listed(values, between):
                 return between.join(self.say(value) for value in values)
 
