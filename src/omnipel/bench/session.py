@@ -10,6 +10,7 @@ from typing import TYPE_CHECKING, NoReturn
 
 from PySide6.QtCore import QObject, Signal
 
+from omnipel.bench.clothing import Clothing
 from omnipel.bench.deliverer import Deliverer, Pace
 from omnipel.bench.pictures import Pictures
 from omnipel.bench.speech import SPEECH
@@ -72,6 +73,7 @@ class Session(QObject):
         self.trying: Trying | None = None
         self.drafts = Drafts()
         self.pictures = Pictures(self)
+        self.cloth = Clothing(self)
 
     # Opening
 

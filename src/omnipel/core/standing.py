@@ -11,7 +11,7 @@ from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Of, Ref
 
 OF_SEVERITY: Final = {Severity.NOTE: State.FINE, Severity.LOOK: State.LOOK, Severity.OPEN: State.OPEN, Severity.STOP: State.STOP}
-STATIONS: Final = ("object", "tape", "cover", "panels")
+STATIONS: Final = ("object", "tape", "cover", "panels", "cloth")
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +32,8 @@ def states(draft: Draft) -> dict[str, State]:
         worst[station] = max(worst[station], state, key=RANK.__getitem__)
     if not isinstance(draft, Drafted):
         waiting = any(f.severity is Severity.OPEN for f in draft.findings)
-        worst["panels"] = max(worst["panels"], State.OPEN, key=RANK.__getitem__)
+        for station in ("panels", "cloth"):
+            worst[station] = max(worst[station], State.OPEN, key=RANK.__getitem__)
         if waiting and worst["cover"] is State.FINE:
             worst["cover"] = State.OPEN
     return worst
@@ -119,4 +120,5 @@ _STATIONS: Final = {
     Of.PANEL: "panels",
     Of.SEAM: "panels",
     Of.PAPERS: "panels",
+    Of.LAY: "cloth",
 }

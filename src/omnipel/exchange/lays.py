@@ -8,6 +8,7 @@ from typing import Any
 
 from omnipel.core.cloth.day import Together
 from omnipel.core.cloth.lay import Lay, by_the_piece
+from omnipel.core.cloth.said import bought_words, off_words
 from omnipel.core.cloth.takeoff import Group, Line, Takeoff, said
 from omnipel.core.words.phrases import Count, Money, Name, Phrase, Run, Share, Voice, listed, mm, tr
 from omnipel.core.words.sums import sum_words
@@ -126,21 +127,6 @@ def lay_text(lay: Lay, voice: Voice, off: float | None = None) -> str:
         left = listed(lay.sheet.by_key[key].words for key in lay.left)
         lines.append("  " + voice.say(tr("does not fit: {pieces}", pieces=left)))
     return "\n".join(lines)
-
-
-def off_words(off: float) -> Phrase:
-    """How far a lay may be from the best."""
-    return tr("no lay is shorter") if off <= 1e-9 else tr("within {share} of the best possible", share=Share(off, 1))
-
-
-def bought_words(lay: Lay) -> Phrase:
-    """How much of a cloth is bought, in words."""
-    value = lay.bought.value
-    return (
-        tr("{n} of {long}", n=Count(value), long=mm(lay.sheet.cloth.piece_length))
-        if by_the_piece(lay.sheet)
-        else tr("{run}", run=Run(value))
-    )
 
 
 def takeoff_text(taken: Takeoff, voice: Voice) -> str:

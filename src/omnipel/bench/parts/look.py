@@ -184,6 +184,13 @@ def _buttons(look: Look) -> str:
     QPushButton#chip {{ padding: {px(3)}px {px(9)}px; font-size: {px(17)}px; }}
     QPushButton#chip:checked {{ text-decoration: line-through; color: {c.soft}; }}
     QPushButton#quiet {{ border-color: transparent; background: transparent; text-align: left; padding: {px(3)}px {px(6)}px; }}
+    QPushButton#link, QPushButton#lookquiet {{ border-color: transparent; background: transparent; text-align: right; padding: {px(1)}px {px(4)}px; }}
+    QPushButton#link {{ color: {c.soft}; }}
+    QPushButton#lookquiet {{ color: {c.look}; }}
+    QPushButton#link:hover, QPushButton#lookquiet:hover {{ border-color: {c.line}; }}
+    QPushButton#link:focus, QPushButton#lookquiet:focus {{ border: 1px solid {c.accent}; }}
+    QPushButton#card {{ text-align: left; padding: {px(5)}px {px(6)}px; }}
+    QPushButton#card:checked {{ border: 2px solid {c.accent}; padding: {px(5) - 1}px {px(6) - 1}px; }}
     QPushButton#quiet:hover {{ border-color: {c.line}; }}
     QPushButton#quiet:focus {{ border: 2px solid {c.accent}; padding: {px(3) - 1}px {px(6) - 1}px; }}
     QPushButton#remedy {{ text-align: left; border-color: {c.soft}; padding: {px(4)}px {px(8)}px; }}

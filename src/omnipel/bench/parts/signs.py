@@ -83,12 +83,22 @@ def _panels(contour: QPainterPath, crease: QPainterPath, stitch: QPainterPath) -
     stitch.addRect(QRectF(5.0, 23.5, 22.0, 3.5))
 
 
+def _cloth(contour: QPainterPath, crease: QPainterPath, stitch: QPainterPath) -> None:
+    """A bolt of cloth with a length drawn off it, a panel marked on that."""
+    contour.addEllipse(QRectF(3.0, 4.0, 6.0, 24.0))
+    crease.addEllipse(QRectF(5.0, 12.0, 2.0, 8.0))
+    _polyline(contour, (6.0, 4.0), (29.0, 4.0), (29.0, 28.0), (6.0, 28.0))
+    stitch.addRect(QRectF(13.0, 8.0, 12.0, 9.0))
+    _polyline(crease, (13.0, 21.5), (25.0, 21.5), (25.0, 24.5), (13.0, 24.5), (13.0, 21.5))
+
+
 SIGNS: Final[dict[str, Callable[[QPainterPath, QPainterPath, QPainterPath], None]]] = {
     "shelf": _shelf,
     "object": _object,
     "tape": _tape,
     "cover": _cover,
     "panels": _panels,
+    "cloth": _cloth,
 }
 """By station."""
 

@@ -83,5 +83,10 @@ STATIONS: Final[dict[str, Station]] = {
         tr("What is to be cut, and both sides of every seam. Point at a number to see its sum; click an edge to see its seam."),
         *_of("panels", "PanelsStation"),
     ),
+    "cloth": Station(
+        tr("Cloth"),
+        tr("How the panels lie on their cloth, what is to be bought, and which small change saves some of it."),
+        *_of("cloth", "ClothStation"),
+    ),
 }
 """In the order of the rail; their keys are Ctrl+1, Ctrl+2, …"""

@@ -3,22 +3,20 @@
 from collections.abc import Sequence
 from functools import partial
 
-import shapely
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import Elided, Glow, StateMark, WordButton, button, column, emptied, label, scrolled
 from omnipel.bench.session import Session
+from omnipel.core.cloth.said import bought_words
 from omnipel.core.draft import Drafted
-from omnipel.core.drafting.cutline import cut_line
-from omnipel.core.drafting.panel import Cloth
 from omnipel.core.fit.going_on import Fit, Verdict
 from omnipel.core.job.findings import Finding, Severity
 from omnipel.core.job.state import State
 from omnipel.core.standing import Step, next_step, subject
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Area, Count, Listed, Name, Phrase, Share, listed, mm, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Listed, Money, Name, Phrase, Share, listed, mm, term, tr, trn
 
 
 class Tally(QFrame):
@@ -28,19 +26,19 @@ class Tally(QFrame):
         super().__init__()
         self.session = session
         self.setObjectName("tally")
-        self.goes_on, self.seams, self.cloth = (
-            Glow(tr("Goes on?"), large=True),
-            Glow(tr("Seams true")),
-            Glow(tr("Cloth in panels")),
-        )
+        self.goes_on, self.seams = Glow(tr("Goes on?"), large=True), Glow(tr("Seams true"))
+        self.cloth, self.pay = Glow(tr("Cloth to buy")), Glow(tr("To pay now"))
+        self.lines = (self.goes_on, self.seams, self.cloth, self.pay)
         self.goes_on.clicked.connect(lambda: session.go.emit(refs.FIT))
         self.seams.clicked.connect(lambda: session.go.emit(refs.seam()))
-        self.cloth.clicked.connect(lambda: session.go.emit(refs.panel()))
+        for line in (self.cloth, self.pay):
+            line.clicked.connect(lambda: session.go.emit(refs.lay()))
+        session.cloth.laid.connect(self._laid)
         self.count = label(NOTHING, "head")
         self.findings = QVBoxLayout()
         self.findings.setSpacing(10)
         inner = QWidget()
-        whole = column(self.goes_on, self.seams, self.cloth, self.count, self.findings, spacing=6)
+        whole = column(*self.lines, self.count, self.findings, spacing=6)
         whole.addStretch(1)
         inner.setLayout(whole)
         self.next = WordButton(self._take_step, "main")
@@ -58,7 +56,7 @@ class Tally(QFrame):
 
     def forget(self) -> None:
         """Another job: nothing has changed in it yet."""
-        for line in (self.goes_on, self.seams, self.cloth):
+        for line in self.lines:
             line.forget()
 
     def point_at_tightest(self) -> None:
@@ -76,7 +74,7 @@ class Tally(QFrame):
             self._drafted(draft)
         else:
             waits = self.session.tell(tr("not yet"))
-            for shown in (self.goes_on, self.seams, self.cloth):
+            for shown in self.lines:
                 shown.show_value(waits, "", State.OPEN)
         self.step = next_step(draft)
         self.next.show_words(self.session.tell(self.step.words))
@@ -103,17 +101,40 @@ class Tally(QFrame):
         fits = State.FINE if true == total else State.STOP
         seams = tr("{true} of {total}", true=Count(true), total=Count(total)) if total else tr("no seam")
         self.seams.show_value(tell(seams), "", fits, (true, total))
-        outer = [p for p in draft.panels if p.cloth is Cloth.OUTER]
-        area = sum(shapely.Polygon(cut_line(p)).area * p.count for p in outer)
-        pieces, others = sum(p.count for p in outer), sum(p.count for p in draft.panels if p.cloth is not Cloth.OUTER)
-        counted = trn("{n} piece", "{n} pieces", pieces)
-        more = tr(" and {n} of other cloth", n=Count(others)) if others else NOTHING
-        under = tr("{pieces}{more}, before laying", pieces=counted, more=more)
+        self._laid()
+
+    def _laid(self) -> None:
+        """Show what is to be bought, once that is laid: until then what was known before stands, marked as being reckoned."""
+        now, draft, tell = self.session.cloth.current, self.session.draft, self.session.tell
+        if not isinstance(draft, Drafted):
+            return
+        if now is None:
+            for line in (self.cloth, self.pay):
+                line.under.setText(tell(tr("is being laid…")))
+                line.under.setVisible(True)
+            return
+        lay = next(iter(now.lays.values()), None)
         doubtful = draft.rests_on_doubt(*(n for p in draft.panels for n in (p.cut_length, p.cut_width)))
+        state = State.STOP if any(lay.left for lay in now.lays.values()) else State.LOOK if doubtful else State.FINE
+        under = [tr("{used} used of {width}", used=mm(lay.used.value), width=mm(lay.bolt.width))] if lay is not None else []
+        if len(now.lays) > 1:
+            more = len(now.lays) - 1
+            under.append(trn("and {n} other cloth", "and {n} other cloths", more))
         if doubtful:
-            under = tr("rests on {readings}, in doubt", readings=self._words(doubtful))
-        state = State.LOOK if doubtful else State.FINE
-        self.cloth.show_value(tell(Area(area)), tell(under), state, (area, pieces, others, doubtful))
+            under = [tr("rests on {readings}, in doubt", readings=self._words(doubtful))]
+        amount = bought_words(lay) if lay is not None and lay.placed else tr("none")
+        known = {layer: (one.bought.value, one.used.value, one.left) for layer, one in now.lays.items()}
+        self.cloth.show_value(tell(amount), tell(listed(under)), state, known)
+        taken = now.taken
+        unknown = trn("{n} price unknown", "{n} prices unknown", len(taken.unknown)) if taken.unknown else NOTHING
+        more_ = [
+            part
+            for part in (unknown, tr("{stash} from the stash", stash=Money(taken.stashed)) if taken.stashed else NOTHING)
+            if part
+        ]
+        priced = State.LOOK if taken.unknown and taken.pay else State.OPEN if taken.unknown else State.FINE
+        shown = tr("{pay}", pay=Money(taken.pay)) if taken.pay or not taken.unknown else tr("not known")
+        self.pay.show_value(tell(shown), tell(listed(more_)), priced, (taken.pay, len(taken.unknown), taken.stashed))
 
     def _words(self, places: Sequence[str]) -> Listed:
         words = {place.key: place.words for place in self.session.places}

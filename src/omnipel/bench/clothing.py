@@ -1,0 +1,250 @@
+"""What the window knows of the open job's cloth: how its layers are laid, what is to be bought, what the shop has; worked out behind the window."""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import TYPE_CHECKING, Final
+
+from PySide6.QtCore import QObject, Signal
+
+from omnipel.core.words.habits import System
+from omnipel.core.words.phrases import Name, Phrase, Run, term, tr
+from omnipel.shop.opening import StoreError
+from omnipel.work.tasks import Works
+
+if TYPE_CHECKING:
+    from omnipel.bench.session import Session
+    from omnipel.core.cloth.lay import Lay
+    from omnipel.core.cloth.stock import Stock
+    from omnipel.core.cloth.takeoff import Takeoff
+    from omnipel.core.draft import Draft, Drafted
+    from omnipel.shop.stockroom import Change, Stockroom
+    from omnipel.work.laying import Found, Search
+
+SECONDS: Final = 20.0
+"""A search ends by itself after this, where it has not proven its lay to be the best before."""
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A job's cloth: the draft it is of, its lays by layer, what is to be bought; below which lengths no lay of each can be, mm."""
+
+    draft: Drafted
+    lays: Mapping[str, Lay]
+    taken: Takeoff
+    least: Mapping[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class _Asked:
+    draft: Drafted
+    stock: Stock
+
+
+def _laid(asked: _Asked) -> Laid:
+    """All layers of a draft laid, and taken off."""
+    from omnipel.core.cloth.cuts import layers_of
+    from omnipel.core.cloth.lay import laid
+    from omnipel.core.cloth.takeoff import takeoff
+
+    lays = [laid(asked.draft, layer) for layer in layers_of(asked.draft)]
+    taken = takeoff(asked.draft, lays, asked.stock)
+    least = {lay.layer.value: max(0.0, lay.problem.least(lay.length) - lay.sheet.gap) for lay in lays if lay.on(lay.bolt)}
+    return Laid(asked.draft, {lay.layer.value: lay for lay in lays}, taken, least)
+
+
+def _pushed(lay: Lay) -> Lay:
+    """A lay with its pieces on the bolt pushed together, those apart that are locked."""
+    from omnipel.core.cloth.lay import with_nest
+    from omnipel.core.nesting.building import pulled
+
+    on = lay.on(lay.bolt)
+    fixed = frozenset(i for i, piece in enumerate(on) if piece.locked)
+    return replace(lay, placed=with_nest(lay, pulled(lay.problem.ground, lay.sheet.lying(lay.bolt, on), fixed)))
+
+
+class Clothing(QObject):
+    """Lays, takeoff and stash of the open job.
+
+    `laid` tells that they are there for the draft as it stands, `searching` that a search has begun, found something, or ended; `stocked` that
+    what the shop has is another.
+    """
+
+    laid = Signal()
+    searching = Signal()
+    stocked = Signal()
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.works = Works(session.deliverer.came.emit, session.pace.wait)
+        self.now: Laid | None = None
+        self.asked: Draft | None = None
+        self.kept: Stock | None = None
+        self.search: Search | None = None
+        self.found: Found | None = None
+        self.searched: Lay | None = None
+        session.drafted.connect(self.refresh)
+        session.advised.connect(self.refresh)
+        session.opened.connect(self._opened)
+        session.ending.connect(self.rest)
+
+    # What the shop has
+
+    @property
+    def room(self) -> Stockroom:
+        """Where the shop's cloths, stash and prices are kept."""
+        from omnipel.shop.stockroom import Stockroom
+
+        return Stockroom(self.session.store)
+
+    @property
+    def stock(self) -> Stock:
+        """What the shop has."""
+        if self.kept is None:
+            job = self.session.job
+            self.kept = self.room.stock(job.cover.habits.system if job is not None else System.of(self.session.home_unit))
+        return self.kept
+
+    def book(self, reason: Phrase, changes: Sequence[Change]) -> bool:
+        """Change what the shop has, as one booking."""
+        try:
+            self.room.book(self.session.tell(reason), changes)
+        except StoreError as error:
+            self.session.say("stop", tr("Not kept: {fault}", fault=error.phrase))
+            return False
+        self._restocked()
+        return True
+
+    def undo_booking(self) -> None:
+        """Take the last booking back."""
+        try:
+            undone = self.room.undo()
+        except StoreError as error:
+            self.session.say("stop", tr("Not kept: {fault}", fault=error.phrase))
+            return
+        self._restocked()
+        self.session.say("note", tr("Taken back: {what}", what=Name(undone.reason)) if undone else tr("Nothing is booked."))
+
+    def _restocked(self) -> None:
+        self.kept = self.asked = None
+        self.stocked.emit()
+        self.refresh()
+
+    # Laying
+
+    def _opened(self) -> None:
+        self.stop(keep=False)
+        self.now = self.asked = self.kept = None
+        self.works.forget("lay")
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Have the draft laid as it stands, unless that is being done."""
+        from omnipel.core.draft import Drafted
+
+        draft = self.session.draft
+        if not isinstance(draft, Drafted):
+            self.now = self.asked = None
+            self.works.forget("lay")
+            return
+        if isinstance(self.asked, Drafted) and self.asked.cover is draft.cover and self.asked.job == draft.job:
+            return
+        if self.search is not None and self.searched is not None and self.asked is not None and self.asked.job != draft.job:
+            self.stop(keep=False)
+        self.asked = draft
+        self.works.ask("lay", _laid, _Asked(draft, self.stock), self._came, self.session.fault)
+
+    def _came(self, made: Laid) -> None:
+        self.now = made
+        self.laid.emit()
+
+    @property
+    def current(self) -> Laid | None:
+        """The cloth of the draft as it stands; None while it is worked out."""
+        draft = self.session.draft
+        return self.now if self.now is not None and draft is not None and self.now.draft.job == draft.job else None
+
+    def lay(self, layer: str) -> Lay | None:
+        """How a layer is laid; what a search has found of it so far."""
+        now = self.current or self.now
+        return now.lays.get(layer) if now is not None else None
+
+    def commit(self, lay: Lay, reason: Phrase) -> bool:
+        """Keep where the pieces of a layer lie."""
+        job = self.session.open_job
+        kept = replace(lay.sheet.choice, placed=lay.placed)
+        return self.session.apply(replace(job, lays={**job.lays, lay.layer.value: kept}), reason)
+
+    def push_together(self, lay: Lay) -> None:
+        """Have the pieces on the bolt moved towards the squared end as far as they go, behind the window."""
+        self.works.ask("push", _pushed, lay, self._have_pushed, self.session.fault)
+
+    def _have_pushed(self, lay: Lay) -> None:
+        self.commit(lay, tr("{layer} pushed together", layer=term(lay.layer.value)))
+
+    # Searching
+
+    def begin(self, lay: Lay, seconds: float = SECONDS) -> None:
+        """Look for a shorter lay, in processes of their own."""
+        from omnipel.work.laying import Search
+
+        self.stop(keep=False)
+        on = lay.on(lay.bolt)
+        if not on:
+            return
+        self.searched = lay
+        self.search = search = Search(lay.problem, seconds)
+        known = lay.sheet.lying(lay.bolt, on)
+
+        def run() -> None:
+            for found in search.run(known):
+                self.session.deliverer.came.emit(lambda found=found: self._found(search, found))
+
+        threading.Thread(target=run, name="omnipel-search", daemon=True).start()
+        self.searching.emit()
+
+    def _found(self, search: Search, found: Found) -> None:
+        if search is not self.search or self.searched is None:
+            return
+        self.found = found
+        if not found.looking:
+            self.search = None
+            self._keep_found()
+            if found.broken:
+                text = tr("The search broke down ({fault}); the lay as it was stays.", fault=Name(found.broken))
+                self.session.say("look", text)
+        self.searching.emit()
+
+    def best(self) -> Lay | None:
+        """The lay that is searched, as it was found best so far."""
+        from omnipel.core.cloth.lay import with_nest
+
+        lay, found = self.searched, self.found
+        if lay is None or found is None or found.nest is None:
+            return lay
+        return replace(lay, placed=with_nest(lay, found.nest))
+
+    def stop(self, *, keep: bool = True) -> None:
+        """End the search, with what it has found or without."""
+        search, self.search = self.search, None
+        if search is None:
+            return
+        search.stop()
+        if keep:
+            self._keep_found()
+        self.searched = self.found = None
+        self.searching.emit()
+
+    def _keep_found(self) -> None:
+        lay, best = self.searched, self.best()
+        if lay is not None and best is not None and best.length < lay.length - 1e-6:
+            words = tr("{layer} laid on {length}", layer=term(lay.layer.value), length=Run(best.used.value))
+            self.commit(best, words)
+
+    def rest(self) -> None:
+        """The window is being closed."""
+        self.stop(keep=False)
+        self.works.close()

@@ -1,0 +1,88 @@
+"""What is to be bought: every line with its amount, its cost or that nobody has said its price, and what the stash gives."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QGridLayout, QWidget
+
+from omnipel.bench.parts.widgets import Number, button, emptied, label
+from omnipel.bench.session import Session
+from omnipel.bench.stations.cloth.goods import price_of
+from omnipel.core.cloth.takeoff import Group, Line, Takeoff
+from omnipel.core.words.phrases import Count, Money, Phrase, Run, tr, trn
+
+
+class Buying(QWidget):
+    """The shopping list."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.grid = QGridLayout(self)
+        self.grid.setContentsMargins(0, 0, 8, 0)
+        self.grid.setHorizontalSpacing(10)
+        self.grid.setVerticalSpacing(3)
+        self.grid.setColumnStretch(0, 1)
+        self.shown: object = None
+
+    def show_takeoff(self, taken: Takeoff | None) -> None:
+        """Show what is to be bought."""
+        told = (taken, self.session.unit)
+        if told == self.shown:
+            return
+        self.shown = told
+        emptied(self.grid)
+        if taken is None:
+            return
+        for i, line in enumerate(taken.lines):
+            self._line(i, line)
+        self.grid.setRowStretch(len(taken.lines), 1)
+
+    def _line(self, i: int, line: Line) -> None:
+        words = label(line.words, wrap=True)
+        words.setToolTip(self.session.tell(line.note))
+        amount = Number(self.session)
+        if line.by_length:
+            amount.show_number(tr("{what}, needed", what=line.words), line.needed, Run(line.needed.value))
+        else:
+            amount.setText(self.session.tell(trn("{n}", "{n}", round(line.needed.value))))
+            amount.setAccessibleName(self.session.tell(tr("{what}, {n}", what=line.words, n=Count(line.needed.value))))
+        amount.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
+        self.grid.addWidget(words, i, 0)
+        self.grid.addWidget(amount, i, 1)
+        self.grid.addWidget(self._cost(line), i, 2)
+
+    def _cost(self, line: Line) -> QWidget:
+        said, style = self._said(line)
+        made = button(said, partial(price_of, self.session, line, self), "link" if style == "soft" else style)
+        made.setAccessibleName(
+            self.session.tell(tr("{what}: {cost}; its price and what is in the stash", what=line.words, cost=said))
+        )
+        made.setEnabled(line.group is not Group.OWN)
+        return made
+
+    def _said(self, line: Line) -> tuple[Phrase, str]:
+        """What a line costs, in words, and how it is shown."""
+        if line.group is Group.OWN:
+            return tr("own cloth"), "soft"
+        if line.to_buy <= 1e-9:
+            return tr("stash"), "soft"
+        if line.unknown:
+            return tr("price ?"), "lookquiet"
+        return tr("{cost}", cost=Money(line.cost(line.to_buy))), "quiet"
+
+
+def totals(taken: Takeoff) -> list[Phrase]:
+    """What all of it comes to, in a line or two."""
+    made = [tr("to pay now {pay}", pay=Money(taken.pay))]
+    if taken.stashed:
+        made.append(tr("{stash} from the stash", stash=Money(taken.stashed)))
+    if taken.covers > 1:
+        made.append(tr("each of {n} covers {cost}", n=Count(taken.covers), cost=Money(taken.per_cover)))
+    if taken.material:
+        made.append(tr("{cost} per square metre covered", cost=Money(taken.per_area)))
+    if taken.unknown:
+        made.append(trn("{n} price unknown", "{n} prices unknown", len(taken.unknown)))
+    return made
