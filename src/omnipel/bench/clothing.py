@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import threading
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import TYPE_CHECKING, Final
 
@@ -17,6 +17,7 @@ from omnipel.work.tasks import Works
 if TYPE_CHECKING:
     from omnipel.bench.session import Session
     from omnipel.core.cloth.lay import Lay
+    from omnipel.core.cloth.saving import Advice
     from omnipel.core.cloth.stock import Stock
     from omnipel.core.cloth.takeoff import Takeoff
     from omnipel.core.draft import Draft, Drafted
@@ -35,6 +36,28 @@ class Laid:
     lays: Mapping[str, Lay]
     taken: Takeoff
     least: Mapping[str, float] = field(default_factory=dict)
+
+
+@dataclass
+class Advising:
+    """Advice on a job's cloth while it is looked for: the rest is still to be tried."""
+
+    of: Laid
+    rest: Iterator[Advice | None]
+    found: list[Advice] = field(default_factory=list)
+    done: bool = False
+
+
+def _advised(advising: Advising) -> Advising:
+    """One more way tried."""
+    try:
+        advice = next(advising.rest)
+    except StopIteration:
+        advising.done = True
+        return advising
+    if advice is not None:
+        advising.found.append(advice)
+    return advising
 
 
 @dataclass(frozen=True)
@@ -69,12 +92,13 @@ class Clothing(QObject):
     """Lays, takeoff and stash of the open job.
 
     `laid` tells that they are there for the draft as it stands, `searching` that a search has begun, found something, or ended; `stocked` that
-    what the shop has is another.
+    what the shop has is another; `advised` that there is more advice, or no more to come.
     """
 
     laid = Signal()
     searching = Signal()
     stocked = Signal()
+    advised = Signal()
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -86,6 +110,7 @@ class Clothing(QObject):
         self.search: Search | None = None
         self.found: Found | None = None
         self.searched: Lay | None = None
+        self.advising: Advising | None = None
         session.drafted.connect(self.refresh)
         session.advised.connect(self.refresh)
         session.opened.connect(self._opened)
@@ -137,8 +162,9 @@ class Clothing(QObject):
 
     def _opened(self) -> None:
         self.stop(keep=False)
-        self.now = self.asked = self.kept = None
-        self.works.forget("lay")
+        self.now = self.asked = self.kept = self.advising = None
+        for subject in ("lay", "advice"):
+            self.works.forget(subject)
         self.refresh()
 
     def refresh(self) -> None:
@@ -184,6 +210,30 @@ class Clothing(QObject):
 
     def _have_pushed(self, lay: Lay) -> None:
         self.commit(lay, tr("{layer} pushed together", layer=term(lay.layer.value)))
+
+    # Advice
+
+    def advise(self) -> None:
+        """Look for what saves cloth on the job as it stands, one way after the other, unless that is done or being done."""
+        now = self.current
+        if now is None or (self.advising is not None and self.advising.of is now):
+            return
+        from omnipel.core.cloth.saving import Saver
+        from omnipel.shop.document import lawful
+
+        self.advising = Advising(now, Saver(now.draft, list(now.lays.values()), self.stock, lawful).look())
+        self._advise_more(self.advising)
+        self.advised.emit()
+
+    def _advise_more(self, advising: Advising) -> None:
+        self.works.ask("advice", _advised, advising, self._have_advised, self.session.fault)
+
+    def _have_advised(self, advising: Advising) -> None:
+        if advising is not self.advising:
+            return
+        if not advising.done:
+            self._advise_more(advising)
+        self.advised.emit()
 
     # Searching
 

@@ -5,16 +5,16 @@ from dataclasses import replace
 import numpy as np
 
 from omnipel.core.covers.scheme import Cover
-from omnipel.core.drafting.parting import ACROSS, Halves, parted_across, pieces_parted, seams_parted
+from omnipel.core.drafting.parting import ACROSS, UPRIGHT, Halves, parted_across, parted_upright, pieces_parted, seams_parted
 from omnipel.core.drafting.pieces import Piece
-from omnipel.core.drafting.seams import Run, Seam
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.findings import Act, Change, Finding, Remedy, Severity
 from omnipel.core.job.finish import seam
 from omnipel.core.job.joining import Parting
 from omnipel.core.tolerances import CLOSES
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import mm, term, tr
+from omnipel.core.words.phrases import Value, mm, term, tr
 from omnipel.core.words.working import worked
 
 
@@ -32,26 +32,29 @@ def _parted(cover: Cover, choices: CoverChoices, parting: Parting) -> Cover:
     if panel is None:
         text = tr("This cover has no panel “{panel}” that could be parted.", panel=term(parting.panel))
         return replace(cover, findings=(*cover.findings, Finding("choice-unused", Severity.LOOK, text, where, (leave,))))
-    high = float(panel.sew_points[:, 1].max() - panel.sew_points[:, 1].min())
+    across = 0 if parting.upright else 1
+    high = float(np.ptp(panel.sew_points[:, across]))
     at = high - parting.at if parting.from_top else parting.at
+    words = UPRIGHT if parting.upright else ACROSS
     halves = None
     if 0.0 < at < high:
-        names = parts_of(panel.name)
         here = worked(tr("parted at"), parting.at, where.at("at"))
-        rest = panel.width - here
+        rest = (panel.length if parting.upright else panel.width) - here
         sizes = (rest, here) if parting.from_top else (here, rest)
         cut = (seam(choices.seam_allowance), refs.SEAM_ALLOWANCE)
-        halves = parted_across(panel, at, names, sizes, cut)
+        part = parted_upright if parting.upright else parted_across
+        halves = part(panel, at, parts_of(panel.name, words), sizes, cut)
     if halves is None:
-        text = tr(
-            "The {panel} is {high} high: a level line at {at} does not part it in two.",
-            panel=term(panel.name),
-            high=mm(high),
-            at=mm(parting.at),
+        size: dict[str, Value] = {"panel": term(panel.name), "high": mm(high), "at": mm(parting.at)}
+        text = (
+            tr("The {panel} is {high} long: an upright line at {at} does not part it in two.", **size)
+            if parting.upright
+            else tr("The {panel} is {high} high: a level line at {at} does not part it in two.", **size)
         )
         middle = Remedy(tr("In the middle"), (Change(where.at("at"), choices.habits.system.near(high / 2.0)),))
         return replace(cover, findings=(*cover.findings, Finding("parting-misses", Severity.STOP, text, where, (middle, leave))))
-    return with_halves(cover, panel.name, halves, f"parting of {panel.name}", "zipped")
+    called = f"piecing of {panel.name}" if parting.joined else f"parting of {panel.name}"
+    return with_halves(cover, panel.name, halves, called, SeamKind.PLAIN if parting.joined else "zipped", words)
 
 
 def parts_of(name: str, words: tuple[str, str] = ACROSS) -> tuple[str, str]:

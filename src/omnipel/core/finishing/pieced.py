@@ -79,7 +79,7 @@ def filled(cover: Cover, panel: Panel, own: float, choices: CoverChoices, left: 
     if left == 0 or whole <= own + SAME_SIZE:
         return cover
     piece = next(piece for piece in cover.pieces if piece.panel == panel.name)
-    at = _off_corners(piece, panel, min(own, whole - LEAST))
+    at = off_corners(piece, panel, min(own, whole - LEAST))
     here = (
         worked(tr("width of its own"), at, refs.LINING_AROUND)
         if at <= own
@@ -94,7 +94,7 @@ def filled(cover: Cover, panel: Panel, own: float, choices: CoverChoices, left: 
     return filled(made, max((halves.lower, halves.upper), key=lambda part: part.length.value), own, choices, left - 1)
 
 
-def _off_corners(piece: Piece, panel: Panel, longest: float) -> float:
+def off_corners(piece: Piece, panel: Panel, longest: float) -> float:
     """Where to part a strip so that one part is no longer than was said and the join lies off corners and openings; as far off as can be."""
     low, high = panel.sew_points.min(axis=0), panel.sew_points.max(axis=0)
     whole = float(high[0] - low[0])

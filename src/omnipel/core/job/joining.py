@@ -50,12 +50,14 @@ class SeamChoice:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Parting:
-    """A panel that is cut in two by a level line: where a zip runs, or where the cloth is joined.
+    """A panel that is cut in two by a level or an upright line: where a zip runs, or where the cloth is joined.
 
     Args:
         panel: which one.
-        at: how far from its lower edge, or from its upper one, mm.
-        from_top: whether it is measured from the upper edge.
+        at: how far from its lower edge, or from its upper one, mm; of an upright line, from its left end or its right one.
+        from_top: whether it is measured from the upper edge, or the right end.
+        upright: whether the line is upright.
+        joined: whether the parts are sewn together because the cloth is too short; else a zip runs there.
         id: which parting it is.
     """
 
@@ -64,4 +66,6 @@ class Parting:
     panel: Annotated[str, Len(1, 120)]
     at: Annotated[float, Ge(0), Le(LONGEST)] = 100.0
     from_top: bool = False
+    upright: bool = False
+    joined: bool = False
     id: Id = ""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
+
 import numpy as np
 import shapely
 
@@ -12,6 +14,7 @@ from omnipel.core.tolerances import SAME_POINT
 
 def cleaned(ring: Points) -> Points:
     """A counter-clockwise ring without repeated points and without corners that are none."""
+    ring = np.asarray(ring, dtype=np.float64)
     points: Points = ring[np.hypot(*(ring - np.roll(ring, 1, axis=0)).T) > SAME_POINT]
     while len(points) > 3:
         aside = _aside(np.roll(points, 1, axis=0), points, np.roll(points, -1, axis=0))
@@ -37,6 +40,13 @@ def outward(ring: Points, within: float) -> Points:
     Edges between two outward corners give way to a corner where their neighbours meet, inward corners are cut off. Where that does not come
     out, the ring as it is.
     """
+    return np.frombuffer(_outward(np.asarray(ring, dtype=np.float64).tobytes(), within)).reshape(-1, 2)
+
+
+@lru_cache(maxsize=512)
+def _outward(known: bytes, within: float) -> bytes:
+    """The same as plain bytes: an outline that stays as it is when a cover is drafted anew is not simplified again."""
+    ring = np.frombuffer(known).reshape(-1, 2)
     polygon = shapely.Polygon(ring)
     shapely.prepare(polygon)
     points = ring
@@ -46,7 +56,8 @@ def outward(ring: Points, within: float) -> Points:
             break
         points = fewer
     made = shapely.Polygon(points)
-    return points if made.is_valid and shapely.covers(made.buffer(SAME_POINT), polygon) else ring
+    sound = made.is_valid and shapely.covers(made.buffer(SAME_POINT), polygon)
+    return np.ascontiguousarray(points if sound else ring).tobytes()
 
 
 def _sharpened(points: Points, polygon: shapely.Polygon, within: float) -> Points:

@@ -60,12 +60,16 @@ class Ground:
         length: how long it is, infinite for a bolt.
         avoid: pieces of it that nothing may lie on, as fixed ways.
         meetings: what is known of pairs.
+        closer: how often it is looked closer at the best height.
+        most_levels: more heights than this are not looked at, at once.
     """
 
     width: float
     length: float = np.inf
     avoid: tuple[Placed, ...] = ()
     meetings: Meetings = field(default_factory=lambda: Meetings({}))
+    closer: int = CLOSER
+    most_levels: int = MOST_LEVELS
 
     def leftmost(
         self,
@@ -101,12 +105,12 @@ class Ground:
         last = self.length - float(way.high[0])
         around = self._around(way, placed)
         regions = around.near(bottom, top, first, most) if around is not None else None
-        levels = _levels(way, regions, bottom, top, near)
+        levels = _levels(way, regions, bottom, top, near, self.most_levels)
         if not len(levels):
             return None
         best = _best(regions, levels, way, first)
         if regions is not None and not way.pitch[1] and not regions.upright:
-            for _ in range(CLOSER):
+            for _ in range(self.closer):
                 below, above = levels[max(best[1] - 1, 0)], levels[min(best[1] + 1, len(levels) - 1)]
                 if above - below < FINEST:
                     break
@@ -121,7 +125,7 @@ class Ground:
         return stacked(found) if found else None
 
 
-def _levels(way: Way, regions: Regions | None, bottom: float, top: float, near: float | None) -> Floats:
+def _levels(way: Way, regions: Regions | None, bottom: float, top: float, near: float | None, most: int) -> Floats:
     """The heights of a way's origin that are looked at."""
     if way.pitch[1]:
         step, start = way.pitch[1], way.start[1]
@@ -131,8 +135,8 @@ def _levels(way: Way, regions: Regions | None, bottom: float, top: float, near: 
     ends = [bottom, top] if near is None else [bottom, top, min(max(near, bottom), top)]
     inner = regions.corners[(regions.corners > bottom) & (regions.corners < top)] if regions is not None else np.empty(0)
     levels = np.unique(np.concatenate((ends, inner)))
-    if len(levels) > MOST_LEVELS:
-        levels = levels[np.linspace(0, len(levels) - 1, MOST_LEVELS).astype(int)]
+    if len(levels) > most:
+        levels = levels[np.linspace(0, len(levels) - 1, most).astype(int)]
     return levels
 
 

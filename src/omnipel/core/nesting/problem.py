@@ -39,6 +39,7 @@ class Problem:
         length: of it, infinite for a bolt.
         avoid: outlines of what nothing may lie on.
         locked: where some of the pieces lie already, by their index.
+        rough: whether it need not be looked very closely where a piece goes.
     """
 
     shapes: tuple[Shape, ...]
@@ -47,6 +48,7 @@ class Problem:
     length: float = math.inf
     avoid: tuple[Ring, ...] = ()
     locked: Mapping[int, Place] | None = None
+    rough: bool = False
 
     @property
     def open(self) -> bool:
@@ -58,7 +60,11 @@ class Problem:
     def ground(self) -> Ground:
         """The ground."""
         flaws = tuple(Placed(Way(np.array(ring, dtype=np.float64)), np.zeros(2)) for ring in self.avoid)
-        return Ground(self.width, self.length, flaws)
+        return (
+            Ground(self.width, self.length, flaws, closer=1, most_levels=120)
+            if self.rough
+            else Ground(self.width, self.length, flaws)
+        )
 
     @cached_property
     def each(self) -> list[Shape]:
@@ -77,7 +83,7 @@ class Problem:
         return self._with([Shape(_box(s.ring), s.turns, s.pitch, s.start, s.level, s.free) for s in self.shapes])
 
     def _with(self, shapes: Sequence[Shape]) -> Problem:
-        return Problem(tuple(shapes), self.pieces, self.width, self.length, self.avoid, self.locked)
+        return Problem(tuple(shapes), self.pieces, self.width, self.length, self.avoid, self.locked, rough=True)
 
     @cached_property
     def begun(self) -> list[Placed | None]:
