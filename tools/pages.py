@@ -38,7 +38,7 @@ def sample_shop(path: Path) -> bytes:
             text, version = store.text(card.id)
             found.append((card.id, card.revision, stand_of(Looked(text, version, store.mark(text)))))
         store.keep(__version__, found)
-        with store._writing():
+        with store.writing():
             store.db.execute("UPDATE jobs SET touched = '2026-01-01T00:00:00.000'")
             store.db.execute("UPDATE revisions SET made = '2026-01-01T00:00:00.000'")
         store.db.execute("PRAGMA journal_mode = DELETE")

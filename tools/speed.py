@@ -295,7 +295,7 @@ def shop_of(path: Path, count: int) -> Path:
     from omnipel.shop.store import Store
 
     jobs = [sample() for sample in SAMPLES]
-    with Store(path) as store, store._writing():
+    with Store(path) as store, store.writing():
         for i in range(count):
             job = jobs[i % len(jobs)]
             key = store.db.execute(
