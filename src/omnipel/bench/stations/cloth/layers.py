@@ -114,6 +114,7 @@ class Layers(QWidget):
             label(tr("From the stash"), "head"),
             self.stash,
             button(tr("Stash…"), partial(self.wants.emit, "stash"), "small"),
+            button(tr("After cutting…"), partial(self.wants.emit, "cut"), "small"),
             button(tr("Lay with other jobs…"), partial(self.wants.emit, "day"), "small"),
             spacing=8,
         )

@@ -17,6 +17,7 @@ from omnipel.bench.parts.widgets import button, column, label, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.buying import Buying, totals
+from omnipel.bench.stations.cloth.dialogs import ASKS
 from omnipel.bench.stations.cloth.layers import Layers
 from omnipel.bench.stations.cloth.layview import LayView
 from omnipel.bench.stations.cloth.savings import Savings
@@ -256,9 +257,7 @@ class ClothStation(QWidget):
             )
 
     def _wants(self, what: str) -> None:
-        from omnipel.bench.stations.cloth import dialogs
-
-        getattr(dialogs, f"ask_{what}")(self, self.session, self.layer)
+        ASKS[what](self, self.session, self.layer)
 
     def keyPressEvent(self, event: object) -> None:
         key = getattr(event, "key", lambda: 0)()
