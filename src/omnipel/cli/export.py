@@ -3,6 +3,7 @@
 import argparse
 from pathlib import Path
 
+from omnipel.cli.stock import stock_of
 from omnipel.cli.usage import Commands, UsageError, may_replace, said
 from omnipel.core.pictures.pens import PAPERS, at_home
 from omnipel.core.words.phrases import Count, Name, Voice, listed, plain, tr
@@ -37,12 +38,13 @@ def run(asked: argparse.Namespace) -> int:
         raise UsageError(tr("export: say what to write: {options}", options=options))
     yes = [question for question in (DESPITE_STOP, MANY_SHEETS) if getattr(asked, question.replace("-", "_"))]
     drafted = draft(read(asked.job))
+    stock = stock_of(asked)
     made = []
     for export, path in wanted:
         may_replace(path, asked.replace, export.begins)
         paper = asked.paper if asked.paper in export.papers else at_home(drafted.job.unit)
         try:
-            made.append((path, exported(export, Order(drafted, Voice(drafted.job.unit), paper), *yes)))
+            made.append((path, exported(export, Order(drafted, Voice(drafted.job.unit), paper, stock), *yes)))
         except NotExported as error:
             name = Name(asked.job.name)
             if error.asks:

@@ -76,8 +76,8 @@ def laid_out(draft: Drafted, paper: Paper, voice: Voice) -> Laid:
     return Laid(blocks, rows, lead, pages)
 
 
-def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> None:
-    """Draw the sheet: miniatures left, sums right."""
+def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice, note: Phrase = NOTHING) -> None:
+    """Draw the sheet: miniatures left, sums right; a note at the foot of its first page."""
     laid, left, right = laid_out(draft, paper, voice), paper.margin + 5.0, paper.width - paper.margin - 5.0
     for number, parts in enumerate(laid.pages):
         _page(canvas, draft, paper, voice, (number, len(laid.pages)))
@@ -89,6 +89,8 @@ def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice) -> No
             y -= deep + BETWEEN
         if number == 0:
             check_square(canvas, voice, right - SQUARE, paper.margin + 2.0)
+            canvas.setFont(PLAIN, 8.5)
+            canvas.drawString(left * mm, (paper.margin + 3.0) * mm, voice.say(note) if note else "")
         canvas.showPage()
 
 

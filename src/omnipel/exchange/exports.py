@@ -10,9 +10,11 @@ from omnipel.core.pictures.pens import PAPERS, SMALL
 from omnipel.core.words.phrases import Name, Phrase, Refusal, Voice, tr, trn
 
 if TYPE_CHECKING:
+    from omnipel.core.cloth.stock import Stock
     from omnipel.core.draft import Draft, Drafted
+    from omnipel.exchange.tables import Table
 
-MANY: Final = 200
+MANY: Final = 30
 """More sheets than this are asked about before they are made."""
 MOST: Final = 5000
 """More sheets than this are never made: five reams of tiles are no pattern."""
@@ -20,11 +22,12 @@ MOST: Final = 5000
 
 @dataclass(frozen=True, slots=True)
 class Order:
-    """What is to be written: a draft, in whose words, on which paper."""
+    """What is to be written: a draft, in whose words, on which paper; what the shop has, where that is known."""
 
     draft: Draft
     voice: Voice
     paper: str
+    stock: Stock | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -116,6 +119,62 @@ def _pattern_sheets(order: Order) -> int:
     return sheets(_drafted(order), order.paper, order.voice)
 
 
+def _tiles(order: Order) -> bytes:
+    from omnipel.exchange.pattern import pattern_pdf
+
+    return pattern_pdf(_drafted(order), order.paper, order.voice, full=True)
+
+
+def _tile_sheets(order: Order) -> int:
+    from omnipel.exchange.pattern import sheets
+
+    return sheets(_drafted(order), order.paper, order.voice, full=True)
+
+
+def _marking(order: Order) -> bytes:
+    from omnipel.exchange.pattern import marking_out_pdf
+
+    return marking_out_pdf(_drafted(order), order.paper, order.voice)
+
+
+def _lay(order: Order) -> bytes:
+    from omnipel.exchange.lay_sheet import lay_pdf
+
+    return lay_pdf(_drafted(order), order.paper, order.voice)
+
+
+def _shopping(order: Order) -> bytes:
+    from omnipel.core.cloth.stock import NOTHING_THERE
+    from omnipel.exchange.lay_sheet import shopping_pdf
+
+    return shopping_pdf(_drafted(order), order.paper, order.voice, order.stock or NOTHING_THERE)
+
+
+def _tables(order: Order) -> tuple[Table, Table]:
+    from omnipel.core.cloth.stock import NOTHING_THERE
+    from omnipel.exchange.tables import tables_of
+
+    return tables_of(_drafted(order), order.voice, order.stock or NOTHING_THERE)
+
+
+def _cutting_csv(order: Order) -> bytes:
+    from omnipel.exchange.tables import as_csv
+
+    return as_csv(_tables(order)[0])
+
+
+def _shopping_csv(order: Order) -> bytes:
+    from omnipel.exchange.tables import as_csv
+
+    return as_csv(_tables(order)[1])
+
+
+def _spreadsheet(order: Order) -> bytes:
+    from omnipel.exchange.tables import as_spreadsheet
+
+    return as_spreadsheet(_tables(order))
+
+
 def _cutting_sheet(order: Order) -> bytes:
     from omnipel.exchange.pattern import cutting_sheet_pdf
 
@@ -163,11 +222,14 @@ def _drafted(order: Order) -> Drafted:
 
 
 PDF: Final = tr("PDF")
+CSV: Final = tr("Comma-separated values")
 _ALL: Final = (
     Export(
         "pdf",
-        tr("Pattern, full size"),
-        tr("Cutting sheet on one page, then every panel full size with a test square, tile map and registration marks."),
+        tr("Pattern"),
+        tr(
+            "Cutting sheet, then what is chalked by its numbers, and full size, with test square and tile map, what needs a template."
+        ),
         PDF,
         ".pdf",
         b"%PDF",
@@ -189,6 +251,84 @@ _ALL: Final = (
         tr("It goes to the cutting table."),
         papers=SMALL,
         sheets=lambda _order: 1,
+    ),
+    Export(
+        "tiles",
+        tr("Pattern, everything full size"),
+        tr("Cutting sheet on one page, then every panel full size with a test square, tile map and registration marks."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        _tiles,
+        tr("Print at 100 % and measure the test square first."),
+        papers=tuple(PAPERS),
+        sheets=_tile_sheets,
+    ),
+    Export(
+        "marking",
+        tr("Marking-out sheet"),
+        tr("Every panel by its numbers for chalk, yardstick and string, from one baseline and one end."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        _marking,
+        tr("It goes to the cloth, with chalk and a yardstick."),
+        papers=SMALL,
+    ),
+    Export(
+        "lay",
+        tr("Lay"),
+        tr(
+            "How the pieces lie on each cloth, in the order of cutting, with their distances from the squared end and the selvage."
+        ),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        _lay,
+        tr("It goes to the cutting table."),
+        papers=SMALL,
+        keys="Ctrl+Shift+L",
+    ),
+    Export(
+        "shopping",
+        tr("Shopping list"),
+        tr("Everything that is to be bought, what the stash has of it, and what it costs."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        _shopping,
+        tr("It goes to the shop."),
+        papers=SMALL,
+    ),
+    Export(
+        "pieces",
+        tr("Cutting list as a table"),
+        tr("Every piece in the order of cutting, with its place and size."),
+        CSV,
+        ".csv",
+        b"\xef\xbb\xbf",
+        _cutting_csv,
+        tr("Lengths in it are in the job's unit."),
+    ),
+    Export(
+        "purchases",
+        tr("Shopping list as a table"),
+        tr("Everything that is to be bought, with prices where they are known."),
+        CSV,
+        ".csv",
+        b"\xef\xbb\xbf",
+        _shopping_csv,
+        tr("What has no price has an empty cell."),
+    ),
+    Export(
+        "spreadsheet",
+        tr("Cutting and shopping lists as a spreadsheet"),
+        tr("Both lists as the sheets of an OpenDocument spreadsheet."),
+        tr("OpenDocument spreadsheet"),
+        ".ods",
+        b"PK",
+        _spreadsheet,
+        tr("It opens in any office program."),
     ),
     Export(
         "svg",

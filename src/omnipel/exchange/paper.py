@@ -2,6 +2,7 @@
 
 import math
 import unicodedata
+from collections.abc import Iterator
 from pathlib import Path as FilePath
 from typing import Any, Final
 
@@ -14,7 +15,7 @@ from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.pens import FAR, PENS, Layer, Paper
 from omnipel.core.words.habits import HABITS
 from omnipel.core.words.phrases import Length, Voice, tr
-from omnipel.core.words.typeset import LEAST_PAPER, STROKE, fractions, in_parts
+from omnipel.core.words.typeset import LEAST_PAPER, STROKE, fractions, held, in_parts
 
 TYPE_FOLDER: Final = FilePath(__file__).parent.parent / "type"
 PLAIN: Final = "Omnipel"
@@ -81,6 +82,19 @@ def write_within(canvas: Any, x: float, y: float, words: str, font: str, size: f
         words = words[:-1]
         shown = words.rstrip() + "…"
     write(canvas, x, y, shown, font, size)
+
+
+def wrapped_to(words: str, size: float, room: float) -> Iterator[str]:
+    """Words broken into lines no wider than `room`, mm, in type of a size, pt; a number is never parted from its fraction or unit."""
+    line = ""
+    for word in held(words).split(" "):
+        longer = f"{line} {word}" if line else word
+        if line and breadth(longer, PLAIN, size) > room * mm:
+            yield line
+            line = f"   {word}"
+        else:
+            line = longer
+    yield line
 
 
 LEAST_TITLE: Final = 10.5

@@ -4,21 +4,26 @@ import io
 import math
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
-from typing import Any
+from typing import Any, Final
 
+import numpy as np
 import shapely
 import shapely.affinity
 from reportlab.lib.units import mm
 from shapely.geometry.base import BaseGeometry
 
+from omnipel.core.cloth.marking import rounded_corner, way_of
 from omnipel.core.draft import Drafted
+from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
+from omnipel.core.job.document import Marking
 from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.labels import box_of
-from omnipel.core.pictures.pens import PAPERS, SMALL, Paper, at_home
+from omnipel.core.pictures.pens import PAPERS, SMALL, Layer, Paper, at_home
 from omnipel.core.pictures.sheet import count_words, panel_drawing
-from omnipel.core.words.phrases import Count, Name, Voice, term, tr
+from omnipel.core.words.phrases import Count, Name, Phrase, Voice, term, tr, trn
 from omnipel.exchange.cutting import cutting_sheet, laid_out
+from omnipel.exchange.marking_out import Block, blocks, marking_out, pages
 from omnipel.exchange.paper import PLAIN, SQUARE, STRONG, Sheets, check_square, do_not_cut, load_type, replay
 
 FOOT = 12.0
@@ -102,8 +107,80 @@ def _shape(item: Path | Label) -> BaseGeometry | None:
     return shapely.LinearRing(item.points) if item.closed and len(item.points) > 2 else shapely.LineString(item.points)
 
 
-def pattern_pdf(draft: Drafted, paper_name: str, voice: Voice | None = None) -> bytes:
-    """The pattern of a job: cutting sheet, then for every panel its tile map and tiles, full size.
+@dataclass(frozen=True)
+class Ways:
+    """How the patterns of a job get onto cloth: what is chalked, and what is printed full size, whole or a corner of it.
+
+    Args:
+        chalked: their blocks on the marking-out sheet.
+        pages: how many pages that takes.
+        printed: panels with their drawings and tilings, in their order.
+        whole: how many sheets all panels would take full size.
+    """
+
+    chalked: list[Block]
+    pages: int
+    printed: list[tuple[Panel, Drawing, Tiling]]
+    whole: int
+
+    @property
+    def sheets(self) -> int:
+        """How many sheets they take."""
+        return self.pages + sum(spread.count for _, _, spread in self.printed)
+
+    @property
+    def note(self) -> Phrase:
+        """What each way costs, in sheets."""
+        return trn(
+            "As it is {n} sheet besides the cutting sheet; everything full size would be {all}.",
+            "As it is {n} sheets besides the cutting sheet; everything full size would be {all}.",
+            self.sheets,
+            all=Count(self.whole),
+        )
+
+
+def ways(draft: Drafted, paper: Paper, voice: Voice, *, full: bool = False) -> Ways:
+    """How the patterns of a job get onto cloth, on a paper; everything full size where that is wanted, and on a roll, where sheets are not counted."""
+    load_type()
+    choices, small = draft.job.cover, _small(paper, voice)
+    kinds = {panel.name: Marking.TEMPLATE if full else way_of(choices, panel) for panel in draft.panels}
+    chalked = [panel for panel in draft.panels if kinds[panel.name] in (Marking.CHALK, Marking.CORNER)]
+    made = blocks(chalked, small, voice)
+    everything = {panel.name: laid(panel, paper, voice) for panel in draft.panels}
+    printed = []
+    for panel in draft.panels:
+        drawing, spread = everything[panel.name]
+        if kinds[panel.name] is Marking.CORNER:
+            drawing = panel_drawing(panel, voice, TEXT, dimensions=False, whole=True)
+            printed.append((panel, drawing, _corner(panel, paper)))
+        elif kinds[panel.name] is not Marking.CHALK:
+            printed.append((panel, drawing, spread))
+    whole = sum(spread.count for _, spread in everything.values())
+    return Ways(made, len(pages(made, small)), printed, whole)
+
+
+def _small(paper: Paper, voice: Voice) -> Paper:
+    """The paper for what is only read."""
+    return paper if paper in (PAPERS[name] for name in SMALL) else PAPERS[at_home(voice.unit)]
+
+
+AROUND: Final = 30.0
+"""A template of a corner reaches so far beyond it, mm."""
+
+
+def _corner(panel: Panel, paper: Paper) -> Tiling:
+    """The tiles of the first rounded corner of a panel alone."""
+    ring = cut_line(panel)
+    low, high = ring.min(axis=0), ring.max(axis=0)
+    deep = rounded_corner(panel) + AROUND
+    corners = [(low[0], low[1], 1, 1), (high[0], low[1], -1, 1), (high[0], high[1], -1, -1), (low[0], high[1], 1, -1)]
+    x, y, sx, sy = max(corners, key=lambda c: float(np.hypot(*(ring - c[:2]).T).min()))
+    points = np.array(((x - sx * 8.0, y - sy * 8.0), (x + sx * deep, y + sy * deep)))
+    return tiling(Drawing((Path(points, Layer.CUT),)), paper)
+
+
+def pattern_pdf(draft: Drafted, paper_name: str, voice: Voice | None = None, *, full: bool = False) -> bytes:
+    """The pattern of a job: cutting sheet, what is chalked, then every panel that is printed with its tile map and tiles, full size.
 
     Raises:
         KeyError: no such paper.
@@ -114,12 +191,30 @@ def pattern_pdf(draft: Drafted, paper_name: str, voice: Voice | None = None) -> 
     canvas = Sheets(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
     canvas.setTitle(voice.say(tr("{job} · pattern", job=Name(draft.job.name))))
     canvas.setAuthor("Omnipel")
-    sheet_paper = PAPERS[paper_name if paper_name in SMALL else at_home(voice.unit)]
-    canvas.setPageSize((sheet_paper.width * mm, sheet_paper.height * mm))
-    cutting_sheet(canvas, draft, sheet_paper, voice)
+    how, small = ways(draft, paper, voice, full=full), _small(paper, voice)
+    canvas.setPageSize((small.width * mm, small.height * mm))
+    cutting_sheet(canvas, draft, small, voice, how.note)
+    marking_out(canvas, draft, how.chalked, small, voice, how.note)
     canvas.setPageSize((paper.width * mm, paper.height * mm))
-    for number, panel in enumerate(draft.panels):
-        _panel_pages(canvas, panel, draft, paper, voice, first=number == 0)
+    for panel, drawing, spread in how.printed:
+        _panel_pages(canvas, panel, drawing, spread, draft, paper, voice)
+    canvas.save()
+    return target.getvalue()
+
+
+def marking_out_pdf(draft: Drafted, paper_name: str, voice: Voice | None = None) -> bytes:
+    """What of a job can be chalked, everything, by itself.
+
+    Raises:
+        KeyError: no such paper.
+    """
+    paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
+    load_type()
+    target = io.BytesIO()
+    canvas = Sheets(target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
+    canvas.setTitle(voice.say(tr("{job} · marking out", job=Name(draft.job.name))))
+    canvas.setAuthor("Omnipel")
+    marking_out(canvas, draft, blocks(draft.panels, paper, voice), paper, voice, tr("every pattern by its numbers"))
     canvas.save()
     return target.getvalue()
 
@@ -141,16 +236,14 @@ def cutting_sheet_pdf(draft: Drafted, paper_name: str, voice: Voice | None = Non
     return target.getvalue()
 
 
-def sheets(draft: Drafted, paper_name: str, voice: Voice | None = None) -> int:
+def sheets(draft: Drafted, paper_name: str, voice: Voice | None = None, *, full: bool = False) -> int:
     """How many sheets the pattern takes, its cutting sheet counted.
 
     Raises:
         KeyError: no such paper.
     """
     paper, voice = PAPERS[paper_name], voice or Voice(draft.job.unit)
-    sheet_paper = PAPERS[paper_name if paper_name in SMALL else at_home(voice.unit)]
-    of_sheet = len(laid_out(draft, sheet_paper, voice).pages)
-    return of_sheet + sum(laid(panel, paper, voice)[1].count for panel in draft.panels)
+    return len(laid_out(draft, _small(paper, voice), voice).pages) + ways(draft, paper, voice, full=full).sheets
 
 
 def laid(panel: Panel, paper: Paper, voice: Voice) -> tuple[Drawing, Tiling]:
@@ -170,8 +263,7 @@ def laid(panel: Panel, paper: Paper, voice: Voice) -> tuple[Drawing, Tiling]:
     return drawing, tiling(drawing, paper)
 
 
-def _panel_pages(canvas: Any, panel: Panel, draft: Drafted, paper: Paper, voice: Voice, *, first: bool) -> None:
-    drawing, spread = laid(panel, paper, voice)
+def _panel_pages(canvas: Any, panel: Panel, drawing: Drawing, spread: Tiling, draft: Drafted, paper: Paper, voice: Voice) -> None:
     for count, tile in enumerate(spread.tiles()):
         _tile(canvas, drawing, spread, *tile, paper)
         _foot(canvas, panel, draft, spread, *tile, paper, voice)
@@ -179,7 +271,7 @@ def _panel_pages(canvas: Any, panel: Panel, draft: Drafted, paper: Paper, voice:
             do_not_cut(canvas, voice, paper)
         if spread.columns * spread.rows > 1:
             _map(canvas, drawing, spread, tile, paper)
-        if count == 0 and first:
+        if count == 0:
             _test_square_where_free(canvas, voice, drawing, spread, *tile, paper)
         canvas.showPage()
 

@@ -112,7 +112,7 @@ class PapersDialog(QDialog):
     def order(self) -> Order:
         """What is to be written."""
         assert self.session.draft is not None
-        return Order(self.session.draft, self.session.voice, self.paper())
+        return Order(self.session.draft, self.session.voice, self.paper(), self.session.cloth.stock)
 
     def _ask(self) -> None:
         pattern = f"{say(self.export.kind)} (*{self.export.suffix})"

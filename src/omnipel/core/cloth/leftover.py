@@ -25,7 +25,7 @@ Grid = npt.NDArray[np.bool_]
 
 
 def left_over(lay: Lay, least: float) -> list[Remnant]:
-    """Rectangles of the bought length, and of pieces of the stash that were used, that nothing is cut from and that are no smaller than `least` both ways, mm."""
+    """Rectangles of the bought length, and of used pieces of the stash, that nothing is cut from and that are no smaller than `least`, mm."""
     found: list[Remnant] = []
     for ground in lay.grounds:
         if lay.on(ground):

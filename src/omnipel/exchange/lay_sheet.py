@@ -1,0 +1,223 @@
+"""The lay on paper: every cloth with its pieces in the order of cutting, each one's distance from the squared end and the selvage; and the shopping list."""
+
+from __future__ import annotations
+
+import io
+from collections.abc import Sequence
+from typing import Any, Final
+
+from reportlab.lib.units import mm
+
+from omnipel.core.cloth.cuts import layers_of
+from omnipel.core.cloth.drawn import lay_drawing, seen_length
+from omnipel.core.cloth.lay import Lay, laid
+from omnipel.core.cloth.said import bought_words
+from omnipel.core.cloth.sheets import Ground
+from omnipel.core.cloth.stock import NOTHING_THERE, Stock
+from omnipel.core.cloth.takeoff import Takeoff, takeoff
+from omnipel.core.draft import Drafted
+from omnipel.core.pictures.labels import extent
+from omnipel.core.pictures.pens import PAPERS, Paper
+from omnipel.core.words.phrases import Count, Money, Name, Phrase, Share, Voice, bare, term, tr
+from omnipel.core.words.phrases import mm as length
+from omnipel.exchange.lays import shopping_row, unknown_words
+from omnipel.exchange.paper import (
+    BAND,
+    PLAIN,
+    STRONG,
+    Sheets,
+    breadth,
+    do_not_cut,
+    load_type,
+    replay,
+    wrapped_to,
+    write,
+    write_within,
+)
+
+SIZE, LEAD = 9.0, 5.2
+"""Type of a list, pt, and from one of its lines to the next, mm."""
+LETTER: Final = 3.0
+"""Height of letters in a drawing, mm on paper."""
+HEAD: Final = 20.0
+
+
+class _Pages:
+    """Pages one after the other, each with the job's name, the sheet's and its number."""
+
+    def __init__(self, draft: Drafted, paper: Paper, voice: Voice, title: Phrase) -> None:
+        load_type()
+        self.draft, self.paper, self.voice, self.title = draft, paper, voice, title
+        self.target = io.BytesIO()
+        self.canvas: Any = Sheets(self.target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
+        self.canvas.setTitle(voice.say(tr("{job} · {sheet}", job=Name(draft.job.name), sheet=title)))
+        self.canvas.setAuthor("Omnipel")
+        self.number, self.y = 0, 0.0
+
+    @property
+    def left(self) -> float:
+        return self.paper.margin + 5.0
+
+    @property
+    def right(self) -> float:
+        return self.paper.width - self.paper.margin - 5.0
+
+    def begin(self) -> None:
+        """A new page."""
+        if self.number:
+            self.canvas.showPage()
+        self.number += 1
+        top = self.paper.height - self.paper.margin
+        if self.draft.stops:
+            do_not_cut(self.canvas, self.voice, self.paper)
+            top -= BAND
+        self.canvas.setFillGray(0.0)
+        job = self.draft.job
+        write_within(self.canvas, self.left * mm, (top - 7.0) * mm, job.name, STRONG, 16.0, (self.right - self.left - 30.0) * mm)
+        self.canvas.setFont(PLAIN, SIZE)
+        words = self.voice.say(
+            tr("{sheet}, page {n} · lengths in {unit}", sheet=self.title, n=Count(self.number), unit=term(job.unit.label))
+        )
+        self.canvas.drawString(self.left * mm, (top - 13.0) * mm, words)
+        self.y = top - HEAD
+
+    def room(self, high: float) -> None:
+        """Go on to the next page unless so much is left, mm."""
+        if not self.number or self.y - high < self.paper.margin + 4.0:
+            self.begin()
+
+    def row(self, cells: Sequence[tuple[str, float]], *, strong: bool = False) -> None:
+        """A line of words, each at its place from the left, mm; one that stands at less than 0 ends that far from the right."""
+        self.room(LEAD)
+        self.y -= LEAD
+        font = STRONG if strong else PLAIN
+        for words, at in cells:
+            x = self.left + at if at >= 0.0 else self.right + at - breadth(words, font, SIZE) / mm
+            write(self.canvas, x * mm, (self.y + 1.4) * mm, words, font, SIZE)
+
+    def rule(self) -> None:
+        """A thin line."""
+        self.canvas.setLineWidth(0.2 * mm)
+        self.canvas.setStrokeGray(0.55)
+        self.canvas.setDash([], 0)
+        self.canvas.line(self.left * mm, self.y * mm, self.right * mm, self.y * mm)
+
+    def done(self) -> bytes:
+        """The file."""
+        if not self.number:
+            self.begin()
+        self.canvas.showPage()
+        self.canvas.save()
+        return self.target.getvalue()
+
+
+def lay_pdf(draft: Drafted, paper_name: str, voice: Voice, lays: Sequence[Lay] | None = None) -> bytes:
+    """How all layers of a job are laid.
+
+    Raises:
+        KeyError: no such paper.
+    """
+    made = _Pages(draft, PAPERS[paper_name], voice, tr("Lay"))
+    for lay in [laid(draft, layer) for layer in layers_of(draft)] if lays is None else lays:
+        for ground in lay.grounds:
+            if lay.on(ground):
+                _ground(made, lay, ground)
+    return made.done()
+
+
+def _ground(made: _Pages, lay: Lay, ground: Ground) -> None:
+    """One length of cloth: its picture, and its pieces in the order of cutting."""
+    voice, say = made.voice, made.voice.say
+    wide = made.right - made.left
+    long = seen_length(lay, ground)
+    scale = min(wide / (long * 1.06), 95.0 / ground.width)
+    drawing = lay_drawing(lay, ground, voice, LETTER / scale)
+    x0, y0, x1, y1 = extent(drawing)
+    scale = min(scale, wide / (x1 - x0))
+    high = (y1 - y0) * scale
+    made.room(high + 4.0 * LEAD)
+    cloth = lay.sheet.cloth
+    head = tr("{layer}: {cloth}, {width} wide, {spread}", layer=term(lay.layer.value), cloth=Name(cloth.name), width=length(cloth.usable_width),
+              spread=term(lay.sheet.choice.spread.value))  # fmt: skip
+    made.row(((voice.sentence(head), 0.0),), strong=True)
+    if ground.remnant is not None:
+        size = tr(
+            "on a piece of the stash, {long} × {wide}: {name}",
+            long=bare(ground.length),
+            wide=length(ground.width),
+            name=ground.name,
+        )
+        made.row(((say(size), 0.0),))
+    else:
+        used = tr(
+            "{used} used, buy {buy}; {share} becomes cover",
+            used=length(lay.used.value),
+            buy=bought_words(lay),
+            share=Share(lay.share),
+        )
+        made.row(((say(used), 0.0),))
+        if lay.sheet.ends:
+            made.row(
+                ((say(tr("square the cut end first, {ends} off; distances are from there", ends=length(lay.sheet.ends))), 0.0),)
+            )
+    made.canvas.saveState()
+    made.canvas.translate((made.left - x0 * scale) * mm, (made.y - 2.0 - y1 * scale) * mm)
+    replay(made.canvas, drawing, scale=scale, filled=True, fine=0.7)
+    made.canvas.restoreState()
+    made.y -= high + 4.0
+    border = tr("from the fold") if lay.sheet.folded else tr("from the selvage")
+    columns = (0.0, 8.0, 96.0, 124.0, 152.0)
+    heads = ("", say(tr("piece")), say(tr("from the end")), say(border), say(tr("length × width")))
+    made.row(tuple(zip(heads, columns, strict=True)), strong=True)
+    made.rule()
+    for number, placed in enumerate(lay.on(ground), 1):
+        ring, cut = lay.outline(placed), lay.sheet.by_key[placed.piece]
+        (x, y), size_ = ring.min(axis=0).tolist(), (ring.max(axis=0) - ring.min(axis=0)).tolist()
+        mirrored = tr("{piece}, mirrored", piece=cut.words) if cut.mirrored else cut.words
+        words = list(wrapped_to(say(tr("{piece}, both layers", piece=mirrored) if cut.twice else mirrored), SIZE, 84.0))
+        cells = (
+            str(number),
+            words[0],
+            say(bare(x)),
+            say(bare(y)),
+            say(tr("{long} × {wide}", long=bare(size_[0]), wide=bare(size_[1]))),
+        )
+        made.row(tuple(zip(cells, columns, strict=True)))
+        for more in words[1:]:
+            made.row(((more, columns[1]),))
+    made.y -= 6.0
+
+
+def shopping_pdf(
+    draft: Drafted, paper_name: str, voice: Voice, stock: Stock = NOTHING_THERE, taken: Takeoff | None = None
+) -> bytes:
+    """What is to be bought for a job.
+
+    Raises:
+        KeyError: no such paper.
+    """
+    made, say = _Pages(draft, PAPERS[paper_name], voice, tr("Shopping list")), voice.say
+    taken = takeoff(draft, None, stock) if taken is None else taken
+    heads = (say(tr("what")), say(tr("how much")), "", say(tr("cost")))
+    places = (8.0, 96.0, 124.0, -2.0)
+    made.row(tuple(zip(heads, places, strict=True)), strong=True)
+    made.rule()
+    for line in taken.lines:
+        what, amount, source, cost = (say(part) for part in shopping_row(line))
+        words = list(wrapped_to(voice.sentence(Name(what)), SIZE, 84.0))
+        made.room(LEAD * (len(words) + 1))
+        made.canvas.rect(made.left * mm, (made.y - LEAD + 1.2) * mm, 3.2 * mm, 3.2 * mm, stroke=1, fill=0)
+        made.row(tuple(zip((words[0], amount, source, cost), places, strict=True)))
+        for more in [*words[1:], *(wrapped_to(say(line.note), SIZE, 84.0) if line.note else ())]:
+            made.row(((more, places[0] + 3.0),))
+    made.y -= 1.5
+    made.rule()
+    made.row(((say(tr("to pay now")), places[0]), (say(Money(taken.pay)), places[3])), strong=True)
+    if taken.stashed:
+        made.row(((say(tr("worth of what comes from the stash")), places[0]), (say(Money(taken.stashed)), places[3])))
+    if taken.covers > 1:
+        made.row(((say(tr("each of {n} covers", n=Count(taken.covers))), places[0]), (say(Money(taken.per_cover)), places[3])))
+    if taken.unknown:
+        for more in wrapped_to(voice.sentence(unknown_words(taken)), SIZE, made.right - made.left - 12.0):
+            made.row(((more, places[0]),))
+    return made.done()
