@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
+
 from omnipel.core.nesting.building import used_length
 from omnipel.core.nesting.checking import faults
 from omnipel.core.nesting.problem import Problem, problem_of

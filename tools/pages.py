@@ -41,6 +41,7 @@ def sample_shop(path: Path) -> bytes:
         with store.writing():
             store.db.execute("UPDATE jobs SET touched = '2026-01-01T00:00:00.000'")
             store.db.execute("UPDATE revisions SET made = '2026-01-01T00:00:00.000'")
+            store.db.execute("UPDATE bookings SET made = '2026-01-01T00:00:00.000'")
         store.db.execute("PRAGMA journal_mode = DELETE")
         store.db.execute("VACUUM")
     return gzip.compress(path.read_bytes(), mtime=0)

@@ -21,6 +21,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.HEM_ORDER: tr("hem"),
     refs.CLIPS: tr("relief clips"),
     refs.ON_FOLD: tr("panels cut on the fold"),
+    refs.MARKING: tr("how panels get onto the cloth"),
     refs.CLOTH_NAME: tr("cloth"),
     refs.CLOTH_KIND: tr("kind of cloth"),
     refs.CLOTH_THICKNESS: tr("thickness of the cloth"),

@@ -19,6 +19,7 @@ from omnipel.shop.sample.round import (
     turntable,
     wax_melter,
 )
+from omnipel.shop.sample.stocked import stocked
 from omnipel.shop.sample.straight import (
     bench_cushion,
     bottling_trolley,
@@ -31,6 +32,7 @@ from omnipel.shop.sample.straight import (
     seed_cleaner,
     trestle_table,
 )
+from omnipel.shop.stockroom import Stockroom
 from omnipel.shop.store import Store
 
 SAMPLES: tuple[Callable[[], Job], ...] = (
@@ -68,4 +70,5 @@ def fill(path: Path) -> Store:
             key = store.add(changed(job, Change(refs.of_job("notes"), "")), "sample job")
             if job.notes:
                 store.commit(key, job, "notes")
+        Stockroom(store).book("what was there at the beginning", list(stocked()))
     return store

@@ -5,6 +5,7 @@ from dataclasses import replace
 from omnipel.core.job.document import Clearance, Job
 from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.finish import double_hem
+from omnipel.core.job.joining import Parting
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import ComesOff, Lives, SticksOut
 from omnipel.core.words.units import Unit
@@ -125,6 +126,8 @@ def turntable() -> Job:
         owner=TILDA,
         place="sorting bench",
         clearance=Clearance(amount=5.0),
+        parted=(Parting(panel="boxing", at=1500.0, upright=True, joined=True),),
+        notes="The boxing is pieced once: it came out of two offcuts.",
     )
 
 
@@ -141,6 +144,7 @@ def crocks() -> Job:
         options={"layers": "reversible", "share": 0.1},
         seam_allowance=10.0,
         notes="A set of four, all alike.",
+        copies=4,
     )
 
 

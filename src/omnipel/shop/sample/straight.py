@@ -2,7 +2,7 @@
 
 from dataclasses import replace
 
-from omnipel.core.job.document import Clearance, Job, Lining, LiningSchool, Override, TakeUp
+from omnipel.core.job.document import Clearance, Job, LayChoice, Lining, LiningSchool, Override, TakeUp
 from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.finish import BOUND, double_hem
 from omnipel.core.job.joining import SeamChoice
@@ -157,6 +157,8 @@ def bench_cushion() -> Job:
         place="tasting room",
         clearance=Clearance(amount=6.0),
         hem=double_hem(15.0, 10.0),
+        lays={"outer": LayChoice(match=("lower back, bottom", "upper back, top"))},
+        notes="The stripes run through from the front to both backs.",
     )
 
 

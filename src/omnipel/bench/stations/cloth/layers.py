@@ -25,7 +25,7 @@ from omnipel.core.job.findings import Change
 from omnipel.core.job.laying import Spread
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_count
-from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Value, listed, mm, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Value, bare, listed, mm, term, tr, trn
 
 SWATCH = 34
 
@@ -195,13 +195,16 @@ class Layers(QWidget):
         remnant, whole = replace(piece.piece, id=key), len(lay.sheet.cuts)
         there = next((ground for ground in lay.grounds if ground.id == key), None) if used else None
         takes = len(lay.on(there)) if there is not None else len(onto(lay.sheet, ground_of(remnant)).lying)
-        size = tr("{long} × {wide}", long=mm(remnant.length), wide=mm(remnant.width))
-        flawed = tr(", with a flaw") if remnant.flaws else NOTHING
+        size = tr("{long} × {wide}", long=bare(remnant.length), wide=bare(remnant.width))
         some = tr("takes {n} of {all}", n=Count(takes), all=Count(whole))
-        says = tr("takes nothing") if not takes else tr("takes all") if takes == whole else some
-        box = check(tr("{size}{flawed}", size=size, flawed=flawed), partial(self._use, remnant.id))
+        says = [tr("takes nothing") if not takes else tr("takes all") if takes == whole else some]
+        says += [tr("a flaw")] if remnant.flaws else []
+        says += [tr("{where}", where=Name(piece.where))] if piece.where else []
+        box = check(size, partial(self._use, remnant.id))
+        box.setText(self.session.tell(size))
         box.setChecked(used)
-        under = label(tr("{says} · {where}", says=says, where=Name(piece.where)) if piece.where else says, "soft", wrap=True)
+        under = label(NOTHING, "soft", wrap=True)
+        under.setText(self.session.tell(listed(says, " · ")))
         box.setAccessibleDescription(under.text())
         holder = QWidget()
         holder.setLayout(column(box, under, spacing=0))

@@ -8,6 +8,7 @@ from PySide6.QtWidgets import QVBoxLayout, QWidget
 
 from omnipel.bench.parts.flow import Flow, flow
 from omnipel.bench.parts.onfold import fold_box, foldable
+from omnipel.bench.parts.ontocloth import way_pick
 from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.widgets import Number, button, check, column, emptied, label
 from omnipel.bench.session import Session
@@ -64,6 +65,8 @@ class PanelPage(QWidget):
                 self.area.addLayout(ticks)
             if foldable(panel):
                 self.area.addWidget(fold_box(self.session, name, on=panel.fold is not None))
+            self.area.addWidget(label(tr("onto the cloth"), "field"))
+            self.area.addWidget(way_pick(self.session, panel))
             on = [(Name(f.name), refs.feature(f.id)) for f in draft.job.cover.features if self._lies(draft, f.id) == name]
             self._leads(tr("on it"), on)
             self._leads(tr("sewn by"), [(term(seam), refs.seam(seam)) for seam in self._seams(draft, name)])

@@ -7,9 +7,12 @@ from PySide6.QtWidgets import QCheckBox, QGridLayout, QWidget
 
 from omnipel.bench.parts.flow import flow
 from omnipel.bench.parts.onfold import fold_box, foldable
+from omnipel.bench.parts.ontocloth import way_pick
+from omnipel.bench.parts.picker import Picker
 from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.widgets import Number, button, emptied, label, restyle
 from omnipel.bench.session import Session
+from omnipel.core.cloth.marking import proposed
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
@@ -39,6 +42,7 @@ class Sizes(QWidget):
         self.grid.setColumnStretch(0, 1)
         self.numbers: list[Number] = []
         self.folds: dict[str, QCheckBox] = {}
+        self.ways: dict[str, Picker] = {}
         self.made_for: tuple[object, ...] = ()
 
     def show_panels(self, panels: tuple[Panel, ...]) -> None:
@@ -58,7 +62,8 @@ class Sizes(QWidget):
             o for o in self.session.open_job.cover.overrides if isinstance(draft, Drafted) and o.size in draft.cover.by_hand
         ]
         on_fold = {panel.name: panel.fold is not None for panel in panels if foldable(panel)}
-        shape = tuple((name, words) for name, words, _ in wanted), tuple(p.notes for p in panels), unit, by_hand, on_fold
+        ways = tuple((panel.name, proposed(panel)) for panel in panels), dict(self.session.open_job.cover.marking)
+        shape = tuple((name, words) for name, words, _ in wanted), tuple(p.notes for p in panels), unit, by_hand, on_fold, ways
         if shape != self.made_for:
             with same_focus(self):
                 self._lay_out(panels, wanted, by_hand, on_fold)
@@ -75,7 +80,7 @@ class Sizes(QWidget):
         on_fold: dict[str, bool],
     ) -> None:
         emptied(self.grid)
-        self.numbers, self.folds = [], {}
+        self.numbers, self.folds, self.ways = [], {}, {}
         line = 0
         for override in by_hand:
             self._told(override, line)
@@ -91,6 +96,9 @@ class Sizes(QWidget):
                 line += 1
                 self.folds[panel.name] = fold_box(self.session, panel.name, on=on_fold[panel.name])
                 self.grid.addWidget(self.folds[panel.name], line, 0, 1, 2)
+            line += 1
+            self.ways[panel.name] = way_pick(self.session, panel)
+            self.grid.addWidget(self.ways[panel.name], line, 0, 1, 2)
             for name, words, _ in wanted:
                 if name == panel.name:
                     line += 1
