@@ -1,7 +1,7 @@
 """`tools/lays.py FILE [--seconds S]`: how long lays come out against the best known, on a file of lays to measure against.
 
-The file is that of tests/cases/lays.json: outlines with demands, the width of the cloth, turnings, and the best known length of each. Every lay is checked by another
-library than the one that made it, and its length reckoned from where the pieces lie.
+The file is that of tests/cases/lays.json: outlines with demands, the width of the cloth, turnings, and the best known length of each. Every lay
+is checked by another library than the one that made it, and its length reckoned from where the pieces lie.
 """
 
 import argparse

@@ -12,7 +12,7 @@ from omnipel.core.cloth.cuts import layers_of
 from omnipel.core.cloth.lay import Lay, by_the_piece, lay_of, with_nest
 from omnipel.core.cloth.sheets import sheet_of
 from omnipel.core.cloth.stock import NOTHING_THERE, Stock
-from omnipel.core.cloth.takeoff import Takeoff, takeoff
+from omnipel.core.cloth.takeoff import Group, Takeoff, takeoff
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.fit.going_on import Fit, Verdict
@@ -98,6 +98,10 @@ class _Tried:
         return sum(lay.used.value for lay in self.lays)
 
 
+def _goods(taken: Takeoff) -> set[str]:
+    return {line.key for line in taken.lines if line.group is Group.GOODS}
+
+
 def _bought(lay: Lay) -> float:
     return lay.bought.value * (lay.sheet.cloth.piece_length if by_the_piece(lay.sheet) else 1.0)
 
@@ -128,6 +132,8 @@ class Saver:
             if furthest is None:
                 continue
             k, tried = furthest
+            if way.key.startswith("option") and _goods(tried.taken) != _goods(self.now.taken):
+                continue  # held by something else, it is another cover
             if self._saves(tried):
                 yield self._advice(way, *self._smallest(way, k, tried))
                 found.append(way)

@@ -24,17 +24,9 @@ SLATE = _of(
     "vinyl", "coated canvas, slate", "#6f7f8a", 14.2, usable_width=1800.0, widths=(1560.0, 1800.0), gather_limit=2.0, frays=True
 )
 WAXED = _of(
-    "waxed cotton",
-    "waxed cotton, bark",
-    "#8a7250",
-    21.0,
-    thickness=0.7,
-    usable_width=1400.0,
-    widths=(1400.0,),
-    shrink_warp=0.02,
-    shrink_weft=0.01,
-    frays=True,
-)
+    "waxed cotton", "waxed cotton, bark", "#8a7250", 21.0, thickness=0.7, usable_width=1400.0, widths=(1400.0,), frays=True,
+    shrink_warp=0.02, shrink_weft=0.01,
+)  # fmt: skip
 CHECK = _of(
     "quilting cotton", "cotton check, plum", "#8c5a6e", 9.8, thickness=0.3, usable_width=1400.0, widths=(1400.0,), gather_limit=3.5,
     shrink_warp=0.0, shrink_weft=0.0, one_way=False,

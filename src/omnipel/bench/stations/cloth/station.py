@@ -22,6 +22,7 @@ from omnipel.bench.stations.cloth.layers import Layers
 from omnipel.bench.stations.cloth.layview import LayView
 from omnipel.bench.stations.cloth.savings import Savings
 from omnipel.core.cloth.lay import Lay, by_the_piece
+from omnipel.core.cloth.said import off_words
 from omnipel.core.cloth.sheets import BOLT
 from omnipel.core.job.findings import Change
 from omnipel.core.standing import next_step
@@ -181,9 +182,7 @@ class ClothStation(QWidget):
         if lay.on(lay.bolt) and not by_the_piece(lay.sheet):
             parts.append(tr("{used} used, buy {buy}", used=mm(lay.used.value), buy=mm(lay.bought.value)))
             off = lay.length / least - 1.0 if least > 0.0 else 0.0
-            parts.append(
-                tr("no lay is shorter") if off <= 1e-4 else tr("within {share} of the best possible", share=Share(off, 1))
-            )
+            parts.append(off_words(off))
         elif lay.on(lay.bolt):
             parts.append(
                 trn("{n} piece of {long}", "{n} pieces of {long}", round(lay.bought.value), long=mm(lay.sheet.cloth.piece_length))
