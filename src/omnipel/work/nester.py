@@ -103,6 +103,9 @@ class Looker:
             if not all(math.isfinite(v) for v in (item.rotation, *item.translation)):
                 return None
             where.setdefault(item.id, []).append((item.rotation, item.translation))
+        pieces = self.problem.pieces
+        if any(len(where.get(str(k), ())) < pieces.count(k) for k in set(pieces)):
+            return None  # it has left some out
         lie = [self._lying(i, where) for i in range(len(self.problem.pieces))]
         first = min(float(piece.low[0]) for piece in lie)
         lie = [Placed(piece.way, piece.at - np.array((first, 0.0))) for piece in lie]

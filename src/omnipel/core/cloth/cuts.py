@@ -190,22 +190,16 @@ def _matched(drafted: Drafted, choice: LayChoice) -> dict[tuple[str, str], tuple
 def folded(cuts: Sequence[Cut]) -> list[Cut]:
     """What is cut from cloth folded lengthwise: pairs through both layers, a piece that is the same on both sides of its axis on the fold.
 
-    Through both layers comes one piece and its mirror image. What has no partner and no axis along the grain is cut twice all the same: one is spare.
+    Through both layers comes one piece and its mirror image, which is the same again where it is alike on both sides of an axis. What has no
+    partner and no axis along the grain is cut twice all the same: one is spare.
     """
     made: list[Cut] = []
     waiting: dict[tuple[str, bool], list[Cut]] = {}
     for cut in cuts:
-        if cut.panel is None:
-            partner = waiting.get((_sort(cut), False), [])
-            if partner:
-                made.append(replace(partner.pop(), twice=True))
-            else:
-                waiting.setdefault((_sort(cut), False), []).append(cut)
-            continue
-        same = _along_grain(cut.panel)
-        key = _sort(cut), cut.mirrored if same else not cut.mirrored
-        partner = waiting.get(key, [])
-        if partner:
+        alike = cut.panel is None or _along_grain(cut.panel) or (len(cut.turns) > 1 and fold_of(cut.panel) is not None)
+        keys = [(_sort(cut), turned_over) for turned_over in ((False, True) if alike else (not cut.mirrored,))]
+        partner = next((waiting[key] for key in keys if waiting.get(key)), None)
+        if partner is not None:
             made.append(replace(partner.pop(), twice=True))
         else:
             waiting.setdefault((_sort(cut), cut.mirrored), []).append(cut)

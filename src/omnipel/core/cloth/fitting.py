@@ -10,7 +10,7 @@ from omnipel.core.cloth.cuts import QUARTERS, Cut
 from omnipel.core.cloth.lay import Lay, lay_of
 from omnipel.core.cloth.sheets import Ground, Sheet
 from omnipel.core.job.laying import Remnant
-from omnipel.core.nesting.building import orders
+from omnipel.core.nesting.building import orders, put
 from omnipel.core.nesting.placing import Placed as Lying
 from omnipel.core.words.phrases import Name, Phrase, listed, tr
 
@@ -50,13 +50,12 @@ def onto(sheet: Sheet, ground: Ground, keys: Sequence[str] | None = None) -> Fit
     keys = [cut.key for cut in sheet.cuts] if keys is None else list(keys)
     problem = sheet.problem(ground, keys)
     best: dict[str, Lying] = {}
-    for _, order in zip(range(TRIES), orders(problem.each, range(len(keys))), strict=False):
+    for attempt, order in zip(range(TRIES), orders(problem.each, range(len(keys))), strict=False):
         lying: dict[str, Lying] = {}
         for i in order:
-            ways = (problem.ground.leftmost(way, list(lying.values())) for way in problem.each[i].ways)
-            found = [way for way in ways if way is not None]
-            if found:
-                lying[keys[i]] = min(found, key=lambda way: (float(way.high[0]), float(way.at[1])))
+            found = put(problem.ground, problem.each[i], list(lying.values()), at_borders=attempt % 2 == 1)
+            if found is not None:
+                lying[keys[i]] = found
         if len(lying) > len(best):
             best = lying
         if len(best) == len(keys):

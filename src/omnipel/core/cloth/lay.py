@@ -13,7 +13,7 @@ from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.document import SoldAs
 from omnipel.core.job.laying import Placed
-from omnipel.core.nesting.building import Nest
+from omnipel.core.nesting.building import Nest, put
 from omnipel.core.nesting.checking import faults
 from omnipel.core.nesting.problem import Problem, at_once, pulled_if_few
 from omnipel.core.nesting.shape import turned
@@ -233,12 +233,10 @@ class _Laying:
         base = self.sheet.problem(ground, [])
         left = []
         for key in keys:
-            found = [base.ground.leftmost(way, nest) for way in self.sheet.shapes[key].ways]
-            ends = [lying for lying in found if lying is not None]
-            if not ends:
+            best = put(base.ground, self.sheet.shapes[key], nest)
+            if best is None:
                 left.append(key)
                 continue
-            best = min(ends, key=lambda lying: (float(lying.high[0]), float(lying.at[1])))
             nest.append(best)
             self.placed += self.sheet.placed(ground, [key], [best])
         return left

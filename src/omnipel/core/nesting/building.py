@@ -10,7 +10,7 @@ from typing import Final
 import shapely
 
 from omnipel.core.nesting.placing import Ground, Placed
-from omnipel.core.nesting.shape import Shape
+from omnipel.core.nesting.shape import Shape, Way
 
 Nest = list[Placed]
 """Where shapes lie, in their order."""
@@ -29,6 +29,23 @@ def used_length(nest: Sequence[Placed]) -> float:
     return max((float(piece.high[0]) for piece in nest), default=0.0)
 
 
+def put(ground: Ground, shape: Shape, lie: list[Placed], *, at_borders: bool = False) -> Placed | None:
+    """A shape as far left as it goes, its end as far left as can be; None where it fits nowhere.
+
+    `at_borders` prefers the ground's borders, so that round things lie in rows.
+    """
+    found = [placed for way in shape.ways for placed in _along_borders(ground, way, lie)] if at_borders else []
+    if not found:
+        found = [placed for way in shape.ways if (placed := ground.leftmost(way, lie)) is not None]
+    return min(found, key=lambda piece: (float(piece.high[0]), float(piece.at[1])), default=None)
+
+
+def _along_borders(ground: Ground, way: Way, lie: list[Placed]) -> list[Placed]:
+    heights = -float(way.low[1]), ground.width - float(way.high[1])
+    found = (ground.leftmost(way, lie, near=height, reach=0.0) for height in heights)
+    return [placed for placed in found if placed is not None]
+
+
 def built(ground: Ground, shapes: Sequence[Shape], order: Sequence[int], begun: Sequence[Placed | None] = ()) -> Nest | None:
     """Shapes laid in an order, each as far left as it goes with its end as far left as can be; None where one fits nowhere.
 
@@ -41,11 +58,9 @@ def built(ground: Ground, shapes: Sequence[Shape], order: Sequence[int], begun: 
     made: list[Placed | None] = list(begun) if begun else [None] * len(shapes)
     lie = [piece for piece in made if piece is not None]
     for i in order:
-        found = [ground.leftmost(way, lie) for way in shapes[i].ways]
-        ends = [piece for piece in found if piece is not None]
-        if not ends:
+        best = put(ground, shapes[i], lie)
+        if best is None:
             return None
-        best = min(ends, key=lambda piece: (float(piece.high[0]), float(piece.at[1])))
         made[i] = best
         lie.append(best)
     return [piece for piece in made if piece is not None]
