@@ -103,8 +103,8 @@ class Ground:
                 return None
         first = max(-float(way.low[0]), least)
         last = self.length - float(way.high[0])
-        around = self._around(way, placed)
-        regions = around.near(bottom, top, first, most) if around is not None else None
+        every = self.around(way, placed)
+        regions = every.near(bottom, top, first, most) if every is not None else None
         levels = _levels(way, regions, bottom, top, near, self.most_levels)
         if not len(levels):
             return None
@@ -119,8 +119,8 @@ class Ground:
         x, k = best
         return Placed(way, np.array((x, levels[k]))) if x <= min(last, most) + TOUCH else None
 
-    def _around(self, way: Way, placed: list[Placed]) -> Regions | None:
-        """Where a way may not lie."""
+    def around(self, way: Way, placed: list[Placed]) -> Regions | None:
+        """Where a way may not lie beside what lies already; None where it may lie anywhere."""
         found = [self.meetings.of(other.way, way).moved(other.at) for other in (*self.avoid, *placed)]
         return stacked(found) if found else None
 
@@ -179,40 +179,49 @@ def intervals(regions: Regions, levels: Floats) -> tuple[Floats, Floats]:
     return np.where(missed, np.inf, low), np.where(missed, -np.inf, high)
 
 
+TURNS: Final = 16
+"""A piece that is pushed along others goes around no more corners of them at once."""
+
+
 def slid(ground: Ground, piece: Placed, by: Floats, placed: list[Placed]) -> Placed:
-    """A piece moved as far as it goes: straight, until it meets another or the border, then what is left of it along and across.
+    """A piece moved as far as it goes: straight, until it meets another or the border, then along what it has met.
 
     It passes through nothing, so that no overlap can be made.
     """
-    at = piece.at
-    left = np.asarray(by, dtype=np.float64)
-    for part in (left, None, None):
-        step = part if part is not None else left * ((1.0, 0.0) if abs(left[0]) >= abs(left[1]) else (0.0, 1.0))
-        share = _share(ground, Placed(piece.way, at), step, placed)
-        at = at + step * share
-        left = left - step * share if part is not None else left - step
+    regions = ground.around(piece.way, placed)
+    at, left = piece.at, np.asarray(by, dtype=np.float64)
+    for _ in range(TURNS):
+        if not np.hypot(*left) > TOUCH:
+            break
+        share, met = _share(ground, Placed(piece.way, at), left, regions)
+        at = at + left * share
+        if met is None:
+            break
+        left = left * (1.0 - share)
+        left = left - met * min(0.0, float(left @ met))
     return Placed(piece.way, at)
 
 
-def _share(ground: Ground, piece: Placed, step: Floats, placed: list[Placed]) -> float:
-    """Which share of a step a piece can make, 0 to 1."""
-    if not np.hypot(*step) > 0.0:
-        return 0.0
-    share = 1.0
-    borders = zip(step, piece.low, piece.high, (ground.length, ground.width), strict=True)
-    for along, low, high, end in borders:
-        room = end - high if along > 0.0 else low
-        if abs(along) > 0.0:
-            share = min(share, max(0.0, room) / abs(along))
-    regions = ground._around(piece.way, placed)
+def _share(ground: Ground, piece: Placed, step: Floats, regions: Regions | None) -> tuple[float, Floats | None]:
+    """Which share of a step a piece can make, 0 to 1, and the outward normal of what it meets then; None where it meets nothing."""
+    share, met = 1.0, None
+    for axis, end in enumerate((ground.length, ground.width)):
+        along = float(step[axis])
+        room = end - float(piece.high[axis]) if along > 0.0 else float(piece.low[axis])
+        if abs(along) > 0.0 and max(0.0, room) < share * abs(along):
+            share, met = max(0.0, room) / abs(along), np.eye(2)[axis] * (-1.0 if along > 0.0 else 1.0)
     if regions is None:
-        return share
+        return share, met
     toward = regions.normals @ step
-    room = regions.offsets - TOUCH - regions.normals @ piece.at
+    room_ = regions.offsets - TOUCH - regions.normals @ piece.at
     with np.errstate(divide="ignore", invalid="ignore"):
-        when = room / toward
-    enters = np.where(toward < 0.0, when, -np.inf).max(axis=1)
+        when = room_ / toward
+    enters = np.where(toward < 0.0, when, -np.inf)
     leaves = np.where(toward > 0.0, when, np.inf).min(axis=1)
-    never = ((toward == 0.0) & (room <= 0.0)).any(axis=1) | (enters >= leaves) | (leaves <= 0.0)
-    meets = np.where(never, np.inf, enters)
-    return float(min(share, max(0.0, meets.min(initial=np.inf))))
+    begins = enters.max(axis=1)
+    never = ((toward == 0.0) & (room_ <= 0.0)).any(axis=1) | (begins >= leaves) | (leaves <= 0.0)
+    meets = np.where(never, np.inf, begins)
+    first = int(np.argmin(meets))
+    if max(0.0, float(meets[first])) < share:
+        share, met = max(0.0, float(meets[first])), regions.normals[first, int(np.argmax(enters[first]))]
+    return share, met
