@@ -3,12 +3,16 @@
 import json
 import subprocess
 import sys
+from dataclasses import replace
 from pathlib import Path
 
 import pytest
 
 from omnipel.cli import main
+from omnipel.core.cloth.stock import Goods
 from omnipel.shop.document import dumped, read, write
+from omnipel.shop.stockroom import GOODS, Change, Stockroom
+from omnipel.shop.store import Store
 from tests.jobs import drum
 from tests.shop.test_document import BAD
 
@@ -96,3 +100,71 @@ def test_schema_and_the_installed_command(capsys: Output) -> None:
     assert json.loads(capsys.readouterr().out)["title"] == "Omnipel job"
     done = subprocess.run([sys.executable, "-m", "omnipel.cli", "--version"], capture_output=True, text=True, check=True)
     assert done.stdout.startswith("omnipel ")
+
+
+def test_lay_tells_every_piece_keeps_it_and_says_what_does_not_fit(job_file: Path, capsys: Output) -> None:
+    assert main(["lay", str(job_file), "--seconds", "0"]) == 0
+    out = capsys.readouterr().out.replace("\u202f", " ")
+    assert "wall" in out
+    assert "to buy" in out
+    assert main(["lay", str(job_file), "--seconds", "0", "--json", "--keep"]) == 0
+    (lay,) = json.loads(capsys.readouterr().out)
+    pieces = [piece for ground in lay["grounds"] for piece in ground["pieces"]]
+    assert {piece["piece"] for piece in pieces} == {"wall", "lid"}
+    assert lay["used"]["value"] == pytest.approx(sum(term["value"] for term in lay["used"]["terms"]))
+    assert max(x for piece in pieces for x, _ in piece["outline"]) <= lay["length"] + 0.3
+    assert {placed.piece for placed in read(job_file).lays["outer"].placed} == {"wall", "lid"}
+    job = read(job_file)
+    narrow = replace(job, lays={}, cover=replace(job.cover, cloth=replace(job.cover.cloth, usable_width=400.0)))
+    write(narrow, job_file)
+    assert main(["lay", str(job_file), "--seconds", "0"]) == 1
+    assert "does not fit" in capsys.readouterr().out
+
+
+def test_several_jobs_are_laid_together_with_their_shares(job_file: Path, capsys: Output) -> None:
+    other = job_file.with_name("other.omnipel.json")
+    write(replace(drum(), name="Other drum"), other)
+    assert main(["lay", str(job_file), str(other), "--seconds", "0", "--json"]) == 0
+    (lay,) = json.loads(capsys.readouterr().out)
+    assert [share["share"] for share in lay["shares"]] == [pytest.approx(0.5)] * 2
+    assert lay["used"]["value"] < lay["alone"]
+    assert main(["lay", str(job_file), str(other), "--keep"]) == 2
+
+
+def test_takeoff_takes_prices_from_the_shop_that_is_named(job_file: Path, tmp_path: Path, capsys: Output) -> None:
+    assert main(["takeoff", str(job_file)]) == 0
+    assert "price unknown" in capsys.readouterr().out.casefold()
+    shop = tmp_path / "shop.sqlite"
+    with Store(shop) as store:
+        key = "thread Tex 70"
+        Stockroom(store).book("price", [Change(GOODS, key, Goods(key=key, price=2.0))])
+    assert main(["--shop", str(shop), "takeoff", str(job_file), "--json"]) == 0
+    data = json.loads(capsys.readouterr().out)
+    thread = next(line for line in data["lines"] if line["key"] == key)
+    assert thread["cost"] == pytest.approx(2.0 * thread["needed"] / 1000.0)
+    assert data["to_pay"] == pytest.approx(thread["cost"])
+    assert key not in data["price_unknown"]
+
+
+def test_advice_is_told_and_made_in_the_file(job_file: Path, capsys: Output) -> None:
+    assert main(["advise", str(job_file), "--json"]) == 0
+    found = json.loads(capsys.readouterr().out)
+    assert main(["advise", str(job_file), "--apply", "99"]) == 2
+    capsys.readouterr()
+    if found:
+        before = read(job_file)
+        assert main(["advise", str(job_file), "--apply", "1"]) == 0
+        capsys.readouterr()
+        assert read(job_file) != before
+        assert main(["lay", str(job_file), "--seconds", "0", "--json"]) == 0
+        assert json.loads(capsys.readouterr().out)[0]["buy"] == pytest.approx(found[0]["after"])
+
+
+def test_fits_says_what_is_left_and_how_many_come_out(job_file: Path, capsys: Output) -> None:
+    assert main(["fits", str(job_file), "--piece", "9000x1500", "--json"]) == 0
+    (found,) = json.loads(capsys.readouterr().out)
+    assert found["fits"]
+    assert found["how_many"] > 1
+    assert main(["fits", str(job_file), "--piece", "900x900"]) == 1
+    assert "left over: wall" in capsys.readouterr().out
+    assert main(["fits", str(job_file), "--piece", "wide"]) == 2
