@@ -29,6 +29,7 @@ SHOTS = (
     ("will-not-go-on", "Butter churn", "cover", False),
     ("cover-seam", "Bottling trolley", "cover", False),
     ("cover-apart", "Platform scale", "cover", False),
+    ("cloth", "Honey extractor", "cloth", False),
 )
 CHOSEN = {"cover-seam": refs.seam("wall to top"), "cover-apart": refs.panel("gusset")}
 APART = {"cover-apart": 0.8}
@@ -42,7 +43,9 @@ def main() -> None:
     TARGET.mkdir(parents=True, exist_ok=True)
 
     def take(window: Window, name: str) -> None:
-        until = time.monotonic() + 2.0  # cards are drafted when they are first seen
+        until = time.monotonic() + (
+            7.0 if name == "cloth" else 2.0
+        )  # cards are drafted when they are first seen, advice is looked for
         while time.monotonic() < until:
             app.processEvents()
         window.grab().save(str(TARGET / f"{name}.png"))

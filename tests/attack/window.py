@@ -67,7 +67,7 @@ class Soak:
             under = window.childAt(at) or window
             QTest.mouseClick(under, Qt.MouseButton.LeftButton, pos=under.mapFrom(window, at))
         elif way == "station":
-            window.show_station(dice.choice(("shelf", "object", "tape", "cover", "panels")))
+            window.show_station(dice.choice(("shelf", "object", "tape", "cover", "panels", "cloth")))
         elif way == "job":
             cards = window.session.store.cards()
             if cards and window.session.open(dice.choice(cards).id):
@@ -91,7 +91,7 @@ class Soak:
             pass  # to where it was when the window was opened
         window.session.open(first)
         window.resize(1280, 800)
-        for station in ("object", "tape", "cover", "panels", "shelf"):
+        for station in ("object", "tape", "cover", "panels", "cloth", "shelf"):
             window.show_station(station)
             QApplication.processEvents()
         QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)

@@ -86,19 +86,22 @@ class Hands:
         settle(self.window)  # without a screen nobody gives the window back its place
 
     def print_it(self, paper: str, downs: int) -> bytes:
-        """Ctrl+P, the paper by the arrow keys, Enter."""
+        """Ctrl+P, looked at and left; everything full size, the paper by the arrow keys, Enter."""
         file = self.folder / file_name(self.window.session.open_job.name, ".pdf")
 
         def in_the_dialog(dialog: PapersDialog) -> None:
-            assert dialog.file.name == file.name
+            assert dialog.file.suffix == file.suffix
             dialog.file = file
             for _ in range(downs):
                 self.qtbot.keyClick(QApplication.focusWidget(), Keys.Key_Down)
             assert dialog.paper() == paper
             self.qtbot.keyClick(dialog, Keys.Key_Return)
 
-        in_dialog(PapersDialog, in_the_dialog)
+        in_dialog(PapersDialog, lambda dialog: self.qtbot.keyClick(dialog, Keys.Key_Escape))
         self.press(Keys.Key_P, CTRL)
+        settle(self.window)
+        in_dialog(PapersDialog, in_the_dialog)
+        self.window.run_command("export-tiles")
         return file.read_bytes()
 
     def give(self, field: QWidget, value: object) -> None:

@@ -44,7 +44,7 @@ class Listener:
         self.heard.append(event.message())  # type: ignore[attr-defined]
 
 
-def test_what_is_said_and_what_moves_is_announced(sample_window: Window, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_what_is_said_and_what_moves_is_announced(sample_window: Window, monkeypatch: pytest.MonkeyPatch, qtbot: QtBot) -> None:
     open_job(sample_window, "Rain butt", "cover")
     listener = Listener()
     monkeypatch.setattr(announcing, "QAccessible", listener)
@@ -53,10 +53,11 @@ def test_what_is_said_and_what_moves_is_announced(sample_window: Window, monkeyp
     assert (
         QAccessible.queryAccessibleInterface(sample_window.working.text).text(QAccessible.Text.Name) == "Nothing is drafted yet."
     )
+    qtbot.waitUntil(lambda: sample_window.session.cloth.current is not None, timeout=30_000)
     sample_window.session.set(refs.CLEARANCE, 25.4, tr("clearance 1"))
     settle(sample_window)
     assert any(words.startswith("Goes on?: yes") for words in listener.heard)
-    assert any(words.startswith("Cloth in panels:") for words in listener.heard)
+    qtbot.waitUntil(lambda: any(words.startswith("Cloth to buy:") for words in listener.heard), timeout=30_000)
     sample_window.show_station("panels")
     settle(sample_window)
     number = sample_window.stations["panels"].sizes.numbers[0]

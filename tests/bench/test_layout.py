@@ -30,7 +30,9 @@ from omnipel.core.words.phrases import tr
         ((1024, 720), 0.9, False, 0),
     ],
 )
-def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int], scale: float, dark: bool, first: int) -> None:
+def test_every_job_at_every_station(
+    sample_window: Window, qtbot: QtBot, size: tuple[int, int], scale: float, dark: bool, first: int
+) -> None:
     """Each size with every second job, by turns."""
     sample_window.resize(*size)
     set_dark(sample_window, dark)
@@ -40,7 +42,9 @@ def test_every_job_at_every_station(sample_window: Window, size: tuple[int, int]
     for card in sample_window.session.store.cards()[first::2]:
         sample_window.session.open(card.id)
         sample_window.session.try_all()
-        for station in ("object", "tape", "cover", "panels"):
+        if isinstance(sample_window.session.draft, Drafted):  # laid behind the window
+            qtbot.waitUntil(lambda: sample_window.session.cloth.current is not None, timeout=60_000)
+        for station in ("object", "tape", "cover", "panels", "cloth"):
             sample_window.show_station(station)
             for _ in range(8):
                 QApplication.processEvents()
@@ -75,13 +79,14 @@ def test_text_can_be_read_on_every_ground(colours: object) -> None:
 )
 @pytest.mark.parametrize("job", ["Honey extractor", "Sprayer pump case", "Bottling trolley", "Fermenting crock"])
 def test_every_part_of_a_cover_at_its_station(
-    sample_window: Window, job: str, size: tuple[int, int], scale: float, dark: bool
+    sample_window: Window, qtbot: QtBot, job: str, size: tuple[int, int], scale: float, dark: bool
 ) -> None:
     sample_window.resize(*size)
     set_dark(sample_window, dark)
     set_scale(sample_window, scale)
     open_job(sample_window, job, "cover")
     sample_window.session.try_all()  # else remedies come while one looks
+    qtbot.waitUntil(lambda: sample_window.session.cloth.current is not None, timeout=60_000)
     cover = sample_window.stations["cover"]
     wrong = {}
     for ref in list(cover.tree.every()):
@@ -94,14 +99,21 @@ def test_every_part_of_a_cover_at_its_station(
     assert not wrong, wrong
 
 
-@pytest.mark.parametrize("station", ["shelf", "object", "tape", "cover", "panels"])
+@pytest.mark.parametrize("station", ["shelf", "object", "tape", "cover", "panels", "cloth"])
 def test_text_made_larger_and_small_again_leaves_everything_where_it_was(
     sample_window: Window, qtbot: QtBot, station: str
 ) -> None:
     def places() -> list[tuple[str, tuple[int, ...]]]:
         sample_window.session.try_all()
         cards = [card for card in sample_window.findChildren(SchemeCard) if card.isVisible()]
-        qtbot.waitUntil(lambda: all(card.lines for card in cards), timeout=60_000)  # drafted behind the window
+        cloth = sample_window.session.cloth  # all this is drafted, laid and looked for behind the window
+        qtbot.waitUntil(
+            lambda: all(card.lines for card in cards) and (station == "shelf" or cloth.current is not None), timeout=60_000
+        )
+        if station == "cloth":
+            qtbot.waitUntil(
+                lambda: cloth.advising is not None and cloth.advising.of is cloth.current and cloth.advising.done, timeout=60_000
+            )
         for _ in range(20):  # a layout may ask for another
             settle(sample_window)
         seen = [w for w in sample_window.findChildren(QWidget) if w.isVisible() and w.width() > 0]
@@ -204,12 +216,14 @@ def test_what_cannot_be_done_yet_at_panels_is_grey(sample_window: Window) -> Non
     assert not station.empty.isVisible()
 
 
-def test_in_the_tally_only_what_has_changed_is_marked(sample_window: Window) -> None:
+def test_in_the_tally_only_what_has_changed_is_marked(sample_window: Window, qtbot: QtBot) -> None:
     open_job(sample_window, "Platform scale", "cover")
     tally = sample_window.tally
     lines = (tally.goes_on, tally.seams, tally.cloth)
     assert not any(line.timer.isActive() for line in lines)
+    qtbot.waitUntil(lambda: sample_window.session.cloth.current is not None, timeout=30_000)
     sample_window.session.set(refs.choice("clearance.amount"), 21.0, tr("gap"))
-    assert [line.timer.isActive() for line in lines] == [True, False, True]
+    assert [line.timer.isActive() for line in lines] == [True, False, False]  # how much cloth that takes is reckoned
+    qtbot.waitUntil(tally.cloth.timer.isActive, timeout=30_000)
     open_job(sample_window, "Press motor", "cover")  # another job is no change
     assert not any(line.timer.isActive() for line in lines)

@@ -32,7 +32,7 @@ def huge() -> Order:
 
 @pytest.mark.parametrize("export", EXPORTS.values(), ids=lambda e: e.id)
 def test_each_writes_its_kind_when_it_may_and_says_why_not(export) -> None:  # type: ignore[no-untyped-def]
-    content = exported(export, Order(GOOD, Voice(), "A4"))
+    content = exported(export, Order(GOOD, Voice(), "A4"), MANY_SHEETS)
     assert content.startswith(export.begins)
     assert isinstance(OPEN, NotYet)
     assert STOPPED.stops
@@ -48,12 +48,13 @@ def test_each_writes_its_kind_when_it_may_and_says_why_not(export) -> None:  # t
 
 def test_very_many_sheets_are_asked_about_and_far_too_many_are_not_made() -> None:
     order = huge()
-    count = EXPORTS["pdf"].sheets(order)  # type: ignore[misc]
+    tiles = EXPORTS["tiles"]
+    count = tiles.sheets(order)  # type: ignore[misc]
     assert count > MANY
     with pytest.raises(NotExported, match=f"{count} sheets"):
-        exported(EXPORTS["pdf"], order, DESPITE_STOP, MANY_SHEETS)
+        exported(tiles, order, DESPITE_STOP, MANY_SHEETS)
     with pytest.raises(NotExported) as caught:
-        exported(EXPORTS["pdf"], replace(order, paper="A0"), DESPITE_STOP)
+        exported(tiles, replace(order, paper="A0"), DESPITE_STOP)
     assert caught.value.asks == MANY_SHEETS
 
 
@@ -64,8 +65,9 @@ def test_sheets_are_counted_as_they_are_printed() -> None:
 
     for paper in ("A4", "Letter", "A0", "roll914"):
         order = Order(GOOD, Voice(), paper)
-        pages = list(PDFPage.get_pages(io.BytesIO(exported(EXPORTS["pdf"], order))))
-        assert len(pages) == EXPORTS["pdf"].sheets(order)  # type: ignore[misc]
+        for way in ("pdf", "tiles"):
+            pages = list(PDFPage.get_pages(io.BytesIO(exported(EXPORTS[way], order, MANY_SHEETS))))
+            assert len(pages) == EXPORTS[way].sheets(order)  # type: ignore[misc]
 
 
 def test_nothing_is_written_over_that_is_something_else(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:

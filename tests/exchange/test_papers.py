@@ -40,7 +40,7 @@ SMALL = draft(drum(420.0, 130.0, c=6.0, options={"skirt": True}))
 
 
 def pages(paper: str) -> list[LTPage]:
-    return list(extract_pages(io.BytesIO(pattern_pdf(SMALL, paper))))
+    return list(extract_pages(io.BytesIO(pattern_pdf(SMALL, paper, full=True))))
 
 
 def curves(page: LTPage) -> list[np.ndarray]:
@@ -232,9 +232,9 @@ def test_every_sheet_of_a_job_that_must_not_be_cut_says_so(paper: str) -> None:
         changed(bad.job, Change(refs.by_hand(), Override(size="wall_sew_length", value=380.0, reason="remnant"), Act.ADD))
     )
     assert bad.stops
-    for drafted, says in ((good, False), (bad, True)):
-        text = [extract_text(io.BytesIO(pattern_pdf(drafted, paper)), page_numbers=[i]) for i in range(3)]
-        assert [("DO NOT CUT" in page) for page in text] == [says] * 3, paper
+    for drafted, says, full in ((good, False, False), (bad, True, False), (good, False, True), (bad, True, True)):
+        text = [extract_text(io.BytesIO(pattern_pdf(drafted, paper, full=full)), page_numbers=[i]) for i in range(2 + full)]
+        assert [("DO NOT CUT" in page) for page in text] == [says] * len(text), paper
 
 
 @pytest.mark.parametrize("paper", ["A4", "Letter"])

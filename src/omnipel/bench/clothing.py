@@ -226,6 +226,8 @@ class Clothing(QObject):
         self.advised.emit()
 
     def _advise_more(self, advising: Advising) -> None:
+        if self.search is not None:
+            return  # they would take the time from one another, and from the window; it goes on when the search has ended
         self.works.ask("advice", _advised, advising, self._have_advised, self.session.fault)
 
     def _have_advised(self, advising: Advising) -> None:
@@ -247,10 +249,11 @@ class Clothing(QObject):
             return
         self.searched = lay
         self.search = search = Search(lay.problem, seconds)
-        known = lay.sheet.lying(lay.bolt, on)
+        known, now = lay.sheet.lying(lay.bolt, on), self.current
+        least = now.least.get(lay.layer.value, 0.0) + lay.sheet.gap if now is not None else None
 
         def run() -> None:
-            for found in search.run(known):
+            for found in search.run(known, least):
                 self.session.deliverer.came.emit(lambda found=found: self._found(search, found))
 
         threading.Thread(target=run, name="omnipel-search", daemon=True).start()
@@ -263,6 +266,7 @@ class Clothing(QObject):
         if not found.looking:
             self.search = None
             self._keep_found()
+            self._advise_on()
             if found.broken:
                 text = tr("The search broke down ({fault}); the lay as it was stays.", fault=Name(found.broken))
                 self.session.say("look", text)
@@ -286,7 +290,13 @@ class Clothing(QObject):
         if keep:
             self._keep_found()
         self.searched = self.found = None
+        self._advise_on()
         self.searching.emit()
+
+    def _advise_on(self) -> None:
+        advising = self.advising
+        if advising is not None and not advising.done and advising.of is self.current:
+            self._advise_more(advising)
 
     def _keep_found(self) -> None:
         lay, best = self.searched, self.best()

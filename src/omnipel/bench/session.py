@@ -66,14 +66,12 @@ class Session(QObject):
         self.unsaved: list[tuple[int, Job, str]] = []
         self.withdrawn: list[tuple[int, Job, str]] = []
         self.along: dict[str, str] = {}
-        self.deliverer = Deliverer()
-        self.pace = Pace()
+        self.deliverer, self.pace = Deliverer(), Pace()
         self.works = Works(self.deliverer.came.emit, self.pace.wait)
         self.painting = Works(self.deliverer.came.emit)
         self.trying: Trying | None = None
         self.drafts = Drafts()
-        self.pictures = Pictures(self)
-        self.cloth = Clothing(self)
+        self.pictures, self.cloth = Pictures(self), Clothing(self)
 
     # Opening
 
@@ -108,7 +106,7 @@ class Session(QObject):
         return None
 
     def fault(self, error: Exception) -> NoReturn:
-        """What went wrong behind the window is our own fault: it goes where all such faults go."""
+        """Our own fault goes where all such faults go."""
         raise error
 
     def close_job(self) -> None:

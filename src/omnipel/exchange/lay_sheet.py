@@ -165,6 +165,13 @@ def _ground(made: _Pages, lay: Lay, ground: Ground) -> None:
     replay(made.canvas, drawing, scale=scale, filled=True, fine=0.7)
     made.canvas.restoreState()
     made.y -= high + 4.0
+    _pieces(made, lay, ground)
+    made.y -= 6.0
+
+
+def _pieces(made: _Pages, lay: Lay, ground: Ground) -> None:
+    """The pieces of a length in the order of cutting."""
+    say = made.voice.say
     border = tr("from the fold") if lay.sheet.folded else tr("from the selvage")
     columns = (0.0, 8.0, 96.0, 124.0, 152.0)
     heads = ("", say(tr("piece")), say(tr("from the end")), say(border), say(tr("length × width")))
@@ -185,7 +192,6 @@ def _ground(made: _Pages, lay: Lay, ground: Ground) -> None:
         made.row(tuple(zip(cells, columns, strict=True)))
         for more in words[1:]:
             made.row(((more, columns[1]),))
-    made.y -= 6.0
 
 
 def shopping_pdf(

@@ -76,25 +76,30 @@ class Search:
                 child.kill()
         self.told.put((-1, None))
 
-    def run(self, known: Nest | None = None) -> Iterator[Found]:
+    def run(self, known: Nest | None = None, least: float | None = None) -> Iterator[Found]:
         """The best lay each time there is a better one; the last one is no longer looking.
 
         Args:
-            known: a lay of these pieces that is there already.
+            known: a lay of these pieces that is there already; where it is, none is made at once.
+            least: below which length nothing can be laid, where that is known already, mm.
         """
         begun = time.monotonic()
-        best = shortest(known if known is not None and self.problem.sound(known) else None, at_once(self.problem, TRIES, AT_ONCE))
-        found = Found(best, self.problem.least_at_sight, True)
+        best = known if known is not None and self.problem.sound(known) else None
+        there = best is not None
+        if best is None:
+            best = at_once(self.problem, TRIES, AT_ONCE)
+        found = Found(best, self.problem.least_at_sight if least is None else least, True)
         movable = len(self.problem.pieces) - len(self.problem.locked or {})
         if found.proven or movable == 0 or self.seconds <= 0.0 or self.stopped.is_set():
-            yield Found(best, self.problem.least(found.length), False)
+            yield Found(best, self.problem.least(found.length) if least is None else least, False)
             return
         yield found
         try:
             self._begin(begun)
-            if best is not None:
+            if best is not None and not there:
                 best = shortest(best, pulled_if_few(self.problem, best))
-            yield from self._followed(Found(best, self.problem.least(found.length), True), begun)
+            known_least = self.problem.least(found.length) if least is None else least
+            yield from self._followed(Found(best, known_least, True), begun)
         finally:
             self._end()
 

@@ -112,7 +112,7 @@ def test_what_differs_left_and_right_is_cut_whole_and_says_so() -> None:
 
 def test_half_takes_fewer_sheets_and_a_cutter_gets_the_whole() -> None:
     whole, half = draft(drum()), draft(drum(on_fold=("wall", "lid")))
-    assert sheets(half, "A4") < 0.75 * sheets(whole, "A4")
+    assert sheets(half, "A4", full=True) < 0.75 * sheets(whole, "A4", full=True)
     cut = [line for line in svg(half).splitlines() if "<path" in line]
     assert len(cut) >= len([line for line in svg(whole).splitlines() if "<path" in line])
     assert "on the fold of the cloth" not in svg(half)

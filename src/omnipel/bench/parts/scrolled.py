@@ -63,7 +63,8 @@ class Scrolled(QScrollArea):
 
     def minimumSizeHint(self) -> QSize:
         if not self.whole:
-            return super().minimumSizeHint()
+            narrowest = self.inner.minimumSizeHint().width() + BESIDE + self.verticalScrollBar().sizeHint().width()
+            return super().minimumSizeHint().expandedTo(QSize(narrowest, 0))
         return QSize(self.inner.minimumSizeHint().width(), self.heightForWidth(self.width()))
 
     def sizeHint(self) -> QSize:

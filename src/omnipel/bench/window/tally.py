@@ -134,7 +134,7 @@ class Tally(QFrame):
         ]
         priced = State.LOOK if taken.unknown and taken.pay else State.OPEN if taken.unknown else State.FINE
         shown = tr("{pay}", pay=Money(taken.pay)) if taken.pay or not taken.unknown else tr("not known")
-        self.pay.show_value(tell(shown), tell(listed(more_)), priced, (taken.pay, len(taken.unknown), taken.stashed))
+        self.pay.show_value(tell(shown), tell(listed(more_, " · ")), priced, (taken.pay, len(taken.unknown), taken.stashed))
 
     def _words(self, places: Sequence[str]) -> Listed:
         words = {place.key: place.words for place in self.session.places}

@@ -157,7 +157,7 @@ KINDS: Final[Mapping[str, Kind]] = {
     ),
     "batting": _kind(
         tr("cotton batting"),
-        tr("padding; quilted every 50 to 75 mm it takes up 2 to 4 %"),
+        tr("padding; quilted it takes up 2 to 4 %"),
         (2280.0,),
         (90.0,),
         ClothChoice(kind=GENERAL, colour="#ece7d8", thickness=3.0, weight=150.0, gather_limit=1.5, frays=False, iron=Iron.YES),

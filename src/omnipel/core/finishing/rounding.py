@@ -33,6 +33,8 @@ from omnipel.core.words.phrases import Length, Name, Phrase, term, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit
 
+LAY_FIELDS: Final = {"gap": tr("gap between pieces"), "ends": tr("squared at each end")}
+"""Lengths that are chosen about a lay."""
 METRIC_STEP: Final = 0.5
 """A chosen length in metric is round to this, mm."""
 
@@ -115,7 +117,7 @@ def _chosen(job: Job) -> Iterator[tuple[Ref, Rounding]]:
 
 
 def _sewing(job: Job) -> Iterator[tuple[Ref, Phrase, float, bool]]:
-    """The lengths that were chosen for edges, seams and partings, and whether each is a place."""
+    """The lengths that were chosen for edges, seams, partings and lays, and whether each is a place."""
     cover = job.cover
     for opening, chosen in cover.edges.items():
         for name in EDGE_LENGTHS:
@@ -127,6 +129,10 @@ def _sewing(job: Job) -> Iterator[tuple[Ref, Phrase, float, bool]]:
             if (length := getattr(decided, name)) is not None:
                 words = tr("{whole}, {what}", whole=term(seam), what=SEAM_FIELDS[name])
                 yield refs.seam(seam, name), words, length, name in ("start", "open_from")
+    for layer, lay in job.lays.items():
+        for name, given in (("gap", lay.gap), ("ends", lay.ends)):
+            if given is not None:
+                yield refs.lay(layer, name), tr("{layer}, {what}", layer=term(layer), what=LAY_FIELDS[name]), given, True
     for parting in cover.parted:
         yield refs.parting(parting.id, "at"), tr("{panel}, parted at", panel=term(parting.panel)), parting.at, False
 

@@ -3,7 +3,8 @@
 from omnipel.bench.stations.cloth.clothdialog import ask_cloth
 from omnipel.bench.stations.cloth.cutdialog import ask_cut
 from omnipel.bench.stations.cloth.daydialog import ask_day
+from omnipel.bench.stations.cloth.fitdialog import ask_fit
 from omnipel.bench.stations.cloth.stashdialog import ask_stash
 
-ASKS = {"cloth": ask_cloth, "stash": ask_stash, "day": ask_day, "cut": ask_cut}
+ASKS = {"cloth": ask_cloth, "stash": ask_stash, "day": ask_day, "cut": ask_cut, "fit": ask_fit}
 """By what the left column wants."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Final
 
-from PySide6.QtWidgets import QDialog, QWidget
+from PySide6.QtWidgets import QDialog, QListWidget, QWidget
 
 from omnipel.bench.parts.asking import chosen
 from omnipel.bench.parts.look import LOOK
@@ -15,12 +15,13 @@ from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.cloth.stock import Goods
-from omnipel.core.cloth.takeoff import Group, Line
+from omnipel.core.cloth.takeoff import Group, Line, said
 from omnipel.core.job.findings import Change
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_number
-from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, tr
+from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, plain, tr
 from omnipel.core.words.units import MM_PER_INCH
+from omnipel.core.words.working import worked
 
 YARD: Final = 36.0 * MM_PER_INCH / 1000.0
 """A yard in metres."""
@@ -94,12 +95,12 @@ class GoodsDialog(QDialog):
 
         if self.cloth:
             ref = refs.CLOTH if self.bought.key == "outer" else refs.LINING_CLOTH if self.bought.key == "lining" else None
-            said = tr("price of {cloth}", cloth=self.bought.words)
+            words = tr("price of {cloth}", cloth=self.bought.words)
             if ref is not None:
-                self.session.change(said, Change(ref.at("price"), self.priced))
+                self.session.change(words, Change(ref.at("price"), self.priced))
             elif (lay := self.session.cloth.lay(self.bought.key)) is not None:
                 cloth = replace(lay.sheet.cloth, price=self.priced)
-                self.session.change(said, Change(refs.lay(self.bought.key, "cloth"), cloth))
+                self.session.change(words, Change(refs.lay(self.bought.key, "cloth"), cloth))
             return
         goods = replace(self.goods, price=self.priced, where=self.where.text().strip()[:120])
         self.session.cloth.book(tr("price and stash of {goods}", goods=self.bought.words), [Booked(GOODS, goods.key, goods)])
@@ -120,3 +121,54 @@ def price_of(session: Session, bought: Line, parent: QWidget) -> None:
     with chosen(dialog) as yes:
         if yes:
             dialog.apply()
+
+
+class GoodsList(QDialog):
+    """All goods that the shop knows or this job needs: their prices, and what is there."""
+
+    def __init__(self, parent: QWidget, session: Session) -> None:
+        super().__init__(parent)
+        self.session = session
+        self.setWindowTitle(say(tr("Goods")))
+        self.list = QListWidget()
+        self.list.setAccessibleName(say(tr("Goods, their prices, and what is in the stash")))
+        self.list.itemActivated.connect(lambda _item: self._change())
+        self.lines: list[Line] = []
+        buttons = row(button(tr("Price and stash…"), self._change), button(tr("Close"), self.accept, "main"))
+        buttons.insertStretch(1, 1)
+        whole = column(
+            label(tr("Cord, thread, fasteners: prices and stash"), "title"), self.list, buttons, margins=16, spacing=12
+        )
+        whole.setStretch(1, 1)
+        self.setLayout(whole)
+        self.resize(LOOK.px(560), LOOK.px(480))
+        self._fill(0)
+
+    def _fill(self, row_: int) -> None:
+        now, known = self.session.cloth.current, self.session.cloth.stock.goods
+        needed = [line for line in now.taken.lines if line.group in (Group.GOODS, Group.SEWING)] if now is not None else []
+        mine = {line.key for line in needed}
+        others = [
+            Line(
+                goods.key, plain(goods.key), Group.GOODS, worked(plain(goods.key), 0.0), goods.by_length, goods.there, goods.price
+            )
+            for goods in known.values()
+            if goods.key not in mine
+        ]
+        self.lines = [*needed, *sorted(others, key=lambda line: line.key)]
+        self.list.clear()
+        words, metres = per_run(self.session)
+        for one in self.lines:
+            goods = known.get(one.key) or Goods(key=one.key, by_length=one.by_length)
+            per = words if one.by_length else tr("for one")
+            times = metres if one.by_length else 1.0
+            price = tr("{price} {per}", price=Money(goods.price * times), per=per) if goods.price is not None else tr("no price")
+            there = said(goods.there, one.by_length)
+            self.list.addItem(self.session.tell(tr("{what} · {price} · {there} there", what=one.words, price=price, there=there)))
+        self.list.setCurrentRow(min(row_, len(self.lines) - 1))
+
+    def _change(self) -> None:
+        number = self.list.currentRow()
+        if 0 <= number < len(self.lines):
+            price_of(self.session, self.lines[number], self)
+            self._fill(number)

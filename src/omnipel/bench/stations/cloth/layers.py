@@ -7,7 +7,7 @@ from functools import partial
 
 from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
-from PySide6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
@@ -20,6 +20,7 @@ from omnipel.bench.stations.cloth.goods import per_run
 from omnipel.core.cloth.fitting import ground_of, onto
 from omnipel.core.cloth.lay import Lay, by_the_piece
 from omnipel.core.cloth.stock import StashPiece, same_cloth
+from omnipel.core.draft import Drafted
 from omnipel.core.job.document import MOST_COPIES, ClothChoice
 from omnipel.core.job.findings import Change
 from omnipel.core.job.laying import Spread
@@ -38,7 +39,11 @@ class ClothCard(QPushButton):
         self.setObjectName("card")
         self.setCheckable(True)
         self.setAutoDefault(False)
+        self.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
         self.setIconSize(QSize(LOOK.px(SWATCH), LOOK.px(SWATCH)))
+
+    def minimumSizeHint(self) -> QSize:
+        return QSize(LOOK.px(SWATCH) + 70, super().minimumSizeHint().height())  # its words are cut to the room they have
 
     def show_cloth(self, session: Session, layer: str, cloth: ClothChoice) -> None:
         """Show a layer's cloth."""
@@ -103,6 +108,9 @@ class Layers(QWidget):
         ):
             self.rows.add_row(label(words), field)
         self.turning = label(NOTHING, "soft", wrap=True)
+        self.meets = QVBoxLayout()
+        self.meets.setSpacing(2)
+        self.met_for: object = None
         self.strips = check(tr("bindings are cut from it"), self._strips)
         self.layout_ = column(
             self.shelf,
@@ -110,9 +118,11 @@ class Layers(QWidget):
             label(tr("How it is laid"), "head"),
             spread,
             self.turning,
+            self.meets,
             self.strips,
             label(tr("From the stash"), "head"),
             self.stash,
+            button(tr("Does it fit on…"), partial(self.wants.emit, "fit"), "small"),
             button(tr("Stash…"), partial(self.wants.emit, "stash"), "small"),
             button(tr("After cutting…"), partial(self.wants.emit, "cut"), "small"),
             button(tr("Lay with other jobs…"), partial(self.wants.emit, "day"), "small"),
@@ -162,14 +172,39 @@ class Layers(QWidget):
             if sheet.cloth.one_way
             else tr("Pieces may lie either way up.")
         )
-        if sheet.choice.match:
-            ways = tr(
-                "{ways} The pattern meets along {seams}.", ways=ways, seams=listed(term(name) for name in sheet.choice.match)
-            )
         self.turning.setText(self.session.tell(ways))
         own = any(item.strip is not None for item in lay_hardware(self.session))
         self.strips.setVisible(self.layer == "outer" and own)
         self.strips.setChecked(sheet.choice.strips)
+
+        self._meeting(lay)
+
+    def _meeting(self, lay: Lay) -> None:
+        """The seams along which the cloth's pattern is to meet, where it has one."""
+        cloth, draft = lay.sheet.cloth, self.session.draft
+        seams = [t.seam.name for t in draft.seams] if isinstance(draft, Drafted) and self.layer in ("outer", "lining") else []
+        there = seams if cloth.repeat_along or cloth.repeat_across else []
+        told = (there, lay.sheet.choice.match)
+        if told == self.met_for:
+            return
+        self.met_for = told
+        emptied(self.meets)
+        if there:
+            self.meets.addWidget(label(tr("the pattern meets along"), "soft"))
+        for name in dict.fromkeys(there):
+            box = check(term(name), partial(self._meet, name))
+            box.setChecked(name in lay.sheet.choice.match)
+            self.meets.addWidget(box)
+
+    def _meet(self, name: str, on: bool) -> None:
+        lay = self.session.cloth.lay(self.layer)
+        if lay is not None:
+            kept = tuple(one for one in lay.sheet.choice.match if one != name)
+            yes, no = (
+                tr("the pattern meets along {seam}", seam=term(name)),
+                tr("the pattern need not meet along {seam}", seam=term(name)),
+            )
+            self.session.change(yes if on else no, Change(refs.lay(self.layer, "match"), (*kept, name) if on else kept))
 
     def _stash(self, lay: Lay) -> None:
         """Pieces of this cloth that the shop has, and what of the layer goes onto each."""

@@ -63,6 +63,7 @@ class LayView(PictureView):
         self.chosen = ""
         self.fixed = False
         self.moving: Moving | None = None
+        self.stale = False
         self.setMinimumSize(200, 140)
 
     def show_lay(self, lay: Lay, ground: Ground, *, fixed: bool = False) -> None:
@@ -80,6 +81,7 @@ class LayView(PictureView):
         """Draw it as it stands, its letters as high as they are to be on screen."""
         if self.lay is None or self.ground is None:
             return
+        self.stale = False
         lay, ground = self._as_moved(), self.ground
         long, wide = seen_length(lay, ground), ground.width
         a_px = 1.0 / self.zoom
@@ -123,7 +125,8 @@ class LayView(PictureView):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        self.redraw()
+        self.stale = True  # a layout may ask for several sizes before it rests
+        self.update()
 
     def zoom_by(self, factor: float, about: QPointF | None = None) -> None:
         super().zoom_by(factor, about)
@@ -137,6 +140,8 @@ class LayView(PictureView):
         self.redraw()
 
     def paintEvent(self, event: QPaintEvent) -> None:
+        if self.stale:
+            self.redraw()
         super().paintEvent(event)
         if self.lay is None:
             return

@@ -15,6 +15,7 @@ from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.bench.stations.cloth.goods import GoodsList
 from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.cloth.stock import StashPiece
 from omnipel.core.drafting.panel import Cloth
@@ -63,8 +64,9 @@ class StashDialog(QDialog):
             )
         )
         self.undo = button(tr("Take the last booking back"), self._undo)
-        buttons = row(self.undo, button(tr("Close"), self.accept, "main"))
-        buttons.insertStretch(1, 1)
+        goods = button(tr("Cord, thread, fasteners…"), self._goods)
+        buttons = row(self.undo, goods, button(tr("Close"), self.accept, "main"))
+        buttons.insertStretch(2, 1)
         left = QWidget()
         left.setLayout(column(self.list, row(button(tr("Add a piece"), self._add), button(tr("It is used up"), self._gone))))
         both = row(left, form, spacing=16)
@@ -166,6 +168,11 @@ class StashDialog(QDialog):
         if self.key and 0 <= number < len(self.piece.flaws):
             self.piece = replace(self.piece, flaws=(*self.piece.flaws[:number], *self.piece.flaws[number + 1 :]))
             self._keep()
+
+    def _goods(self) -> None:
+        """What the stash has besides cloth, and what things cost."""
+        with chosen(GoodsList(self, self.session)):
+            self._fill(self.key)
 
     def _undo(self) -> None:
         self.session.cloth.undo_booking()

@@ -4,16 +4,17 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtGui import QColor
-from PySide6.QtWidgets import QWidget
+from PySide6.QtWidgets import QBoxLayout, QWidget
 
 from omnipel.bench.clothing import Laid
 from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import Picker, combo
 from omnipel.bench.parts.signs import Vacant
-from omnipel.bench.parts.widgets import button, column, label, scrolled, surface
+from omnipel.bench.parts.widgets import button, check, column, label, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.buying import Buying, totals
@@ -21,6 +22,7 @@ from omnipel.bench.stations.cloth.dialogs import ASKS
 from omnipel.bench.stations.cloth.layers import Layers
 from omnipel.bench.stations.cloth.layview import LayView
 from omnipel.bench.stations.cloth.savings import Savings
+from omnipel.core.cloth.cuts import Cut
 from omnipel.core.cloth.lay import Lay, by_the_piece
 from omnipel.core.cloth.said import off_words
 from omnipel.core.cloth.sheets import BOLT
@@ -29,6 +31,9 @@ from omnipel.core.standing import next_step
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, listed, mm, term, tr, trn
 from omnipel.core.words.refs import Of, Ref
+
+BOTH = 560
+"""So wide what saves and what is bought are beside one another, px at 100 % text."""
 
 
 class ClothStation(QWidget):
@@ -54,8 +59,14 @@ class ClothStation(QWidget):
         for widget in (self.title, self.which, self.search, self.push, self.rest):
             self.head.addWidget(widget)
         self.piece = label(NOTHING, "soft", wrap=True)
+        self.turn = button(tr("Turn (R)"), self.view.turn, "small")
+        self.lock = button(tr("Lock (L)"), self.view.lock, "small")
+        self.free = check(tr("any way round"), self._free, full=tr("This panel may be turned any way round"))
+        self.piece_row = Flow(gap=8)
+        for part in (self.piece, self.turn, self.lock, self.free):
+            self.piece_row.addWidget(part)
         self.empty = Vacant("cloth", tr("Go to what is to be done"), self._next)
-        lay = column(self.head, self.off, self.view, self.piece, self.empty, margins=8, spacing=4)
+        lay = column(self.head, self.off, self.view, self.piece_row, self.empty, margins=8, spacing=4)
         lay.setStretch(2, 1)
         self.savings, self.buying = Savings(session), Buying(session)
         self.sum = label(NOTHING, "head")
@@ -64,7 +75,11 @@ class ClothStation(QWidget):
         saving.setStretch(1, 1)
         buying = column(label(tr("To buy"), "head"), scrolled(self.buying), self.sum, self.sums, margins=8, spacing=4)
         buying.setStretch(1, 1)
-        self.below = Columns((Part(surface(saving), 280, 1), Part(surface(buying), 300, 1)))
+        self.below = QWidget()
+        self.halves = row(surface(saving), surface(buying), spacing=10)
+        for half in (0, 1):
+            self.halves.setStretch(half, 1)
+        self.below.setLayout(self.halves)
         self.below.setMinimumHeight(170)
         right = QWidget()
         both = column(surface(lay), self.below, spacing=10)
@@ -72,10 +87,14 @@ class ClothStation(QWidget):
         both.setStretch(1, 2)
         right.setLayout(both)
         left = scrolled(self.layers)
-        self.columns = Columns((Part(left, 190, 1, 1), Part(right, 480, 4, 0)))
+        self.columns = Columns((Part(left, 200, 2, 1), Part(right, 500, 7, 0)))
+        self.columns.laid.connect(self._arrange)
         self.setLayout(station(self.columns))
         session.cloth.laid.connect(self._laid)
-        session.cloth.searching.connect(self._searching)
+        self.soon = QTimer(self)  # a search may tell several things at once
+        self.soon.setSingleShot(True)
+        self.soon.timeout.connect(self._show_searched)
+        session.cloth.searching.connect(self.soon.start)
         session.cloth.stocked.connect(self.refresh)
 
     def _grounds_picker(self, picks: Sequence[tuple[Phrase, str]]) -> Picker:
@@ -106,6 +125,12 @@ class ClothStation(QWidget):
             getattr(self.layers, ref.part).setFocus()
 
     # Showing
+
+    def _arrange(self, stacked: bool) -> None:
+        """What saves and what is bought stand below one another where there is no room for both."""
+        ways = QBoxLayout.Direction
+        narrow = stacked and self.columns.width() < LOOK.px(BOTH)
+        self.halves.setDirection(ways.TopToBottom if narrow else ways.LeftToRight)
 
     def refresh(self) -> None:
         """Show the cloth of the draft as it stands."""
@@ -207,6 +232,29 @@ class ClothStation(QWidget):
 
     def _tell_piece(self) -> None:
         self.piece.setText(self.session.tell(self.view.about()))
+        cut, placed = self._chosen(), self.view.piece
+        for widget in (self.turn, self.lock):
+            widget.setVisible(cut is not None)
+        self.free.setVisible(cut is not None and cut.panel is not None and cut.start is None)
+        if cut is not None and cut.panel is not None and placed is not None and self.view.lay is not None:
+            self.free.setChecked(cut.panel.name in self.view.lay.sheet.choice.free)
+            self.lock.setText(say(tr("Free it (L)") if placed.locked else tr("Lock (L)")))
+
+    def _chosen(self) -> Cut | None:
+        placed, lay = self.view.piece, self.view.lay
+        return lay.sheet.by_key.get(placed.piece) if lay is not None and placed is not None else None
+
+    def _free(self, on: bool) -> None:
+        """Let the chosen piece's panel be turned anyhow, or only as the cloth has it."""
+        cut, lay = self._chosen(), self.view.lay
+        if cut is None or cut.panel is None or lay is None:
+            return
+        name = cut.panel.name
+        kept = tuple(one for one in lay.sheet.choice.free if one != name)
+        said = (
+            tr("{panel} may lie any way round", panel=term(name)) if on else tr("{panel} lies along the grain", panel=term(name))
+        )
+        self.session.change(said, Change(refs.lay(self.layer, "free"), (*kept, name) if on else kept))
 
     # Doing
 
@@ -235,9 +283,11 @@ class ClothStation(QWidget):
         elif lay is not None:
             cloth.begin(lay)
 
-    def _searching(self) -> None:
-        if self.isVisible():
-            self.refresh()
+    def _show_searched(self) -> None:
+        """Show what a search has found so far."""
+        now = self.session.cloth.current
+        if self.isVisible() and now is not None and (lay := now.lays.get(self.layer)) is not None:
+            self._show_lay(self._searched(lay), now)
 
     def _push(self) -> None:
         if (lay := self._now()) is not None:
