@@ -77,7 +77,9 @@ def test_text_can_be_read_on_every_ground(colours: object) -> None:
 @pytest.mark.parametrize(
     ("size", "scale", "dark"), [((1280, 800), 1.0, False), ((1024, 720), 1.0, True), ((1280, 800), 1.5, False)]
 )
-@pytest.mark.parametrize("job", ["Honey extractor", "Sprayer pump case", "Bottling trolley", "Fermenting crock"])
+@pytest.mark.parametrize(
+    "job", ["Honey extractor", "Sprayer pump case", "Bottling trolley", "Fermenting crock", "Sorting turntable"]
+)
 def test_every_part_of_a_cover_at_its_station(
     sample_window: Window, qtbot: QtBot, job: str, size: tuple[int, int], scale: float, dark: bool
 ) -> None:

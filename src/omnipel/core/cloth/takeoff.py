@@ -23,7 +23,7 @@ from omnipel.core.drafting.seams import SeamKind
 from omnipel.core.job.document import ClothKind, Job
 from omnipel.core.job.layers import Fused
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Run, mm, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Run, mm, plain, term, tr, trn
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, worked
 
@@ -99,6 +99,20 @@ class Line:
 def said(amount: float, by_length: bool) -> Phrase:
     """An amount of goods in words."""
     return tr("{amount}", amount=Run(amount)) if by_length else trn("{n} piece", "{n} pieces", round(amount))
+
+
+def goods_words(key: str) -> Phrase:
+    """What goods are called, from what they are known by."""
+    name, _, size = key.rpartition(" ")
+    if name == "needles":
+        return tr("needles, {size}", size=Name(size))
+    try:
+        number = float(size)
+    except ValueError:
+        return plain(key)
+    if name == "thread Tex":
+        return tr("thread, Tex {tex}", tex=Count(number))
+    return tr("{goods}, {size}", goods=term(name), size=mm(number, fine=True))
 
 
 @dataclass(frozen=True)

@@ -15,11 +15,11 @@ from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.cloth.stock import Goods
-from omnipel.core.cloth.takeoff import Group, Line, said
+from omnipel.core.cloth.takeoff import Group, Line, goods_words, said
 from omnipel.core.job.findings import Change
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_number
-from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, plain, tr
+from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, tr
 from omnipel.core.words.units import MM_PER_INCH
 from omnipel.core.words.working import worked
 
@@ -150,7 +150,13 @@ class GoodsList(QDialog):
         mine = {line.key for line in needed}
         others = [
             Line(
-                goods.key, plain(goods.key), Group.GOODS, worked(plain(goods.key), 0.0), goods.by_length, goods.there, goods.price
+                goods.key,
+                goods_words(goods.key),
+                Group.GOODS,
+                worked(goods_words(goods.key), 0.0),
+                goods.by_length,
+                goods.there,
+                goods.price,
             )
             for goods in known.values()
             if goods.key not in mine

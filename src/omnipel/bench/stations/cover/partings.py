@@ -84,8 +84,9 @@ class PartingList(QWidget):
         )
         end.show_value(parting.from_top)
         sewn = check(
-            tr("sewn together, where the cloth is too short; else a zip runs there"),
+            tr("sewn together (else a zip)"),
             lambda on: self.session.set(ref.at("joined"), on, tr("{panel}, parts joined", panel=called)),
+            full=tr("sewn together, where the cloth is too short; else a zip runs there"),
         )
         sewn.setChecked(parting.joined)
         gone = button(
@@ -94,7 +95,7 @@ class PartingList(QWidget):
         gone.setAccessibleName(say(tr("Do not part the {panel}", panel=called)))
         made = QWidget()
         title = label(tr("{panel}, parted", panel=called), "field", wrap=True)
-        made.setLayout(column(row(title, gone), row(field, end), sewn, spacing=4))
+        made.setLayout(column(row(title, gone), field, end, sewn, spacing=4))
         return made
 
     def _add(self) -> None:
