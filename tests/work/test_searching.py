@@ -4,6 +4,8 @@ import json
 import subprocess
 import sys
 import threading
+import time
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -11,7 +13,7 @@ import pytest
 from tests.core.nesting.test_lying import LAYS
 
 from omnipel.core.nesting.building import quick, used_length
-from omnipel.core.nesting.problem import Problem, told
+from omnipel.core.nesting.problem import Problem, places_of, told
 from omnipel.core.nesting.shape import Shape
 from omnipel.work.laying import Search, searched
 
@@ -69,27 +71,49 @@ def fake(folder: Path, body: str) -> None:
     )
 
 
-@pytest.mark.parametrize(
-    ("body", "broken"),
-    [
-        ("raise PanicException('called `Result::unwrap()`')", True),
-        ("import os; os._exit(3)", True),
-        ("answer = Answer(); answer.placed_items = [Placed('0', (float('nan'), 0.0))] * 2; return answer", False),
-        ("answer = Answer(); answer.placed_items = [Placed('0', (0.0, 0.0))] * 99; return answer", False),
-    ],
-    ids=["panic", "death", "no number", "all in one place"],
-)
-def test_a_library_that_breaks_leaves_the_first_lay_and_says_so(
-    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, body: str, broken: bool
+BREAKS = {
+    "panic": "raise PanicException('called `Result::unwrap()`')",
+    "death": "import os; os._exit(3)",
+    "no number": "answer = Answer(); answer.placed_items = [Placed('0', (float('nan'), 0.0))] * 2; return answer",
+    "all in one place": "answer = Answer(); answer.placed_items = [Placed('0', (0.0, 0.0))] * 99; return answer",
+}
+EVEN = 2
+"""A process with such a seed asks the library first."""
+
+
+@pytest.mark.parametrize("body", BREAKS.values(), ids=BREAKS)
+@pytest.mark.parametrize("solver", [True, False], ids=["", "no solver"])
+def test_a_library_that_breaks_leaves_a_sound_lay_and_says_so(
+    tmp_path: Path, monkeypatch: pytest.MonkeyPatch, body: str, solver: bool
 ) -> None:
     fake(tmp_path, body)
+    if not solver:
+        (tmp_path / "highspy.py").write_text("raise ImportError('gone')", encoding="utf-8")
     monkeypatch.setenv("PYTHONPATH", str(tmp_path))
     asked = problem("dome")
-    found = list(Search(asked, 3.0, processes=1).run())
+    found = list(Search(asked, 4.0, processes=1, seed=EVEN).run())
     assert found[-1].nest is not None
     assert asked.sound(found[-1].nest)
-    assert found[-1].length == found[0].length
-    assert bool(found[-1].broken) is broken
+    if solver and body != BREAKS["death"]:  # pieces are exchanged without it
+        assert found[-1].length < found[0].length
+        assert not found[-1].broken
+    else:
+        assert found[-1].length == found[0].length
+        assert found[-1].broken
+
+
+def test_locked_pieces_stay_while_the_rest_is_laid_shorter() -> None:
+    asked = problem("batch")
+    known = quick(asked.ground, asked.each, 0.0, 1)
+    assert known is not None
+    places = places_of(known)
+    locked = replace(asked, locked={3: places[3], 7: places[7]})
+    found = list(Search(locked, 4.0, processes=1).run(locked.nest(places)))[-1]
+    assert found.nest is not None
+    assert locked.sound(found.nest)
+    assert found.length < used_length(known) - 1.0
+    for piece in (3, 7):
+        assert np.allclose(found.nest[piece].at, known[piece].at, atol=1e-6)
 
 
 def test_a_child_ends_when_nobody_listens_any_more() -> None:
@@ -98,7 +122,9 @@ def test_a_child_ends_when_nobody_listens_any_more() -> None:
     )
     assert child.stdin is not None
     assert child.stdout is not None
-    child.stdin.write(json.dumps({"problem": told(problem("dome")), "seed": 1, "seconds": 300.0}) + "\n")
+    child.stdin.write(
+        json.dumps({"problem": told(problem("dome")), "seed": EVEN, "until": time.monotonic() + 300.0, "known": None}) + "\n"
+    )
     child.stdin.flush()
     assert json.loads(child.stdout.readline())["length"] > 0.0
     child.stdin.close()

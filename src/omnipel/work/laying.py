@@ -16,13 +16,15 @@ from dataclasses import dataclass
 from typing import IO, Any, Final
 
 from omnipel.core.nesting.building import SAME, Nest, used_length
-from omnipel.core.nesting.problem import Problem, at_once, pulled_if_few, shortest, told
+from omnipel.core.nesting.problem import Problem, at_once, places_of, pulled_if_few, shortest, told
 
 AT_ONCE: Final = 0.12
 """The first lay is looked for no longer, s."""
 TRIES: Final = 8
 """In so many orders, at most."""
 MOST_PROCESSES: Final = 4
+LAST_WORD: Final = 0.1
+"""So long before the end the processes come to theirs, s."""
 
 
 @dataclass(frozen=True)
@@ -66,6 +68,7 @@ class Search:
         self.told: queue.SimpleQueue[tuple[int, dict[str, Any] | None]] = queue.SimpleQueue()
         self.children: list[subprocess.Popen[str]] = []
         self.stopped = threading.Event()
+        self.broken = ""
         self.lock = threading.Lock()
 
     def stop(self) -> None:
@@ -95,7 +98,7 @@ class Search:
             return
         yield found
         try:
-            self._begin(begun)
+            self._begin(begun, best)
             if best is not None and not there:
                 best = shortest(best, pulled_if_few(self.problem, best))
             known_least = self.problem.least(found.length) if least is None else least
@@ -103,10 +106,17 @@ class Search:
         finally:
             self._end()
 
-    def _begin(self, begun: float) -> None:
-        left = self.seconds - (time.monotonic() - begun)
+    def _begin(self, begun: float, known: Nest | None) -> None:
+        until = begun + self.seconds - LAST_WORD
         for k in range(self.processes):
-            asked = json.dumps({"problem": told(self.problem), "seed": self.seed + 1000 * k, "seconds": left})
+            asked = json.dumps(
+                {
+                    "problem": told(self.problem),
+                    "seed": self.seed + k,
+                    "until": until,  # by a clock that is the same in all processes
+                    "known": places_of(known) if known is not None else None,
+                }
+            )
             child = subprocess.Popen(
                 [sys.executable, "-m", "omnipel.work.nester"],
                 stdin=subprocess.PIPE,
@@ -149,12 +159,15 @@ class Search:
             if told_of is None:
                 going.discard(k)
                 continue
+            if "broken" in told_of:
+                self.broken = str(told_of["broken"])[:200]
+                continue
             heard = True
             nest = self.problem.nest([(turn, x, y) for turn, x, y in told_of["places"]])
             if used_length(nest) < found.length - SAME and self.problem.sound(nest):
                 found = Found(nest, found.least, True)
                 yield found
-        broken = "" if heard or going or self.stopped.is_set() else self._last_words()
+        broken = "" if heard or self.stopped.is_set() else self.broken or ("" if going else self._last_words())
         yield Found(found.nest, found.least, False, broken)
 
     def _last_words(self) -> str:

@@ -1,8 +1,8 @@
 """A process of its own that looks for short lays until it is ended: `python -m omnipel.work.nester`.
 
 It reads one problem from its input, as a line of plain data, and writes a line for each lay that is better than those before:
-`{"length": …, "places": […]}`. It ends when its input is closed, so that it never outlives who asked. The library that searches cannot be
-stopped and may panic: it is why this is a process.
+`{"length": …, "places": […]}`; `{"broken": …}` when the library has broken down. It ends when its input is closed, so that it never outlives
+who asked. The library that searches cannot be stopped and may panic: it is why this is a process.
 """
 
 from __future__ import annotations
@@ -13,16 +13,18 @@ import os
 import sys
 import threading
 import time
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from typing import Any, Final
 
 import numpy as np
 
-from omnipel.core.nesting.building import SAME, Nest, built, orders, pulled, used_length
+from omnipel.core.nesting.annealing import Annealer
+from omnipel.core.nesting.building import SAME, Nest, built, orders, used_length
 from omnipel.core.nesting.outward import outward
 from omnipel.core.nesting.placing import Placed
 from omnipel.core.nesting.problem import Problem, places_of, understood
 from omnipel.core.nesting.shape import Way, turned
+from omnipel.core.nesting.tightening import Tightener
 
 ROOM: Final = 0.001
 """Outlines are grown by so much before the library sees them, mm: it reckons in single precision."""
@@ -32,16 +34,26 @@ WITHIN: Final = (3.0, 1.0, 0.3)
 """How much simpler its outlines are than the true ones, mm, in turn: the simpler, the quicker."""
 NICE: Final = 5
 """Whoever works at the window goes first."""
-FEW: Final = 10
-"""With no more pieces than this a second is enough for a search from one seed."""
+FEW: Final = 24
+"""No more pieces than this are best exchanged one by one; more of them the library moves better."""
+SHORT: Final = 5.0
+"""In less time the library is asked once at most, s."""
+CYCLE: Final = 10.0
+"""After so long it is begun again from somewhere else, s."""
+SHARE: Final = 8.0
+"""Of the time a part of so much at most goes into the true outlines while pieces are exchanged in simpler ones."""
 
 
 class Looker:
     """What is looked for, and what was found so far."""
 
-    def __init__(self, problem: Problem, seed: int, until: float, tell: Callable[[Nest], object]) -> None:
-        self.problem, self.seed, self.until, self.tell = problem, seed, until, tell
+    def __init__(
+        self, problem: Problem, seed: int, until: float, tell: Callable[[Nest], object], complain: Callable[[str], object]
+    ) -> None:
+        self.problem, self.seed, self.until, self.tell, self.complain = problem, seed, until, tell, complain
         self.best = math.inf
+        self.broken = False
+        self.tightener = Tightener(problem)
 
     def offer(self, nest: Nest | None) -> None:
         """Tell a lay if it is sound and better than all before."""
@@ -57,15 +69,65 @@ class Looker:
             if time.monotonic() > self.until or len(loose) < 2:
                 return
 
-    def by_library(self) -> None:
-        """Search from one seed after the other; what is found is pulled together with its true outlines."""
-        for k, seconds in enumerate(_lasting(len(self.problem.pieces))):
-            within = WITHIN[(k + self.seed) % len(WITHIN)]
-            found = self._searched(self.seed + 7919 * k, seconds, within)
-            if found is not None:
-                self.offer(pulled(self.problem.ground, found))
-            if time.monotonic() > self.until:
+    def by_library(self, seconds: float, turn: int) -> Nest | None:
+        """What the library finds from a seed in about so many seconds, drawn together with the true outlines."""
+        found = self._searched(self.seed + 7919 * turn, max(1, round(seconds)), WITHIN[(turn + self.seed) % len(WITHIN)])
+        self.offer(found)
+        return found
+
+    def by_exchanges(self, nest: Nest, seconds: float, turn: int) -> None:
+        """Exchange the pieces of a lay, in simpler outlines; what is found is drawn together with the true ones."""
+        simple = self.problem.simpler
+        annealer = Annealer(simple, self.seed + 7919 * turn)
+        until = min(self.until, time.monotonic() + seconds)
+        waits, free = False, 0.0
+        for shorter in annealer.look(simple.nest(places_of(nest)), until):
+            waits = waits or shorter
+            if waits and time.monotonic() >= free:
+                begun, waits = time.monotonic(), False
+                self._offer_true(annealer.best)
+                free = time.monotonic() + SHARE * (time.monotonic() - begun)
+        if waits:
+            self._offer_true(annealer.best)
+
+    def _offer_true(self, simple: Nest) -> None:
+        nest = self.problem.nest(places_of(simple))
+        self.offer(self.tightener.drawn(nest) or nest)
+
+    def look(self, known: Nest | None) -> None:
+        """Look until the time is over: by the library and by exchanges in turn, as suits the number of pieces."""
+        many, odd = len(self.problem.pieces) > FEW, self.seed % 2 == 1
+        turn, short = 0, self.until - time.monotonic() < SHORT
+        while (left := self.until - time.monotonic()) > 0.0:
+            if not self.problem.open:
+                if self.problem.movable and known is not None and odd and not turn:
+                    self.by_exchanges(known, left, turn)
+                self.by_orders()
                 return
+            if many and not odd:
+                self._by_library_if_it_works(known, left, turn)
+            elif short and odd and known is not None and not turn:
+                self.by_exchanges(known, left, turn)
+            else:
+                asked = max(1.0, min(left, CYCLE) / 5.0)
+                found = self._by_library_if_it_works(known, asked, turn)
+                if found is not None:
+                    self.by_exchanges(found, CYCLE - asked, turn)
+            turn += 1
+
+    def _by_library_if_it_works(self, known: Nest | None, seconds: float, turn: int) -> Nest | None:
+        """What the library finds; what is known where it breaks down, which is told once."""
+        if not self.broken:
+            try:
+                return self.by_library(seconds, turn)
+            except (KeyboardInterrupt, SystemExit):
+                raise
+            except BaseException as fault:  # its panics are no exceptions
+                self.broken = True
+                self.complain(str(fault) or type(fault).__name__)
+        if known is None:
+            raise SystemExit(1)
+        return known
 
     def _searched(self, seed: int, seconds: int, within: float) -> Nest | None:
         """What the library finds from a seed in so many seconds, with the true outlines; what it finds on the way is offered."""
@@ -99,28 +161,16 @@ class Looker:
         return self._settled(answer[0])
 
     def _settled(self, found: Any) -> Nest | None:
-        """What the library found with the true outlines: the first piece begins at the cut end, none leaves the cloth, none overlaps by what it did not see."""
+        """What the library found, drawn together with the true outlines; None where that cannot be. ValueError for what is no lay at all."""
         where: dict[str, list[tuple[float, Any]]] = {}
         for item in found.placed_items:
             if not all(math.isfinite(v) for v in (item.rotation, *item.translation)):
-                return None
+                raise ValueError("the library gave a place that is none")
             where.setdefault(item.id, []).append((item.rotation, item.translation))
         pieces = self.problem.pieces
         if any(len(where.get(str(k), ())) < pieces.count(k) for k in set(pieces)):
-            return None  # it has left some out
-        lie = [self._lying(i, where) for i in range(len(self.problem.pieces))]
-        first = min(float(piece.low[0]) for piece in lie)
-        lie = [Placed(piece.way, piece.at - np.array((first, 0.0))) for piece in lie]
-        order = sorted(range(len(lie)), key=lambda i: float(lie[i].low[0]))
-        made: dict[int, Placed] = {}
-        for i in order:
-            near, least = float(lie[i].at[1]), float(lie[i].at[0])
-            others = list(made.values())
-            kept = self.problem.ground.leftmost(lie[i].way, others, near=near, reach=2.0 * HIGHER, least=least - 1.0)
-            if kept is None:
-                return None
-            made[i] = kept
-        return [made[i] for i in range(len(lie))]
+            raise ValueError("the library left pieces out")
+        return self.tightener.drawn([self._lying(i, where) for i in range(len(pieces))])
 
     def _lying(self, piece: int, where: dict[str, list[tuple[float, Any]]]) -> Placed:
         sort = self.problem.pieces[piece]
@@ -128,13 +178,6 @@ class Looker:
         turn, shape = math.radians(degrees), self.problem.shapes[sort]
         same = [way for way in shape.ways if abs(math.remainder(way.turn - turn, 2.0 * math.pi)) < 1e-6]
         return Placed(same[0] if same else Way(turned(shape.ring, turn), turn), np.array(at, dtype=np.float64))
-
-
-def _lasting(pieces: int) -> Iterator[int]:
-    """How long each search lasts, s: the first short ones, so that several seeds are seen soon."""
-    yield from (1, 1, 1, 2) if pieces <= FEW else (2, 2, 4)
-    while True:
-        yield 2 if pieces <= FEW else 8
 
 
 def _grown(ring: Any) -> Any:
@@ -154,18 +197,20 @@ def _until_closed() -> None:
 def main() -> None:
     """Read the problem, and look."""
     os.nice(NICE)
+    told = os.fdopen(os.dup(1), "w", encoding="utf-8")
+    os.dup2(os.open(os.devnull, os.O_WRONLY), 1)  # libraries greet
     asked = json.loads(sys.stdin.readline())
     threading.Thread(target=_until_closed, daemon=True).start()
     problem = understood(asked["problem"])
 
     def tell(nest: Nest) -> None:
-        print(json.dumps({"length": used_length(nest), "places": places_of(nest)}), flush=True)
+        print(json.dumps({"length": used_length(nest), "places": places_of(nest)}), file=told, flush=True)
 
-    looker = Looker(problem, asked["seed"], time.monotonic() + asked["seconds"], tell)
-    if problem.open:
-        looker.by_library()
-    else:
-        looker.by_orders()
+    def complain(broken: str) -> None:
+        print(json.dumps({"broken": broken}), file=told, flush=True)
+
+    known = asked["known"]
+    Looker(problem, asked["seed"], asked["until"], tell, complain).look(problem.nest(known) if known else None)
     os._exit(0)
 
 

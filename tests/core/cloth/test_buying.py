@@ -135,7 +135,7 @@ def test_what_is_chalked_from_its_numbers_is_the_outline(pair: tuple[str, str]) 
             told = rounded_to(chalk, step)
             made = told.redrawn()
             if told.kind is ChalkKind.DISC:  # where its middle is does not count
-                made = made - made.min(axis=0) + ring.min(axis=0)
+                made = made - (made.min(axis=0) + made.max(axis=0)) / 2.0 + (ring.min(axis=0) + ring.max(axis=0)) / 2.0
             lines = [shapely.segmentize(shapely.LinearRing(points), 4.0) for points in (ring, made)]
             assert shapely.hausdorff_distance(*lines) <= max(0.5, 0.3 + step * 0.75) + 0.15 * bool(unit.denominator)
             assert chalk.diagonal == pytest.approx(math.hypot(*chalk.size))

@@ -217,7 +217,7 @@ def _needed(items: Sequence[Hardware], job: Job) -> Worked:
     count = sum(item.count for item in items) * job.copies
     needed = worked(items[0].name, float(count))
     if str(items[0].name) in FASTENERS:
-        needed = needed + worked(tr("spare, 1 in {n}", n=Count(SPARE_IN)), float(math.ceil(count / SPARE_IN)))
+        needed = needed + worked(tr("spare, one in {n}", n=Count(SPARE_IN)), float(math.ceil(count / SPARE_IN)))
     return needed
 
 

@@ -14,7 +14,7 @@ from omnipel.core.job.finish import seam
 from omnipel.core.job.joining import Parting
 from omnipel.core.tolerances import CLOSES
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Value, mm, term, tr
+from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.working import worked
 
 
@@ -45,16 +45,18 @@ def _parted(cover: Cover, choices: CoverChoices, parting: Parting) -> Cover:
         part = parted_upright if parting.upright else parted_across
         halves = part(panel, at, parts_of(panel.name, words), sizes, cut)
     if halves is None:
-        size: dict[str, Value] = {"panel": term(panel.name), "high": mm(high), "at": mm(parting.at)}
+        called, sized, there = term(panel.name), mm(high), mm(parting.at)
         text = (
-            tr("The {panel} is {high} long: an upright line at {at} does not part it in two.", **size)
+            tr("The {panel} is {high} long: an upright line at {at} does not part it in two.", panel=called, high=sized, at=there)
             if parting.upright
-            else tr("The {panel} is {high} high: a level line at {at} does not part it in two.", **size)
+            else tr(
+                "The {panel} is {high} high: a level line at {at} does not part it in two.", panel=called, high=sized, at=there
+            )
         )
         middle = Remedy(tr("In the middle"), (Change(where.at("at"), choices.habits.system.near(high / 2.0)),))
         return replace(cover, findings=(*cover.findings, Finding("parting-misses", Severity.STOP, text, where, (middle, leave))))
-    called = f"piecing of {panel.name}" if parting.joined else f"parting of {panel.name}"
-    return with_halves(cover, panel.name, halves, called, SeamKind.PLAIN if parting.joined else "zipped", words)
+    seam_name = f"piecing of {panel.name}" if parting.joined else f"parting of {panel.name}"
+    return with_halves(cover, panel.name, halves, seam_name, SeamKind.PLAIN if parting.joined else "zipped", words)
 
 
 def parts_of(name: str, words: tuple[str, str] = ACROSS) -> tuple[str, str]:

@@ -56,6 +56,11 @@ class Problem:
         plain = all(shape.level is None and not any(shape.pitch) for shape in self.shapes)
         return plain and math.isinf(self.length) and not self.avoid and not self.locked
 
+    @property
+    def movable(self) -> bool:
+        """Whether it is a bolt on which pieces may be pushed along and across by any amount, those apart that are to lie at a level."""
+        return math.isinf(self.length) and not any(any(shape.pitch) for shape in self.shapes)
+
     @cached_property
     def ground(self) -> Ground:
         """The ground."""

@@ -94,7 +94,7 @@ class PartingList(QWidget):
         )
         gone.setAccessibleName(say(tr("Do not part the {panel}", panel=called)))
         made = QWidget()
-        title = label(tr("{panel}, parted", panel=called), "field", wrap=True)
+        title = label(tr("{panel}, parted", panel=called), wrap=True)
         made.setLayout(column(row(title, gone), field, end, sewn, spacing=4))
         return made
 
