@@ -4,6 +4,7 @@ import time
 from dataclasses import replace
 
 import pytest
+import shapely
 from PySide6.QtCore import QPoint, Qt, QTimer
 from PySide6.QtWidgets import QApplication, QWidget
 from pytestqt.qtbot import QtBot
@@ -18,6 +19,7 @@ from omnipel.bench.stations.cloth.savings import AdviceCard
 from omnipel.bench.stations.cloth.stashdialog import StashDialog
 from omnipel.bench.window.window import Window
 from omnipel.core.cloth.lay import Lay
+from omnipel.core.cloth.remnants import corners
 from omnipel.core.job.laying import Spread
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
@@ -281,6 +283,52 @@ def test_the_stash_is_added_to_used_and_booked_after_cutting(sample_window: Wind
     cloth.undo_booking()
     cloth.undo_booking()
     assert dict(cloth.stock.pieces) == begun
+
+
+def test_a_piece_of_an_outline_is_drawn_with_the_mouse_and_nothing_is_laid_outside_of_it(
+    sample_window: Window, qtbot: QtBot
+) -> None:
+    station = at_cloth(sample_window, qtbot, "Honey extractor")
+    cloth = sample_window.session.cloth
+    begun = dict(cloth.stock.pieces)
+
+    def draw(dialog: StashDialog) -> None:
+        dialog._add()
+        for part, length in (("length", 1000.0), ("width", 900.0)):
+            dialog._size(part, length)
+        view = dialog.view
+        at = view._seen((500.0, 900.0)).toPoint()
+        qtbot.mouseDClick(view, Qt.MouseButton.LeftButton, pos=at)  # one more corner on the upper edge
+        assert len(corners(dialog.piece)) == 5
+        begin, end = view._seen((1000.0, 900.0)).toPoint(), view._seen((1000.0, 300.0)).toPoint()
+        qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=begin)
+        qtbot.mouseMove(view, end)
+        qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=end)
+        assert not dialog.long.isEnabled()
+        assert dialog.parts.currentItem().text().startswith("corner 3: 1\u202f000 mm from the left end, 300")
+        dialog._part_size(0, 0.0)  # it would meet itself
+        assert "cross itself" in dialog.told.text()
+        dialog._part_size(1, 250.0)
+        assert not dialog.told.isVisible()
+        dialog._add_flaw()
+        dialog._part_size(0, 20.0)
+        dialog._drop()
+        assert not dialog.piece.flaws
+        dialog.accept()
+
+    in_dialog(StashDialog, draw)
+    station.layers.wants.emit("stash")  # type: ignore[attr-defined]
+    (key,) = set(cloth.stock.pieces) - set(begun)
+    outline = cloth.stock.pieces[key].piece.outline
+    assert outline[2] == (1000.0, 250.0)
+    assert len(outline) == 5
+    laid(sample_window, qtbot)
+    station.layers._use(key, True)  # type: ignore[attr-defined]
+    lay = laid(sample_window, qtbot)
+    sound(lay)
+    on = [shapely.Polygon(lay.outline(p)) for p in lay.placed if p.on == key]
+    assert on
+    assert all(piece.difference(shapely.Polygon(outline)).area < 1.0 for piece in on)
 
 
 def test_a_cutting_day_lays_several_jobs_together(sample_window: Window, qtbot: QtBot) -> None:

@@ -17,7 +17,8 @@ from omnipel.core.cloth.day import cloths_of, together
 from omnipel.core.cloth.fitting import fits, how_many, times
 from omnipel.core.cloth.lay import Lay, laid, lay_of, rounded
 from omnipel.core.cloth.leftover import left_over
-from omnipel.core.cloth.sheets import BOLT, Sheet, sheet_of
+from omnipel.core.cloth.remnants import corners, squared, with_corner, with_more, without_corner
+from omnipel.core.cloth.sheets import BOLT, Ground, Sheet, sheet_of
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
@@ -25,7 +26,7 @@ from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.document import Job, LayChoice, SoldAs
 from omnipel.core.job.laying import Flaw, Remnant, Spread
 from omnipel.core.nesting.checking import overlapping
-from omnipel.core.words.phrases import tr
+from omnipel.core.words.phrases import NOTHING, tr
 from omnipel.core.words.working import worked
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
@@ -275,3 +276,34 @@ def test_a_lay_is_the_same_every_time() -> None:
     drafted = drafted_of(sample("Settling tank"))
     one, other = (lay_of(sheet_of(drafted, Cloth.OUTER), seconds=60.0) for _ in range(2))
     assert one.placed == other.placed
+
+
+@tried(60)
+@given(
+    st.lists(st.tuples(st.sampled_from("mac"), st.integers(0, 9), st.integers(-300, 2500), st.integers(-300, 2500)), max_size=12)
+)
+def test_however_corners_are_moved_a_piece_is_one(steps: list[tuple[str, int, int, int]]) -> None:
+    piece = Remnant(id="rest", length=1000.0, width=800.0, flaws=(Flaw(x=100.0, y=100.0, length=50.0, width=50.0),))
+    for what, number, x, y in steps:
+        k = number % len(corners(piece))
+        made = (
+            with_corner(piece, k, (float(x), float(y)))
+            if what == "m"
+            else with_more(piece, k)
+            if what == "a"
+            else without_corner(piece, k)
+        )
+        if made is None:
+            continue
+        change = {"m": 0, "a": 1, "c": -1}[what]
+        assert len(corners(made)) in (len(corners(piece)) + change, 4)
+        piece = made
+        outline = shapely.Polygon(corners(piece))
+        assert outline.is_valid
+        assert outline.bounds[2:] == pytest.approx((piece.length, piece.width))
+        ground = Ground("rest", NOTHING, piece.length, piece.width, piece)
+        away = shapely.union_all([shapely.Polygon(ring) for ring in ground.avoid])
+        free = shapely.box(0.0, 0.0, piece.length, piece.width).difference(away)
+        assert free.difference(outline.buffer(0.01)).area < 3.0
+        assert outline.difference(shapely.box(100.0, 100.0, 150.0, 150.0)).area == pytest.approx(free.area, abs=3.0)
+    assert squared(piece).outline == ()

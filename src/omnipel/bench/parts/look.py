@@ -161,6 +161,7 @@ def _words_and_fields(look: Look) -> str:
     QLineEdit#tape {{ font-size: {px(32)}px; font-weight: 600; padding: {px(6)}px {px(10)}px; }}
     QLineEdit:focus, QPlainTextEdit:focus, QComboBox:focus, QSpinBox:focus {{ border: 2px solid {c.accent}; padding: {px(4) - 1}px {px(7) - 1}px; }}
     QLineEdit#tape:focus {{ padding: {px(6) - 1}px {px(10) - 1}px; }}
+    QLineEdit:disabled, QComboBox:disabled, QSpinBox:disabled {{ color: {c.soft}; background: {c.ground}; border-color: {c.line}; }}
     QLineEdit[wrong="true"] {{ border: 2px solid {c.stop}; }}
     QComboBox::drop-down {{ border: none; width: {px(20)}px; }}
     QComboBox::down-arrow {{ width: 0; height: 0; border-left: {px(4)}px solid {c.surface}; border-right: {px(4)}px solid {c.surface};

@@ -156,7 +156,7 @@ def _clearance(drafted: Drafted) -> Iterator[Way]:
     fine = FINE_STEPS[drafted.job.cover.habits.system] * share
     steps = [
         (
-            tr("a gap of {new} instead of {old}", new=mm(value / share), old=mm(given.amount / share)),
+            tr("a clearance of {new} instead of {old} on each side", new=mm(value / share), old=mm(given.amount / share)),
             (Change(refs.CLEARANCE, value),),
         )
         for value in _lower(given.amount, TIGHT_CLEARANCE * share, fine)

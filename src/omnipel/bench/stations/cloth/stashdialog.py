@@ -6,6 +6,7 @@ import time
 from dataclasses import replace
 from functools import partial
 
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QListWidget, QWidget
 
 from omnipel.bench.parts.asking import chosen
@@ -16,12 +17,14 @@ from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.goods import GoodsList
+from omnipel.bench.stations.cloth.pieceview import PieceView
+from omnipel.core.cloth.remnants import Corner, corners, squared, with_corner, with_more, without_corner
 from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.cloth.stock import StashPiece
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.document import ClothChoice
 from omnipel.core.job.laying import Flaw, Remnant
-from omnipel.core.words.phrases import Name, Phrase, mm, tr
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Value, mm, tr
 
 
 class StashDialog(QDialog):
@@ -36,6 +39,8 @@ class StashDialog(QDialog):
         self.cloths: list[ClothChoice] = [mine, *session.cloth.stock.cloths.values()]
         self.list = QListWidget()
         self.list.setAccessibleName(say(tr("Pieces of cloth")))
+        self.list.setWordWrap(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.currentRowChanged.connect(self._picked)
         picks = [(Name(cloth.name), i) for i, cloth in enumerate(self.cloths)]
         self.of = combo(tr("Cloth"), picks, lambda _i: self._keep())
@@ -43,23 +48,39 @@ class StashDialog(QDialog):
         self.wide = length_field(session, tr("Width"), lambda mm_: self._size("width", mm_), strict=True)
         self.where = line(tr("Where it lies"))
         self.where.editingFinished.connect(self._keep)
-        self.flaws = QListWidget()
-        self.flaws.setAccessibleName(say(tr("Flaws")))
-        self.flaws.setMaximumHeight(LOOK.px(84))
-        self.at = [length_field(session, words, partial(self._flaw_size, i)) for i, words in enumerate(_FLAW)]
-        self.flaw = [0.0, 0.0, 50.0, 50.0]
+        self.square = button(tr("Make it a rectangle"), self._square)
+        self.parts = QListWidget()
+        self.parts.setAccessibleName(say(tr("Corners and flaws")))
+        self.parts.setFixedHeight(LOOK.px(112))
+        self.parts.currentRowChanged.connect(self._part_picked)
+        self.view = PieceView(session)
+        self.view.picked.connect(lambda k: self.parts.setCurrentRow(k))
+        self.view.moved.connect(lambda k, x, y: self._corner(k, (x, y)))
+        self.view.more.connect(lambda k, x, y: self._more(k, (x, y)))
+        self.at = [length_field(session, words, partial(self._part_size, i), strict=i > 1) for i, words in enumerate(_PART)]
+        self.at_named = [_named(words, field) for words, field in zip(_PART, self.at, strict=True)]
+        self.told = label(wrap=True)
         self.piece = Remnant(id="new", length=1000.0, width=500.0)
+        self.made = [
+            button(words, run)
+            for words, run in (
+                (tr("A flaw more"), self._add_flaw),
+                (tr("A corner more"), lambda: self._more(self.parts.currentRow())),
+                (tr("Take it off"), self._drop),
+            )
+        ]
+        self.drop = self.made[2]
         form = QWidget()
-        flaw_fields = row(*(_named(words, field) for words, field in zip(_FLAW, self.at, strict=True)), spacing=6)
         form.setLayout(
             column(
-                _named(tr("cloth"), self.of),
+                row(_named(tr("cloth"), self.of), _named(tr("where it lies"), self.where)),
                 row(_named(tr("length, along the warp"), self.long), _named(tr("width"), self.wide)),
-                _named(tr("where it lies"), self.where),
-                label(tr("Flaws that nothing is cut from"), "head"),
-                self.flaws,
-                flaw_fields,
-                row(button(tr("Add the flaw"), self._add_flaw), button(tr("Take it off"), self._drop_flaw)),
+                label(tr("Its corners, and flaws that nothing is cut from"), "head"),
+                self.view,
+                self.parts,
+                row(*self.at_named, spacing=6),
+                self.told,
+                row(*self.made, self.square),
                 spacing=8,
             )
         )
@@ -75,7 +96,7 @@ class StashDialog(QDialog):
         whole = column(label(tr("Pieces of cloth in the stash"), "title"), both, buttons, margins=16, spacing=12)
         whole.setStretch(1, 1)
         self.setLayout(whole)
-        self.resize(LOOK.px(820), LOOK.px(520))
+        self.resize(LOOK.px(860), LOOK.px(640))
         self._fill("")
 
     def _fill(self, key: str) -> None:
@@ -94,10 +115,12 @@ class StashDialog(QDialog):
     def _picked(self, number: int) -> None:
         pieces = list(self.session.cloth.stock.pieces.items())
         there = 0 <= number < len(pieces)
-        for widget in (self.of, self.long, self.wide, self.where, self.flaws, *self.at):
+        for widget in (self.of, self.long, self.wide, self.where, self.parts, *self.at, *self.made, self.square):
             widget.setEnabled(there)
         if not there:
             self.key = ""
+            self.parts.clear()
+            self.view.show_piece(None)
             return
         self.key, kept = pieces[number]
         self.piece = kept.piece
@@ -111,11 +134,39 @@ class StashDialog(QDialog):
         self.long.show_length(kept.piece.length)
         self.wide.show_length(kept.piece.width)
         self.where.setText(kept.where)
-        self.flaws.clear()
-        for flaw in kept.piece.flaws:
-            self.flaws.addItem(self.session.tell(_told(flaw)))
-        for i, field in enumerate(self.at):
-            field.show_length(self.flaw[i])
+        for field in (self.long, self.wide):
+            field.setEnabled(not kept.piece.outline)  # its corners say that
+        self.square.setVisible(bool(kept.piece.outline))
+        self._show_parts(self.parts.currentRow())
+
+    def _show_parts(self, row_: int) -> None:
+        """The corners and flaws of the piece, one of them chosen."""
+        self.parts.blockSignals(True)
+        self.parts.clear()
+        for k, (x, y) in enumerate(corners(self.piece)):
+            self.parts.addItem(self.session.tell(_corner_told(k, x, y)))
+        for flaw in self.piece.flaws:
+            self.parts.addItem(self.session.tell(_told(flaw)))
+        self.parts.blockSignals(False)
+        self.parts.setCurrentRow(min(max(row_, 0), self.parts.count() - 1))
+        self._part_picked(self.parts.currentRow())
+
+    def _part_picked(self, k: int) -> None:
+        """Show where a corner is, or where a flaw is and how large."""
+        self.view.show_piece(self.piece, k)
+        every = corners(self.piece)
+        flaw = self.piece.flaws[k - len(every)] if k >= len(every) else None
+        numbers = (flaw.x, flaw.y, flaw.length, flaw.width) if flaw is not None else every[max(k, 0)]
+        for field, number in zip(self.at, numbers, strict=False):
+            field.show_length(number)
+        for holder in self.at_named[2:]:
+            holder.setVisible(flaw is not None)
+        self.drop.setEnabled(bool(self.key) and (flaw is not None or len(every) > 3))
+        self._say(NOTHING)
+
+    def _say(self, words: Value) -> None:
+        self.told.setText(say(words))
+        self.told.setVisible(words is not NOTHING)
 
     def _size(self, part: str, length: float) -> None:
         self.piece = replace(self.piece, **{part: length})  # type: ignore[arg-type]
@@ -153,21 +204,53 @@ class StashDialog(QDialog):
             self._book(tr("stash: {piece} used up", piece=named(kept)), self.key, None)
             self._fill("")
 
-    def _flaw_size(self, i: int, length: float) -> None:
-        self.flaw[i] = length
-        self.at[i].show_length(length)
+    def _part_size(self, i: int, length: float) -> None:
+        """A number of the chosen corner or flaw was typed."""
+        k, every = self.parts.currentRow(), corners(self.piece)
+        if k < len(every):
+            x, y = every[k]
+            self._corner(k, (length, y) if i == 0 else (x, length))
+            return
+        flaws = list(self.piece.flaws)
+        flaws[k - len(every)] = replace(flaws[k - len(every)], **{("x", "y", "length", "width")[i]: length})
+        self._take(replace(self.piece, flaws=tuple(flaws)), k)
+
+    def _corner(self, k: int, at: Corner) -> None:
+        self._take(with_corner(self.piece, k, at), k)
+
+    def _more(self, k: int, at: Corner | None = None) -> None:
+        """One more corner after a corner; after a flaw, on the last edge."""
+        self._take(with_more(self.piece, min(max(k, 0), len(corners(self.piece)) - 1), at), k + 1)
+
+    def _square(self) -> None:
+        self._take(squared(self.piece), 0)
+
+    def _take(self, made: Remnant | None, k: int) -> None:
+        """Keep the piece as it was changed, with one of its parts chosen; a piece that is none is refused."""
+        if made is None:
+            self._part_picked(self.parts.currentRow())
+            self._say(tr("That is no piece: its outline would cross itself, or leave where the piece begins."))
+            return
+        if self.key:
+            self.piece = made
+            self._keep()
+            self._show_parts(k)
 
     def _add_flaw(self) -> None:
-        x, y, long, wide = self.flaw
-        if self.key and long > 0.0 and wide > 0.0:
-            self.piece = replace(self.piece, flaws=(*self.piece.flaws, Flaw(x=x, y=y, length=long, width=wide)))
-            self._keep()
+        near = self.session.open_job.cover.habits.system.near
+        long, wide = self.piece.length, self.piece.width
+        size = near(min(50.0, long / 4.0, wide / 4.0)) or min(long, wide) / 4.0
+        made = Flaw(x=near(long / 2.0), y=near(wide / 2.0), length=size, width=size)
+        self._take(replace(self.piece, flaws=(*self.piece.flaws, made)), len(corners(self.piece)) + len(self.piece.flaws))
 
-    def _drop_flaw(self) -> None:
-        number = self.flaws.currentRow()
-        if self.key and 0 <= number < len(self.piece.flaws):
-            self.piece = replace(self.piece, flaws=(*self.piece.flaws[:number], *self.piece.flaws[number + 1 :]))
-            self._keep()
+    def _drop(self) -> None:
+        """Take the chosen flaw off, or cut the chosen corner off."""
+        k, every, flaws = self.parts.currentRow(), corners(self.piece), self.piece.flaws
+        if k < len(every):
+            self._take(without_corner(self.piece, k), k)
+            return
+        k -= len(every)
+        self._take(replace(self.piece, flaws=(*flaws[:k], *flaws[k + 1 :])), k + len(every))
 
     def _goods(self) -> None:
         """What the stash has besides cloth, and what things cost."""
@@ -179,7 +262,7 @@ class StashDialog(QDialog):
         self._fill(self.key)
 
 
-_FLAW = (tr("from the left end"), tr("from the lower edge"), tr("length"), tr("width"))
+_PART = (tr("from the left end"), tr("from the lower edge"), tr("length"), tr("width"))
 
 
 def named(kept: StashPiece) -> Phrase:
@@ -188,9 +271,13 @@ def named(kept: StashPiece) -> Phrase:
     return tr("{size} · {where}", size=size, where=Name(kept.where)) if kept.where else size
 
 
+def _corner_told(k: int, x: float, y: float) -> Phrase:
+    return tr("corner {n}: {x} from the left end, {y} from the lower edge", n=Count(k + 1), x=mm(x), y=mm(y))
+
+
 def _told(flaw: Flaw) -> Phrase:
     return tr(
-        "{long} × {wide}, {x} from the left end, {y} from the lower edge",
+        "flaw: {long} × {wide}, {x} from the left end, {y} from the lower edge",
         long=mm(flaw.length),
         wide=mm(flaw.width),
         x=mm(flaw.x),
