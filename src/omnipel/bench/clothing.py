@@ -253,6 +253,8 @@ class Clothing(QObject):
         least = now.least.get(lay.layer.value, 0.0) + lay.sheet.gap if now is not None else None
 
         def run() -> None:
+            while not self.works.idle and not search.stopped.is_set():
+                search.stopped.wait(0.01)  # one at a time beside the window
             for found in search.run(known, least):
                 self.session.deliverer.came.emit(lambda found=found: self._found(search, found))
 

@@ -34,12 +34,22 @@ WITHIN: Final = (3.0, 1.0, 0.3)
 """How much simpler its outlines are than the true ones, mm, in turn: the simpler, the quicker."""
 NICE: Final = 5
 """Whoever works at the window goes first."""
-FEW: Final = 24
-"""No more pieces than this are best exchanged one by one; more of them the library moves better."""
+FEW: Final = 9
+"""With no more pieces than this one process in two asks the library first, however short the time is: it fits odd shapes into one another best."""
 SHORT: Final = 5.0
-"""In less time the library is asked once at most, s."""
-CYCLE: Final = 10.0
-"""After so long it is begun again from somewhere else, s."""
+"""In less time than this the library is not asked where there are more, s."""
+LIBRARY: Final = 0.2
+"""Of the time so much goes to the library where it is asked, s for s ..."""
+LIBRARY_MOST: Final = 4.0
+"""... and no more than this, s."""
+A_PIECE: Final = 0.17
+"""Exchanges begin anew after so much time for each piece, s: ..."""
+LEAST_TURN: Final = 2.0
+"""... but not before this, s."""
+ROUND: Final = 4
+"""Of so many turns the first begins from where all began, boldly; the others from the best so far, ..."""
+MILD: Final = 0.5
+"""... less boldly by this."""
 SHARE: Final = 8.0
 """Of the time a part of so much at most goes into the true outlines while pieces are exchanged in simpler ones."""
 
@@ -75,13 +85,19 @@ class Looker:
         self.offer(found)
         return found
 
-    def by_exchanges(self, nest: Nest, seconds: float, turn: int) -> None:
-        """Exchange the pieces of a lay, in simpler outlines; what is found is drawn together with the true ones."""
-        simple = self.problem.simpler
-        annealer = Annealer(simple, self.seed + 7919 * turn)
+    def by_exchanges(self, nest: Nest, seconds: float, turn: int, hot: float = 1.0) -> Nest:
+        """Exchange the pieces of a lay, in simpler outlines; what is found is drawn together with the true ones. The best in simpler outlines."""
         until = min(self.until, time.monotonic() + seconds)
+        for problem in (self.problem.simpler, self.problem):  # beside what is locked there may be room for the true ones alone
+            annealer = Annealer(problem, self.seed + 7919 * turn, hot)
+            self._exchanged(annealer, problem.nest(places_of(nest)), until)
+            if annealer.best:
+                return annealer.best
+        return nest
+
+    def _exchanged(self, annealer: Annealer, nest: Nest, until: float) -> None:
         waits, free = False, 0.0
-        for shorter in annealer.look(simple.nest(places_of(nest)), until):
+        for shorter in annealer.look(nest, until):
             waits = waits or shorter
             if waits and time.monotonic() >= free:
                 begun, waits = time.monotonic(), False
@@ -95,24 +111,36 @@ class Looker:
         self.offer(self.tightener.drawn(nest) or nest)
 
     def look(self, known: Nest | None) -> None:
-        """Look until the time is over: by the library and by exchanges in turn, as suits the number of pieces."""
-        many, odd = len(self.problem.pieces) > FEW, self.seed % 2 == 1
-        turn, short = 0, self.until - time.monotonic() < SHORT
+        """Look until the time is over."""
+        if not self.problem.open:
+            if self.problem.movable and known is not None and self.seed % 2 == 1:
+                self.by_turns(known)
+            self.by_orders()
+            return
+        left = self.until - time.monotonic()
+        first = known
+        if known is None or (self.seed % 2 == 0 and (left >= SHORT or len(self.problem.pieces) <= FEW)):
+            first = self._by_library_if_it_works(known, min(max(1.0, LIBRARY * left), LIBRARY_MOST), 0)
+        if first is not None:
+            self.by_turns(first)
+        turn = 1
+        while (
+            not self.broken and (left := self.until - time.monotonic()) > 0.0
+        ):  # what cannot be drawn together can still be laid
+            self._by_library_if_it_works(first, min(left, LIBRARY_MOST), turn)
+            turn += 1
+
+    def by_turns(self, first: Nest) -> None:
+        """Exchange pieces, boldly from where all begins, then less so from the best so far, and so on until the time is over."""
+        turn, best = 0, first
         while (left := self.until - time.monotonic()) > 0.0:
-            if not self.problem.open:
-                if self.problem.movable and known is not None and odd and not turn:
-                    self.by_exchanges(known, left, turn)
-                self.by_orders()
-                return
-            if many and not odd:
-                self._by_library_if_it_works(known, left, turn)
-            elif short and odd and known is not None and not turn:
-                self.by_exchanges(known, left, turn)
-            else:
-                asked = max(1.0, min(left, CYCLE) / 5.0)
-                found = self._by_library_if_it_works(known, asked, turn)
-                if found is not None:
-                    self.by_exchanges(found, CYCLE - asked, turn)
+            turns = max(1, round(left / max(A_PIECE * len(first), LEAST_TURN)))
+            bold = turn % ROUND == 0
+            begun = first if bold else best
+            found = self.by_exchanges(begun, left / turns, turn, 1.0 if bold else MILD)
+            if found is begun:
+                return  # no outlines of it can be parted
+            best = found if bold or used_length(found) < used_length(best) else best
             turn += 1
 
     def _by_library_if_it_works(self, known: Nest | None, seconds: float, turn: int) -> Nest | None:

@@ -10,6 +10,7 @@ import random
 import time
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Final
 
 import numpy as np
@@ -21,8 +22,14 @@ from omnipel.core.nesting.problem import Problem
 from omnipel.core.nesting.shape import Way
 from omnipel.core.nesting.tightening import Tightener
 
-HEAT: Final = 0.08
-"""At first a lay may be longer than the one before by about this share of how long a piece is."""
+HEAT: Final = 0.2
+"""At first a lay may be worse than the one before by about this share of how long a piece is, where there are not many ..."""
+MIDDLE: Final = 1.0
+"""... and that its pieces end a mm further along on average counts like so many mm of its length: else most changes make no difference."""
+MANY: Final = 18
+"""With more pieces than this both are less, as the square of how many there are: there is no time to melt them all."""
+SPARE: Final = 50.0
+"""A lay that comes out longer than is allowed by more than this is not looked at to its end, mm."""
 SWAPPED: Final = 0.6
 """So many of the changes let two pieces change places; ..."""
 MOVED: Final = 0.3
@@ -40,11 +47,16 @@ SHORTER: Final = 0.01
 
 @dataclass(frozen=True)
 class _Lay:
-    """Where pieces lie, and how long that is."""
+    """Where pieces lie, how long that is, and where they end on average."""
 
     ways: tuple[Way, ...]
     at: Floats
     length: float
+
+    @cached_property
+    def ends(self) -> float:
+        """Where its pieces end, on average, mm."""
+        return float(self.at[:, 0].mean()) + sum(float(way.high[0]) for way in self.ways) / len(self.ways)
 
     def middle(self, piece: int) -> Floats:
         """The middle of a piece's box."""
@@ -59,15 +71,17 @@ def _half(way: Way) -> Floats:
 
 
 class Annealer:
-    """Looks for shorter lays of a problem whose pieces may lie anywhere on a bolt."""
+    """Looks for shorter lays of a problem whose pieces may lie anywhere on a bolt; `hot` is how boldly, from 0 up."""
 
-    def __init__(self, problem: Problem, seed: int) -> None:
+    def __init__(self, problem: Problem, seed: int, hot: float = 1.0) -> None:
         self.problem, self.each = problem, problem.each
         self.tightener = Tightener(problem)
         self.dice = random.Random(seed)
         self.loose = [i for i, piece in enumerate(problem.begun) if piece is None]
         self.lay: _Lay | None = None
-        self.heat = HEAT * float(np.mean([float((s.ways[0].high - s.ways[0].low)[0]) for s in self.each]))
+        fewer = min(1.0, (MANY / max(len(self.each), 1)) ** 2)
+        self.heat = hot * HEAT * fewer * float(np.mean([float((s.ways[0].high - s.ways[0].low)[0]) for s in self.each]))
+        self.weight = MIDDLE * fewer
 
     def look(self, nest: Sequence[Placed], until: float, clock: Callable[[], float] = time.monotonic) -> Iterator[bool]:
         """Change a lay until the clock says so; after each change, whether there is a shorter `best` now."""
@@ -79,14 +93,18 @@ class Annealer:
         yield True
         while (gone := (clock() - begun) / max(until - begun, 1e-9)) < 1.0:
             ways, at = self._changed(now)
-            may = now.length - self.heat * (1.0 - gone) * math.log(1.0 - self.dice.random())
-            found = self.tightener.settle(ways, at, may)
-            if found is not None and found[1] <= may:
-                now = _Lay(tuple(ways), *found)
-            shorter = found is not None and found[1] < self.lay.length - SHORTER
-            if found is not None and shorter:
-                self.lay = _Lay(tuple(ways), *found)
+            worse = -self.heat * (1.0 - gone) * math.log(1.0 - self.dice.random())
+            found = self.tightener.settle(ways, at, now.length + worse + SPARE)
+            made = _Lay(tuple(ways), *found) if found is not None else None
+            if made is not None and self._cost(made) <= self._cost(now) + worse:
+                now = made
+            shorter = made is not None and made.length < self.lay.length - SHORTER
+            if made is not None and shorter:
+                self.lay = made
             yield shorter
+
+    def _cost(self, lay: _Lay) -> float:
+        return lay.length + self.weight * lay.ends
 
     @property
     def best(self) -> Nest:

@@ -101,6 +101,11 @@ class Tightener:
             ("solver", "simplex"),
             ("threads", 1),
             ("parallel", "off"),
+            ("simplex_scale_strategy", 0),
+            (
+                "simplex_dual_edge_weight_strategy",
+                0,
+            ),  # small programmes: what is reckoned to save steps takes longer than they do
         ):
             made.setOptionValue(name, value)
         return made
@@ -229,13 +234,11 @@ class Tightener:
         """The cheapest values between `lowest` and `most` with which each row comes to at least its number; None where there are none."""
         import highspy
 
-        asked = highspy.HighsLp()
-        asked.num_col_, asked.num_row_ = len(cost), len(rows)
-        asked.col_cost_, asked.col_lower_, asked.col_upper_ = cost, lowest, most
-        asked.row_lower_, asked.row_upper_ = rows, np.full(len(rows), highspy.kHighsInf)
-        asked.a_matrix_.format_ = highspy.MatrixFormat.kRowwise
-        asked.a_matrix_.start_, asked.a_matrix_.index_, asked.a_matrix_.value_ = starts, index, value
-        self.solver.passModel(asked)
+        every, by_rows, least = len(cost), 2, 1  # the library's numbers for matrices by rows and for what is to be least
+        self.solver.passModel(
+            every, len(rows), len(index), by_rows, least, 0.0,
+            cost, lowest, most, rows, np.full(len(rows), np.inf), starts, index, value, np.zeros(every, dtype=np.int32),
+        )  # fmt: skip
         self.solver.setOptionValue("objective_bound", bound)
         self.solver.run()
         if self.solver.getModelStatus() != highspy.HighsModelStatus.kOptimal:
