@@ -39,7 +39,7 @@ HEMS = (
 )
 
 
-EFFORT = float(os.environ.get("OMNIPEL_EFFORT", "0.25"))
+EFFORT = float(os.environ.get("OMNIPEL_EFFORT", "0.18"))
 """The share of what could be tried that is tried at every landing; 1 before a release."""
 
 

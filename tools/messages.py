@@ -76,6 +76,7 @@ def _enumerations() -> Iterator[type[StrEnum]]:
 def _drafted(drafted: Draft) -> Iterator[str]:
     if not isinstance(drafted, Drafted):
         return
+    yield from (piece.name for piece in drafted.cover.pieces)
     for panel in drafted.panels:
         yield panel.name
         yield from panel.sizes

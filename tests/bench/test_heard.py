@@ -23,7 +23,7 @@ from omnipel.core.words.refs import Of
 from omnipel.core.words.units import Unit
 from omnipel.shop.sample import SAMPLES
 
-STATIONS = ("object", "tape", "cover", "panels")
+STATIONS = ("object", "tape", "cover", "panels", "cloth")
 LEAST = 24
 """Nothing to hit is lower than this, px at 100 %."""
 

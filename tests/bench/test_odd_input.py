@@ -35,7 +35,7 @@ ODD = (
     "nan",
     "-0",
 )
-STATIONS = ("object", "tape", "cover", "panels")
+STATIONS = ("object", "tape", "cover", "panels", "cloth")
 
 
 def lines(station: QWidget) -> Iterator[QLineEdit]:

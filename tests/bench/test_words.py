@@ -12,14 +12,23 @@ from pathlib import Path
 import pytest
 from PySide6.QtGui import QPainter
 from PySide6.QtWidgets import QApplication, QComboBox, QDialog, QListWidget, QMenu, QPlainTextEdit, QTextEdit, QWidget
-from tests.bench.conftest import settle
+from pytestqt.qtbot import QtBot
+from tests.bench.conftest import open_job, settle
 
 from omnipel.bench.commands.habits import HabitsDialog, RoundingDialog
 from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.commands.registry import all_commands
 from omnipel.bench.speech import SPEECH
+from omnipel.bench.stations.cloth.clothdialog import ClothDialog
+from omnipel.bench.stations.cloth.cutdialog import CutDialog
+from omnipel.bench.stations.cloth.daydialog import DayDialog
+from omnipel.bench.stations.cloth.fitdialog import FitDialog
+from omnipel.bench.stations.cloth.goods import GoodsDialog, GoodsList
+from omnipel.bench.stations.cloth.stashdialog import StashDialog
 from omnipel.bench.stations.panels.byhand import ByHandDialog
 from omnipel.bench.window.window import Window
+from omnipel.core.draft import Drafted
+from omnipel.core.drafting.panel import Cloth
 from omnipel.core.finishing.rounding import roundings
 from omnipel.core.job.document import Job
 from omnipel.core.words.habits import System
@@ -28,7 +37,7 @@ from omnipel.core.words.units import Unit
 from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.sample import SAMPLES
 
-STATIONS = ("object", "tape", "cover", "panels")
+STATIONS = ("object", "tape", "cover", "panels", "cloth")
 VALUES = re.compile(r"\b(in|mm|cm|m|ft|yd|sq|Ctrl|Shift|Enter|Omnipel|[A-Z]{1,2})\b")
 """Units, keys, letters of readings and the program's name are no words."""
 EXAMPLES = "12 5/8, 3'4 1/2, 31.8cm, 2x14 3/8, girth/2, 31*pi"
@@ -114,7 +123,7 @@ def left_plain(text: str) -> str:
 
 
 def test_nothing_is_left_outside(
-    pseudo: Listening, open_window: Callable[..., Window], tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+    pseudo: Listening, open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     painted: set[str] = set()
     paint = QPainter.drawText
@@ -136,6 +145,8 @@ def test_nothing_is_left_outside(
         window.session.open(card.id)
         for station in STATIONS:
             window.show_station(station)
+            if station == "cloth" and isinstance(window.session.draft, Drafted):  # laid behind the window
+                qtbot.waitUntil(lambda: window.session.cloth.current is not None, timeout=60_000)
             window.run_command("explain")
             QApplication.processEvents()
             window.grab()
@@ -143,11 +154,21 @@ def test_nothing_is_left_outside(
     session = window.session
     session.open(next(c.id for c in session.store.cards() if walled(session.store.job(c.id))))
     panels = window.stations["panels"]
+    qtbot.waitUntil(lambda: session.cloth.current is not None, timeout=60_000)
+    now = session.cloth.current
+    assert now is not None
     dialogs: tuple[QDialog, ...] = (
         HabitsDialog(window, session, System.INCH),
         RoundingDialog(window, session, roundings(replace(session.open_job, unit=Unit.INCH_16))),
         *(PapersDialog(window, window.session, export) for export in EXPORTS.values()),
         ByHandDialog(panels, session, panels.size_names()),
+        ClothDialog(window, session, Cloth.OUTER),
+        StashDialog(window, session, Cloth.OUTER),
+        CutDialog(window, session),
+        DayDialog(window, session),
+        FitDialog(window, session, now.lays[Cloth.OUTER.value]),
+        GoodsList(window, session),
+        *(GoodsDialog(window, session, line) for line in now.taken.lines),
     )
     for dialog in dialogs:
         shown = set(texts(dialog))
@@ -158,9 +179,21 @@ def test_nothing_is_left_outside(
     seen.update(SPEECH.voice().say(command.words) for command in all_commands())
     assert len(seen) > 500
     assert len(painted) > 200
+
     assert sorted({text for text in seen | painted if left_plain(text)}) == []
     own = {text for text in pseudo.asked if any("А" <= letter <= "я" for letter in text)}  # what the person wrote
     assert sorted(pseudo.asked - gathered() - own) == []
+
+
+def test_of_a_job_in_inches_nothing_is_said_in_millimetres(sample_window: Window, qtbot: QtBot) -> None:
+    session = sample_window.session
+    for station in STATIONS:
+        open_job(sample_window, "Rain butt", station)
+        qtbot.waitUntil(lambda: session.cloth.current is not None, timeout=60_000)
+        settle(sample_window)
+        said = list(texts(sample_window.stations[station]))
+        assert any(re.search(r"\d (in|yd)\b", text) for text in said) or station == "object"
+        assert [text for text in said if re.search(r"\d[\s\u202f]?(mm|cm|m)\b", text)] == []
 
 
 def walled(job: Job) -> bool:

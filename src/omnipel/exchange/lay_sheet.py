@@ -10,6 +10,7 @@ from reportlab.lib.units import mm
 
 from omnipel.core.cloth.cuts import layers_of
 from omnipel.core.cloth.drawn import lay_drawing, seen_length
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.lay import Lay, laid
 from omnipel.core.cloth.said import bought_words
 from omnipel.core.cloth.sheets import Ground
@@ -137,7 +138,7 @@ def _ground(made: _Pages, lay: Lay, ground: Ground) -> None:
     high = (y1 - y0) * scale
     made.room(high + 4.0 * LEAD)
     cloth = lay.sheet.cloth
-    head = tr("{layer}: {cloth}, {width} wide, {spread}", layer=term(lay.layer.value), cloth=Name(cloth.name), width=length(cloth.usable_width),
+    head = tr("{layer}: {cloth}, {width} wide, {spread}", layer=term(lay.layer.value), cloth=cloth_words(cloth.name), width=length(cloth.usable_width),
               spread=term(lay.sheet.choice.spread.value))  # fmt: skip
     made.row(((voice.sentence(head), 0.0),), strong=True)
     if ground.remnant is not None:
@@ -218,7 +219,7 @@ def shopping_pdf(
             made.row(((more, places[0] + 3.0),))
     made.y -= 1.5
     made.rule()
-    made.row(((say(tr("to pay now")), places[0]), (say(Money(taken.pay)), places[3])), strong=True)
+    made.row(((say(tr("to pay now")), places[0]), (say(taken.pay_words), places[3])), strong=True)
     if taken.stashed:
         made.row(((say(tr("worth of what comes from the stash")), places[0]), (say(Money(taken.stashed)), places[3])))
     if taken.covers > 1:

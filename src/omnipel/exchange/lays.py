@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from typing import Any
 
 from omnipel.core.cloth.day import Together
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.lay import Lay, by_the_piece
 from omnipel.core.cloth.said import bought_words, off_words
 from omnipel.core.cloth.takeoff import Group, Line, Takeoff, said
@@ -102,7 +103,7 @@ def takeoff_data(taken: Takeoff, voice: Voice) -> dict[str, Any]:
 def lay_text(lay: Lay, voice: Voice, off: float | None = None) -> str:
     """A lay for a terminal: what is used and bought, and each piece in the order of cutting."""
     cloth = lay.sheet.cloth
-    head = tr("{layer}: {cloth}, {width} wide, {spread}", layer=tr("{layer}", layer=Name(lay.layer.value)), cloth=Name(cloth.name),
+    head = tr("{layer}: {cloth}, {width} wide, {spread}", layer=tr("{layer}", layer=Name(lay.layer.value)), cloth=cloth_words(cloth.name),
               width=mm(cloth.usable_width), spread=Name(lay.sheet.choice.spread.value))  # fmt: skip
     lines = [voice.sentence(head), "  " + voice.say(tr("used: {used}", used=Name(sum_words(lay.used, voice))))]
     if lay.placed:
@@ -135,7 +136,7 @@ def takeoff_text(taken: Takeoff, voice: Voice) -> str:
     wide = [max((len(row[k]) for row in rows), default=0) for k in range(4)]
     lines = ["  ".join(text.ljust(wide[k]) for k, text in enumerate(row)).rstrip() for row in rows]
     unknown = len(taken.unknown)
-    pay, material, stash = Money(taken.pay), Money(taken.material), Money(taken.stashed)
+    pay, material, stash = taken.pay_words, Money(taken.material), Money(taken.stashed)
     totals = tr("to pay now {pay}; material {material}, of it from the stash {stash}", pay=pay, material=material, stash=stash)
     lines += ["", voice.sentence(totals)]
     if taken.covers > 1:

@@ -116,7 +116,7 @@ class Tally(QFrame):
         lay = next(iter(now.lays.values()), None)
         doubtful = draft.rests_on_doubt(*(n for p in draft.panels for n in (p.cut_length, p.cut_width)))
         state = State.STOP if any(lay.left for lay in now.lays.values()) else State.LOOK if doubtful else State.FINE
-        under = [tr("{used} used of {width}", used=mm(lay.used.value), width=mm(lay.bolt.width))] if lay is not None else []
+        under = [tr("{used} used, {width} wide", used=mm(lay.used.value), width=mm(lay.bolt.width))] if lay is not None else []
         if len(now.lays) > 1:
             more = len(now.lays) - 1
             under.append(trn("and {n} other cloth", "and {n} other cloths", more))
@@ -133,8 +133,9 @@ class Tally(QFrame):
             if part
         ]
         priced = State.LOOK if taken.unknown and taken.pay else State.OPEN if taken.unknown else State.FINE
-        shown = tr("{pay}", pay=Money(taken.pay)) if taken.pay or not taken.unknown else tr("not known")
-        self.pay.show_value(tell(shown), tell(listed(more_, " · ")), priced, (taken.pay, len(taken.unknown), taken.stashed))
+        self.pay.show_value(
+            tell(taken.pay_words), tell(listed(more_, " · ")), priced, (taken.pay, len(taken.unknown), taken.stashed)
+        )
 
     def _words(self, places: Sequence[str]) -> Listed:
         words = {place.key: place.words for place in self.session.places}

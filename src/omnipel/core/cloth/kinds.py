@@ -8,11 +8,8 @@ from typing import Final
 
 from omnipel.core.job.document import ClothChoice, ClothKind, Iron, SoldAs
 from omnipel.core.words.habits import System
-from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.phrases import Name, Phrase, Value, term, tr
 from omnipel.core.words.units import MM_PER_INCH
-
-QUARTER_YARD: Final = 9.0 * MM_PER_INCH
-TENTH_METRE: Final = 100.0
 
 
 @dataclass(frozen=True, slots=True)
@@ -41,8 +38,8 @@ class Kind:
             self.cloth,
             usable_width=widths[-1],
             widths=widths,
-            sold_by=QUARTER_YARD,
-            least=QUARTER_YARD,
+            sold_by=system.sold_by,
+            least=system.sold_by,
             repeat_along=round(self.cloth.repeat_along / MM_PER_INCH) * MM_PER_INCH,
             repeat_across=round(self.cloth.repeat_across / MM_PER_INCH) * MM_PER_INCH,
             piece_length=long,
@@ -50,7 +47,7 @@ class Kind:
 
 
 def _kind(words: Phrase, about: Phrase, widths: tuple[float, ...], inches: tuple[float, ...], cloth: ClothChoice) -> Kind:
-    sold = replace(cloth, name=str(words), usable_width=widths[-1], widths=widths, sold_by=TENTH_METRE, least=300.0)
+    sold = replace(cloth, name=str(words), usable_width=widths[-1], widths=widths, sold_by=System.METRIC.sold_by, least=300.0)
     return Kind(words, about, sold, inches)
 
 
@@ -187,3 +184,16 @@ KINDS: Final[Mapping[str, Kind]] = {
 
 OF_LAYER: Final[Mapping[str, str]] = {"stiffener": "clear vinyl", "window": "clear vinyl"}
 """The kind that a layer begins with where the job does not say; padding begins with what it is of."""
+
+NAMES: Final = frozenset(str(kind.words) for kind in KINDS.values())
+
+
+def cloth_words(name: str) -> Value:
+    """What a cloth is called: a person's own words, or those of a kind as they are said in one's language."""
+    return term(name) if name in NAMES else Name(name)
+
+
+def needle_words(needle: str) -> Value:
+    """What a needle is called: its number, with its point where that is not the usual one."""
+    point, _, number = needle.partition(" ")
+    return tr("ballpoint {number}", number=Name(number)) if point == "ballpoint" and number else Name(needle)

@@ -12,7 +12,7 @@ import numpy as np
 import shapely
 
 from omnipel.core.cloth.cuts import Cut, cuts_of, folded
-from omnipel.core.cloth.kinds import KINDS
+from omnipel.core.cloth.kinds import KINDS, cloth_words
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.document import ClothChoice, ClothKind, Job, LayChoice, SoldAs
@@ -26,7 +26,7 @@ from omnipel.core.nesting.problem import Place, Problem, spaced
 from omnipel.core.nesting.shape import Shape
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.habits import Habits
-from omnipel.core.words.phrases import Name, Value, tr
+from omnipel.core.words.phrases import Value, tr
 
 BOLT: Final = ""
 """What the bolt is called among the grounds."""
@@ -216,6 +216,6 @@ def sheet(layer: Cloth, cloth: ClothChoice, choice: LayChoice, cuts: Sequence[Cu
     endless = cloth.sold_as is SoldAs.LENGTH or not cloth.piece_length
     if not endless and choice.ends is None:
         ends = 0.0
-    bolt = Ground(BOLT, Name(cloth.name), math.inf, width)
-    stash = [] if two else [Ground(r.id, Name(r.name or cloth.name), r.length, r.width, r) for r in choice.pieces]
+    bolt = Ground(BOLT, cloth_words(cloth.name), math.inf, width)
+    stash = [] if two else [Ground(r.id, cloth_words(r.name or cloth.name), r.length, r.width, r) for r in choice.pieces]
     return Sheet(layer, cloth, choice, tuple(folded(cuts) if two else cuts), gap, ends, (*stash, bolt))

@@ -12,6 +12,7 @@ from typing import Final
 import shapely
 
 from omnipel.core.cloth.cuts import layers_of
+from omnipel.core.cloth.kinds import cloth_words, needle_words
 from omnipel.core.cloth.lay import Lay, by_the_piece, laid
 from omnipel.core.cloth.sheets import BOLT, choice_of
 from omnipel.core.cloth.stitches import overlocked, seam_lengths, thread_of
@@ -23,7 +24,7 @@ from omnipel.core.drafting.seams import SeamKind
 from omnipel.core.job.document import ClothKind, Job
 from omnipel.core.job.layers import Fused
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Run, mm, plain, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, Run, mm, plain, term, tr, trn
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, worked
 
@@ -105,7 +106,7 @@ def goods_words(key: str) -> Phrase:
     """What goods are called, from what they are known by."""
     name, _, size = key.rpartition(" ")
     if name == "needles":
-        return tr("needles, {size}", size=Name(size))
+        return tr("needles, {size}", size=needle_words(size))
     try:
         number = float(size)
     except ValueError:
@@ -155,6 +156,13 @@ class Takeoff:
         return self.material / (self.covered / 1e6) if self.covered else 0.0
 
     @property
+    def pay_words(self) -> Phrase:
+        """What is to be paid now, in words: what has no price is not nothing."""
+        if not self.unknown:
+            return tr("{pay}", pay=Money(self.pay))
+        return tr("at least {pay}", pay=Money(self.pay)) if self.pay else tr("not known")
+
+    @property
     def unknown(self) -> tuple[Line, ...]:
         """What has to be bought at a price that nobody has said."""
         return tuple(line for line in self.lines if line.unknown)
@@ -174,7 +182,7 @@ def takeoff(drafted: Drafted, lays: Sequence[Lay] | None = None, stock: Stock = 
 def _cloth(lay: Lay) -> Iterator[Line]:
     """What is bought of the cloth of a layer, and which pieces of the stash it takes."""
     cloth, layer = lay.sheet.cloth, lay.layer
-    name = tr("{cloth}, {width} wide", cloth=Name(cloth.name), width=mm(cloth.usable_width))
+    name = tr("{cloth}, {width} wide", cloth=cloth_words(cloth.name), width=mm(cloth.usable_width))
     words = name if layer is Cloth.OUTER else tr("{layer}: {cloth}", layer=term(layer.value), cloth=name)
     at = refs.lay(layer.value)
     for ground in lay.grounds:
@@ -231,7 +239,7 @@ def _sewing(drafted: Drafted, stock: Stock) -> Iterator[Line]:
 
     thread = thread_of(drafted)
     tex = cloth.thread or 70
-    colour = Name(cloth.name)
+    colour = cloth_words(cloth.name)
     yield line(
         key_of("thread Tex", tex),
         tr("thread, Tex {tex}", tex=Count(tex)),
@@ -255,7 +263,7 @@ def _sewing(drafted: Drafted, stock: Stock) -> Iterator[Line]:
     needle = cloth.needle or "100"
     sewn = math.fsum(length.value for length in lengths.values()) * covers
     count = worked(tr("sewing"), float(max(1, math.ceil(sewn / NEEDLE)))) + worked(tr("spare"), 1.0)
-    yield line(f"needles {needle}", tr("needles, {size}", size=Name(needle)), count, False)
+    yield line(f"needles {needle}", tr("needles, {size}", size=needle_words(needle)), count, False)
 
 
 def _taped(drafted: Drafted, lengths: Mapping[str, Worked]) -> Worked | None:

@@ -21,7 +21,7 @@ def begins_with(scheme: Scheme, habits: Habits) -> dict[str, Any]:
         elif isinstance(begun, str):
             made[name] = habits.mm(begun)
         elif isinstance(begun, ClothChoice):
-            made[name] = replace(begun, usable_width=habits.take("", WIDTHS[begun.usable_width]))
+            made[name] = replace(begun, usable_width=habits.take("", WIDTHS[begun.usable_width]), sold_by=habits.system.sold_by)
         else:
             made[name] = begun
     return made
@@ -34,10 +34,10 @@ def usual_choices(scheme: Scheme, habits: Habits) -> CoverChoices:
         plain,
         habits=habits,
         clearance=Clearance(amount=habits.mm("clearance")),
-        cloth=replace(plain.cloth, usable_width=habits.mm("width")),
+        cloth=replace(plain.cloth, usable_width=habits.mm("width"), sold_by=habits.system.sold_by),
         lining=replace(
             Lining(),
-            cloth=replace(Lining().cloth, usable_width=habits.mm("lining width")),
+            cloth=replace(Lining().cloth, usable_width=habits.mm("lining width"), sold_by=habits.system.sold_by),
             seam_allowance=habits.mm("lining seam"),
             turning_gap=habits.mm("turning gap"),
         ),

@@ -27,6 +27,11 @@ class System(StrEnum):
         """What is round to those who follow it, mm: a millimetre, a 16th of an inch."""
         return MM_PER_INCH / 16.0 if self is System.INCH else 1.0
 
+    @property
+    def sold_by(self) -> float:
+        """Steps by which cloth is sold to them, mm: a tenth of a metre, a quarter of a yard."""
+        return MM_PER_INCH * 9.0 if self is System.INCH else 100.0
+
     def up(self, length: float) -> float:
         """A length rounded up to what is round to them, mm."""
         return math.ceil(length / self.step - 1e-9) * self.step

@@ -8,6 +8,7 @@ from omnipel.core.job.finish import double_hem
 from omnipel.core.job.joining import Parting
 from omnipel.core.job.reading import Instrument, Reading
 from omnipel.core.job.thing import ComesOff, Lives, SticksOut
+from omnipel.core.words.habits import System
 from omnipel.core.words.units import Unit
 from omnipel.shop.sample.making import ANSEL, CHECK, MOSS, ODA, SLATE, TILDA, WAXED, made
 
@@ -39,7 +40,7 @@ def rain_butt() -> Job:
         "drum",
         "wall-and-lid",
         readings,
-        replace(MOSS, usable_width=1524.0),
+        replace(MOSS, usable_width=1524.0, sold_by=System.INCH.sold_by),
         owner=ANSEL,
         place="lower gate",
         unit=Unit.INCH_16,

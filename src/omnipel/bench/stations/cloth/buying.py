@@ -41,7 +41,8 @@ class Buying(QWidget):
         self.grid.setRowStretch(len(taken.lines), 1)
 
     def _line(self, i: int, line: Line) -> None:
-        words = label(line.words, wrap=True)
+        words = label(wrap=True)
+        words.setText(self.session.tell(line.words))
         words.setToolTip(self.session.tell(line.note))
         amount = Number(self.session)
         if line.by_length:
@@ -76,10 +77,10 @@ class Buying(QWidget):
 
 def totals(taken: Takeoff) -> list[Phrase]:
     """What all of it comes to, in a line or two."""
-    made = [tr("to pay now {pay}", pay=Money(taken.pay))]
+    made = [tr("to pay now: {pay}", pay=taken.pay_words)]
     if taken.stashed:
         made.append(tr("{stash} from the stash", stash=Money(taken.stashed)))
-    if taken.covers > 1:
+    if taken.covers > 1 and taken.material:
         made.append(tr("each of {n} covers {cost}", n=Count(taken.covers), cost=Money(taken.per_cover)))
     if taken.material:
         made.append(tr("{cost} per square metre covered", cost=Money(taken.per_area)))

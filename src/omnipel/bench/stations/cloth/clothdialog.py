@@ -18,7 +18,7 @@ from omnipel.bench.parts.widgets import button, check, column, label, line, row,
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.goods import per_run
-from omnipel.core.cloth.kinds import KINDS
+from omnipel.core.cloth.kinds import KINDS, cloth_words
 from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.covers.starting import with_cloth
 from omnipel.core.drafting.panel import Cloth
@@ -27,7 +27,7 @@ from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import MOST_GATHERED
 from omnipel.core.words import refs
 from omnipel.core.words.notation import TapeError, parse_count, parse_length, parse_number, parse_share
-from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Ratio, Share, Value, bare, listed, term, tr
+from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, Ratio, Share, Value, bare, listed, term, tr
 
 
 class ClothDialog(QDialog):
@@ -158,7 +158,9 @@ class ClothDialog(QDialog):
         self.list.blockSignals(True)
         self.list.clear()
         for known, cloth in self.cloths.items():
-            words = tr("{cloth} (as the job has it)", cloth=Name(cloth.name)) if known == "job" else Name(cloth.name)
+            words = (
+                tr("{cloth} (as the job has it)", cloth=cloth_words(cloth.name)) if known == "job" else cloth_words(cloth.name)
+            )
             self.list.addItem(self.session.tell(words))
         self.list.blockSignals(False)
         keys = list(self.cloths)
@@ -186,7 +188,7 @@ class ClothDialog(QDialog):
         self.cloths[self.key] = self.cloth
         if self.key == "job":
             self.session.change(
-                tr("{cloth} changed", cloth=Name(self.cloth.name)), *taken(self.session.open_job, self.layer, self.cloth)
+                tr("{cloth} changed", cloth=cloth_words(self.cloth.name)), *taken(self.session.open_job, self.layer, self.cloth)
             )
         else:
             self._book(self.cloth)
@@ -211,7 +213,7 @@ class ClothDialog(QDialog):
         from omnipel.shop.stockroom import CLOTH
         from omnipel.shop.stockroom import Change as Booked
 
-        words = tr("cloth {cloth}", cloth=Name(cloth.name if cloth is not None else self.cloth.name))
+        words = tr("cloth {cloth}", cloth=cloth_words(cloth.name if cloth is not None else self.cloth.name))
         self.session.cloth.book(words, [Booked(CLOTH, self.key, cloth)])
 
     def _new(self) -> None:
@@ -219,7 +221,7 @@ class ClothDialog(QDialog):
         from omnipel.shop.stockroom import CLOTH
 
         self.key = self.session.cloth.room.free_key(CLOTH)
-        self.cloth = replace(self.cloth, name=self.session.tell(tr("{cloth}, another", cloth=Name(self.cloth.name)))[:120])
+        self.cloth = replace(self.cloth, name=self.session.tell(tr("{cloth}, another", cloth=cloth_words(self.cloth.name)))[:120])
         self._book(self.cloth)
         self._fill(self.key)
 
@@ -237,7 +239,7 @@ class ClothDialog(QDialog):
         job = self.session.open_job
         if self.cloth == cloth_of(job, self.layer):
             return
-        words = tr("{layer}: {cloth}", layer=term(self.layer.value), cloth=Name(self.cloth.name))
+        words = tr("{layer}: {cloth}", layer=term(self.layer.value), cloth=cloth_words(self.cloth.name))
         if self.layer is Cloth.OUTER:  # allowances that nobody has chosen otherwise go with it
             self.session.apply(replace(job, cover=with_cloth(job.cover, self.cloth)), words)
         else:

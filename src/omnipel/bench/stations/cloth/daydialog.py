@@ -18,6 +18,7 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.layview import LayView
 from omnipel.core.cloth.day import Together, cloths_of, together
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.lay import Lay, by_the_piece, with_nest
 from omnipel.core.cloth.said import bought_words, off_words
 from omnipel.core.draft import Drafted
@@ -85,7 +86,9 @@ class DayDialog(QDialog):
         self.ticked = jobs
         self.which.clear()
         self.which.values = list(range(len(self.cloths)))
-        shown = [tr("{cloth}, {width} wide", cloth=Name(cloth.name), width=mm(cloth.usable_width)) for cloth in self.cloths]
+        shown = [
+            tr("{cloth}, {width} wide", cloth=cloth_words(cloth.name), width=mm(cloth.usable_width)) for cloth in self.cloths
+        ]
         self.which.addItems([self.session.tell(words) for words in shown])
         if before in self.cloths:
             self.which.show_value(self.cloths.index(before))

@@ -18,6 +18,7 @@ from omnipel.bench.parts.widgets import button, check, column, emptied, label
 from omnipel.bench.session import Session
 from omnipel.bench.stations.cloth.goods import per_run
 from omnipel.core.cloth.fitting import ground_of, onto
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.lay import Lay, by_the_piece
 from omnipel.core.cloth.stock import StashPiece, same_cloth
 from omnipel.core.draft import Drafted
@@ -55,7 +56,7 @@ class ClothCard(QPushButton):
             details.append(tr("one way"))
         if cloth.repeat_along or cloth.repeat_across:
             details.append(tr("with a repeat"))
-        name, about = session.tell(Name(cloth.name)), session.tell(listed(details, " · "))
+        name, about = session.tell(cloth_words(cloth.name)), session.tell(listed(details, " · "))
         metrics = self.fontMetrics()
         room = max(60, self.width() - LOOK.px(SWATCH) - 30)
         shown = [metrics.elidedText(text, Qt.TextElideMode.ElideRight, room) for text in (name, about)]

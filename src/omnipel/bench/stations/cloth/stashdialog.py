@@ -18,6 +18,7 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.goods import GoodsList
 from omnipel.bench.stations.cloth.pieceview import PieceView
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.remnants import Corner, corners, squared, with_corner, with_more, without_corner
 from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.cloth.stock import StashPiece
@@ -42,7 +43,7 @@ class StashDialog(QDialog):
         self.list.setWordWrap(True)
         self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.currentRowChanged.connect(self._picked)
-        picks = [(Name(cloth.name), i) for i, cloth in enumerate(self.cloths)]
+        picks = [(cloth_words(cloth.name), i) for i, cloth in enumerate(self.cloths)]
         self.of = combo(tr("Cloth"), picks, lambda _i: self._keep())
         self.long = length_field(session, tr("Length along the warp"), lambda mm_: self._size("length", mm_), strict=True)
         self.wide = length_field(session, tr("Width"), lambda mm_: self._size("width", mm_), strict=True)
@@ -267,7 +268,9 @@ _PART = (tr("from the left end"), tr("from the lower edge"), tr("length"), tr("w
 
 def named(kept: StashPiece) -> Phrase:
     """A piece of the stash in words."""
-    size = tr("{cloth}, {long} × {wide}", cloth=Name(kept.cloth.name), long=mm(kept.piece.length), wide=mm(kept.piece.width))
+    size = tr(
+        "{cloth}, {long} × {wide}", cloth=cloth_words(kept.cloth.name), long=mm(kept.piece.length), wide=mm(kept.piece.width)
+    )
     return tr("{size} · {where}", size=size, where=Name(kept.where)) if kept.where else size
 
 

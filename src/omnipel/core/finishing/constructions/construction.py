@@ -9,7 +9,7 @@ from omnipel.core.drafting.crosssection import CrossSection, Widths
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.finish import Finish
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Name, Phrase
+from omnipel.core.words.phrases import NOTHING, Phrase, term
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked
 
@@ -48,9 +48,9 @@ class Joining:
         return refs.seam(self.seam)
 
     @property
-    def called(self) -> Name:
+    def called(self) -> Phrase:
         """The name of the seam, for words."""
-        return Name(self.seam)
+        return term(self.seam)
 
 
 @dataclass(frozen=True, slots=True)
