@@ -20,7 +20,9 @@ from omnipel.bench.stations.cloth.stashdialog import StashDialog
 from omnipel.bench.window.window import Window
 from omnipel.core.cloth.lay import Lay
 from omnipel.core.cloth.remnants import corners
+from omnipel.core.job.findings import Change
 from omnipel.core.job.laying import Spread
+from omnipel.core.job.state import State
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 
@@ -138,7 +140,7 @@ def test_a_search_improves_the_lay_while_the_window_stays_awake(sample_window: W
 
 
 def test_pieces_stay_while_a_search_runs_and_a_cancelled_one_changes_nothing(sample_window: Window, qtbot: QtBot) -> None:
-    view = at_cloth(sample_window, qtbot, "Settling tank").view  # type: ignore[attr-defined]
+    view = at_cloth(sample_window, qtbot, "Honey extractor").view  # type: ignore[attr-defined]
     cloth, job = sample_window.session.cloth, sample_window.session.open_job
     lay = laid(sample_window, qtbot)
     cloth.begin(lay, 60.0)
@@ -367,3 +369,22 @@ def test_no_cloth_is_shown_where_nothing_is_drafted(sample_window: Window, qtbot
     assert not station.empty.isHidden()
     assert station.view.isHidden()
     assert station.empty.words.text()
+
+
+def test_what_does_not_fit_on_folded_cloth_is_said_everywhere_and_is_the_next_thing_to_do(
+    sample_window: Window, qtbot: QtBot
+) -> None:
+    at_cloth(sample_window, qtbot, "Seed cleaner")
+    session, rail = sample_window.session, sample_window.rail
+    before = rail.buttons["cloth"].state
+    session.change(tr("folded"), Change(refs.lay("outer", "spread"), Spread.FOLDED))
+    lay = laid(sample_window, qtbot)
+    assert lay.left
+    qtbot.waitUntil(lambda: rail.buttons["cloth"].state is State.STOP, timeout=WAIT)
+    assert sample_window.tally.next.text.text() == "Look at: what does not fit on the cloth"
+    sample_window.show_station("tape")
+    sample_window.tally._take_step()
+    assert sample_window.here == "cloth"
+    session.undo()
+    laid(sample_window, qtbot)
+    qtbot.waitUntil(lambda: rail.buttons["cloth"].state is before, timeout=WAIT)

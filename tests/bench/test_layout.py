@@ -25,21 +25,21 @@ from omnipel.core.words.phrases import tr
         ((1280, 800), 1.0, False, 0),
         ((1024, 720), 1.0, True, 1),
         ((1280, 800), 1.5, False, 2),
-        ((1024, 720), 1.5, False, 1),
-        ((1600, 1000), 1.6, True, 2),
+        ((1024, 720), 1.5, False, 3),
+        ((1600, 1000), 1.6, True, 1),
         ((1024, 720), 0.9, False, 0),
     ],
 )
 def test_every_job_at_every_station(
     sample_window: Window, qtbot: QtBot, size: tuple[int, int], scale: float, dark: bool, first: int
 ) -> None:
-    """Each size with every third job, by turns."""
+    """Each size with every fourth job, by turns."""
     sample_window.resize(*size)
     set_dark(sample_window, dark)
     set_scale(sample_window, scale)
     settle(sample_window)
     found = {("shelf", ""): faults(sample_window)}
-    for card in sample_window.session.store.cards()[first::3]:
+    for card in sample_window.session.store.cards()[first::4]:
         sample_window.session.open(card.id)
         sample_window.session.try_all()
         if isinstance(sample_window.session.draft, Drafted):  # laid behind the window
@@ -101,7 +101,7 @@ def test_every_part_of_a_cover_at_its_station(
     assert not wrong, wrong
 
 
-@pytest.mark.parametrize("station", ["shelf", "object", "tape", "cover", "panels", "cloth"])
+@pytest.mark.parametrize("station", ["tape", "cover", "panels", "cloth"])
 def test_text_made_larger_and_small_again_leaves_everything_where_it_was(
     sample_window: Window, qtbot: QtBot, station: str
 ) -> None:

@@ -93,3 +93,14 @@ def test_every_finding_has_a_short_subject(code: str) -> None:
 def test_every_reference_has_its_station(ref: Ref, station: str) -> None:
     assert station_of(ref) == station
     assert parsed(str(ref)) == ref
+
+
+def test_what_does_not_fit_on_its_cloth_stops_the_cloth_and_is_the_next_step() -> None:
+    drafted = draft(starter("drum", "wall-and-lid"))
+    assert states(drafted)["cloth"] is State.FINE
+    assert states(drafted, ("outer",))["cloth"] is State.STOP
+    step = next_step(drafted, ("outer",))
+    assert (step.state, step.where) == (State.STOP, refs.lay("outer"))
+    assert station_of(step.where) == "cloth"
+    stopped = draft(replace(drafted.job, readings=()))
+    assert next_step(stopped, ("outer",)) == next_step(stopped)

@@ -193,6 +193,12 @@ class Clothing(QObject):
         draft = self.session.draft
         return self.now if self.now is not None and draft is not None and self.now.draft.job == draft.job else None
 
+    @property
+    def left(self) -> tuple[str, ...]:
+        """The layers of which a piece does not fit on its cloth, as far as that is known."""
+        now = self.current
+        return tuple(layer for layer, lay in now.lays.items() if lay.left) if now is not None else ()
+
     def lay(self, layer: str) -> Lay | None:
         """How a layer is laid; what a search has found of it so far."""
         now = self.current or self.now

@@ -1,5 +1,6 @@
 """Where a job stands: the state of each station, the state of the whole, and the one next step. The same fact has the same state everywhere."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -24,8 +25,10 @@ class Step:
     remedy: Remedy | None = None
 
 
-def states(draft: Draft) -> dict[str, State]:
-    """The state of each station from the findings that belong to it; what waits for readings is to do."""
+def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
+    """The state of each station from the findings that belong to it; what waits for readings is to do. `left` are layers of which a piece does not fit
+    on its cloth.
+    """
     worst = dict.fromkeys(STATIONS, State.FINE)
     for finding in draft.findings:
         station, state = station_of(finding.where), OF_SEVERITY[finding.severity]
@@ -36,6 +39,8 @@ def states(draft: Draft) -> dict[str, State]:
             worst[station] = max(worst[station], State.OPEN, key=RANK.__getitem__)
         if waiting and worst["cover"] is State.FINE:
             worst["cover"] = State.OPEN
+    if left:
+        worst["cloth"] = State.STOP
     return worst
 
 
@@ -44,8 +49,11 @@ def whole(draft: Draft) -> State:
     return max((OF_SEVERITY[f.severity] for f in draft.findings), key=RANK.__getitem__, default=State.FINE)
 
 
-def next_step(draft: Draft) -> Step:
-    """The one next thing to do."""
+def next_step(draft: Draft, left: Sequence[str] = ()) -> Step:
+    """The one next thing to do; `left` as above."""
+    stops = bool(draft.findings) and draft.findings[0].severity in (Severity.STOP, Severity.OPEN)
+    if left and not stops:
+        return Step(tr("Look at: what does not fit on the cloth"), refs.lay(left[0]), State.STOP)
     if not draft.findings or draft.findings[0].severity is Severity.NOTE:
         return Step(tr("Print the pattern and cut"), refs.PAPERS, State.FINE)
     first = draft.findings[0]

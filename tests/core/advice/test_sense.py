@@ -4,6 +4,7 @@ from collections.abc import Callable
 from typing import Any
 
 import pytest
+from tests.wild import some
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.options import OptionKind
@@ -72,8 +73,7 @@ def climbed(job: Job, put: Callable[[Job, float], Job], low: float, high: float,
     return [said(put(job, float(round(v)) if whole else v)) for v in values]
 
 
-@pytest.mark.parametrize("ref", BOUNDS, ids=str)
-@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize(("form", "scheme", "ref"), some(lawful_pairs(), BOUNDS), ids=str)
 def test_no_absurd_choice_is_silent(form: str, scheme: str, ref: Ref) -> None:
     job = starter(form, scheme)
     if ref in (refs.PADDING_INSET, refs.QUILTING_ALONG, refs.QUILTING_ACROSS) and refs.PADDING not in SCHEMES[scheme].without:
@@ -111,8 +111,13 @@ def test_no_absurd_choice_of_a_scheme_is_silent(form: str, scheme: str) -> None:
         assert seen[-1] or option.key in SENSIBLE, option.key
 
 
-@pytest.mark.parametrize("kind", [kind for kind in ClosureKind if kind is not ClosureKind.NONE])
-@pytest.mark.parametrize(("form", "scheme"), [pair for pair in lawful_pairs() if refs.CLOSURE not in SCHEMES[pair[1]].without])
+@pytest.mark.parametrize(
+    ("form", "scheme", "kind"),
+    some(
+        [pair for pair in lawful_pairs() if refs.CLOSURE not in SCHEMES[pair[1]].without],
+        [kind for kind in ClosureKind if kind is not ClosureKind.NONE],
+    ),
+)
 def test_no_absurd_closure_is_silent(form: str, scheme: str, kind: ClosureKind) -> None:
     job = changed(starter(form, scheme), Change(refs.choice("closure.kind"), kind), Change(refs.choice("hem.width"), 35.0))
 
@@ -123,8 +128,9 @@ def test_no_absurd_closure_is_silent(form: str, scheme: str, kind: ClosureKind) 
     _sensible_between(job, put)
 
 
-@pytest.mark.parametrize("hold", [Hold.CORD, Hold.ELASTIC])
-@pytest.mark.parametrize(("form", "scheme"), [pair for pair in lawful_pairs() if SCHEMES[pair[1]].edges])
+@pytest.mark.parametrize(
+    ("form", "scheme", "hold"), some([pair for pair in lawful_pairs() if SCHEMES[pair[1]].edges], [Hold.CORD, Hold.ELASTIC])
+)
 def test_no_absurd_cord_is_silent(form: str, scheme: str, hold: Hold) -> None:
     name = SCHEMES[scheme].edges[0]
     casing = Change(refs.edge(name, "finish"), double_hem(35.0, 10.0))

@@ -10,6 +10,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+from tests.wild import some
 
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
@@ -100,8 +101,7 @@ def compared(job: Job) -> float:
     return abs(drafted.fit.chance - monte_carlo(job))
 
 
-@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
-@pytest.mark.parametrize("c", [0.8, 3.0])
+@pytest.mark.parametrize(("form", "scheme", "c"), some(lawful_pairs(), [0.8, 3.0]))
 def test_it_is_what_comes_of_trying(form: str, scheme: str, c: float) -> None:
     assert compared(mixed(tight(form, scheme, c))) < NEAR
 

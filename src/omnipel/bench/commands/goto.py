@@ -127,4 +127,4 @@ def go_to_anything(desk: Desk) -> None:
 def go_to_next(desk: Desk) -> None:
     """To the station of the job's next step."""
     if desk.session.draft is not None:
-        desk.show_station(station_of(next_step(desk.session.draft).where))
+        desk.show_station(station_of(next_step(desk.session.draft, desk.session.cloth.left).where))

@@ -76,12 +76,16 @@ class Tally(QFrame):
             waits = self.session.tell(tr("not yet"))
             for shown in self.lines:
                 shown.show_value(waits, "", State.OPEN)
-        self.step = next_step(draft)
-        self.next.show_words(self.session.tell(self.step.words))
+        self._next()
         told = (draft.findings, self.session.unit, self.session.trying is None)
         if told != self.shown:
             self.shown = told
             self._findings(draft.findings)
+
+    def _next(self) -> None:
+        if (draft := self.session.draft) is not None:
+            self.step = next_step(draft, self.session.cloth.left)
+            self.next.show_words(self.session.tell(self.step.words))
 
     def _drafted(self, draft: Drafted) -> None:
         tell, fit = self.session.tell, draft.fit
@@ -136,6 +140,7 @@ class Tally(QFrame):
         self.pay.show_value(
             tell(taken.pay_words), tell(listed(more_, " · ")), priced, (taken.pay, len(taken.unknown), taken.stashed)
         )
+        self._next()
 
     def _words(self, places: Sequence[str]) -> Listed:
         words = {place.key: place.words for place in self.session.places}

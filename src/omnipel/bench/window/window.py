@@ -108,6 +108,7 @@ class Window(QMainWindow):
         self.shelf.dropped.connect(lambda paths: later("jobs:bring_in")(self, [Path(p) for p in paths]))
         self.session.drafted.connect(self.refresh)
         self.session.advised.connect(self._advised)
+        self.session.cloth.laid.connect(self._frame)
         self.session.opened.connect(self._opened)
         self.session.go.connect(self.go_to)
         self.own_keys = [QKeySequence(command.keys) for command in self.commands if command.keys]
@@ -232,7 +233,7 @@ class Window(QMainWindow):
             from omnipel.core.finishing.rounding import roundings  # loaded with the job
             from omnipel.core.standing import states
 
-            self.rail.show_state(self.here, states(draft))
+            self.rail.show_state(self.here, states(draft, self.session.cloth.left))
             owner = f"   {job.owner}" if job.owner else ""
             self.title.show_words(f"{job.name}{owner}")
             self.unit_button.setText(say(term(job.unit.label)))

@@ -71,6 +71,10 @@ class StashDialog(QDialog):
             )
         ]
         self.drop = self.made[2]
+        self._lay_out()
+        self._fill("")
+
+    def _lay_out(self) -> None:
         form = QWidget()
         form.setLayout(
             column(
@@ -98,7 +102,6 @@ class StashDialog(QDialog):
         whole.setStretch(1, 1)
         self.setLayout(whole)
         self.resize(LOOK.px(860), LOOK.px(640))
-        self._fill("")
 
     def _fill(self, key: str) -> None:
         pieces = self.session.cloth.stock.pieces

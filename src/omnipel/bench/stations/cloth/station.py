@@ -260,7 +260,7 @@ class ClothStation(QWidget):
 
     def _next(self) -> None:
         if (draft := self.session.draft) is not None:
-            self.session.go.emit(next_step(draft).where)
+            self.session.go.emit(next_step(draft, self.session.cloth.left).where)
 
     def _pick_layer(self, layer: str) -> None:
         self.layer, self.ground = layer, BOLT

@@ -111,7 +111,7 @@ class PanelsStation(QWidget):
 
     def _next(self) -> None:
         if (draft := self.session.draft) is not None:
-            self.session.go.emit(next_step(draft).where)
+            self.session.go.emit(next_step(draft, self.session.cloth.left).where)
 
     def _fit(self) -> None:
         """The board came to another size, in whatever way: its words have their height in px there."""
