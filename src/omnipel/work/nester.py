@@ -42,9 +42,9 @@ LIBRARY: Final = 0.2
 """Of the time so much goes to the library where it is asked, s for s ..."""
 LIBRARY_MOST: Final = 4.0
 """... and no more than this, s."""
-A_PIECE: Final = 0.17
+A_PIECE: Final = 0.07
 """Exchanges begin anew after so much time for each piece, s: ..."""
-LEAST_TURN: Final = 2.0
+LEAST_TURN: Final = 1.2
 """... but not before this, s."""
 ROUND: Final = 4
 """Of so many turns the first begins from where all began, boldly; the others from the best so far, ..."""
