@@ -25,6 +25,10 @@ TOGETHER_WIDTH, TOGETHER_BEST = 1520.0, 11_575.0
 """... on cloth of this width; the shortest that was ever found for it, mm."""
 
 
+GOALS: dict[int, tuple[tuple[int, float], ...]] = {9: ((3, 1.002),), 18: ((3, 1.015), (10, 1.005)), 99: ((3, 1.02), (10, 1.008))}
+"""Up to how many pieces, after how many seconds a lay may be so many times as long as the best known."""
+
+
 def together(lays: list[dict[str, Any]]) -> dict[str, Any]:
     """Several lays as one."""
     parts = [lay for lay in lays if lay["id"] in TOGETHER]

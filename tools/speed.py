@@ -305,15 +305,11 @@ def shop_of(path: Path, count: int) -> Path:
     return path
 
 
-GOALS: dict[int, tuple[tuple[int, float], ...]] = {9: ((3, 1.002),), 18: ((3, 1.015), (10, 1.005)), 99: ((3, 1.02), (10, 1.008))}
-"""Up to how many pieces, after how many seconds a lay may be so many times as long as the best known."""
-
-
 def lays() -> None:
     """Lays against the best known ones, and the first that can be used."""
     import json
 
-    from lays import measured, together
+    from lays import GOALS, measured, together
 
     cases = json.loads((Path(__file__).parents[1] / "tests" / "cases" / "lays.json").read_text(encoding="utf-8"))["lays"]
     for lay in (*cases, together(cases)):

@@ -127,16 +127,17 @@ def test_a_search_improves_the_lay_while_the_window_stays_awake(sample_window: W
     timer.stop()
     if cloth.search is not None:
         assert "Stop" in station.search.text()  # type: ignore[attr-defined]
-        begun = time.perf_counter()
+        search = cloth.search
         qtbot.mouseClick(station.search, Qt.MouseButton.LeftButton)  # type: ignore[attr-defined]
-        stopped = time.perf_counter() - begun
-        assert stopped < 20 * sorted(gaps)[len(gaps) // 2] + 1.0  # at once, as far as a shared machine can tell
+        assert cloth.search is None  # at once: nothing waits for the processes
+        assert search.stopped.is_set()
+        qtbot.waitUntil(lambda: not search.children, timeout=WAIT)
     lay = laid(sample_window, qtbot)
     sound(lay)
     assert lay.length < before - 10.0
     assert lay.kept
     assert len(gaps) > 20
-    assert sorted(gaps)[int(0.9 * len(gaps))] < 0.2
+    assert max(gaps) < 0.5 * sum(gaps)  # it never waited for the search
 
 
 def test_pieces_stay_while_a_search_runs_and_a_cancelled_one_changes_nothing(sample_window: Window, qtbot: QtBot) -> None:

@@ -222,7 +222,7 @@ def shopping_pdf(
     made.row(((say(tr("to pay now")), places[0]), (say(taken.pay_words), places[3])), strong=True)
     if taken.stashed:
         made.row(((say(tr("worth of what comes from the stash")), places[0]), (say(Money(taken.stashed)), places[3])))
-    if taken.covers > 1:
+    if taken.covers > 1 and taken.material:
         made.row(((say(tr("each of {n} covers", n=Count(taken.covers))), places[0]), (say(Money(taken.per_cover)), places[3])))
     if taken.unknown:
         for more in wrapped_to(voice.sentence(unknown_words(taken)), SIZE, made.right - made.left - 12.0):

@@ -136,10 +136,13 @@ def takeoff_text(taken: Takeoff, voice: Voice) -> str:
     wide = [max((len(row[k]) for row in rows), default=0) for k in range(4)]
     lines = ["  ".join(text.ljust(wide[k]) for k, text in enumerate(row)).rstrip() for row in rows]
     unknown = len(taken.unknown)
-    pay, material, stash = taken.pay_words, Money(taken.material), Money(taken.stashed)
-    totals = tr("to pay now {pay}; material {material}, of it from the stash {stash}", pay=pay, material=material, stash=stash)
-    lines += ["", voice.sentence(totals)]
-    if taken.covers > 1:
+    lines += ["", voice.sentence(tr("to pay now: {pay}.", pay=taken.pay_words))]
+    if taken.material:  # else nothing has a price
+        worth = tr(
+            "material {material}, of it from the stash {stash}.", material=Money(taken.material), stash=Money(taken.stashed)
+        )
+        lines.append(voice.sentence(worth))
+    if taken.covers > 1 and taken.material:
         lines.append(voice.sentence(tr("each of {n} covers {cost}", n=Count(taken.covers), cost=Money(taken.per_cover))))
     if unknown:
         lines.append(voice.sentence(unknown_words(taken)))

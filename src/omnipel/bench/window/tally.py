@@ -34,6 +34,7 @@ class Tally(QFrame):
         for line in (self.cloth, self.pay):
             line.clicked.connect(lambda: session.go.emit(refs.lay()))
         session.cloth.laid.connect(self._laid)
+        session.cloth.laid.connect(self._next)
         self.count = label(NOTHING, "head")
         self.findings = QVBoxLayout()
         self.findings.setSpacing(10)
@@ -140,7 +141,6 @@ class Tally(QFrame):
         self.pay.show_value(
             tell(taken.pay_words), tell(listed(more_, " · ")), priced, (taken.pay, len(taken.unknown), taken.stashed)
         )
-        self._next()
 
     def _words(self, places: Sequence[str]) -> Listed:
         words = {place.key: place.words for place in self.session.places}

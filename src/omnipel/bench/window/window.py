@@ -108,7 +108,7 @@ class Window(QMainWindow):
         self.shelf.dropped.connect(lambda paths: later("jobs:bring_in")(self, [Path(p) for p in paths]))
         self.session.drafted.connect(self.refresh)
         self.session.advised.connect(self._advised)
-        self.session.cloth.laid.connect(self._frame)
+        self.session.cloth.laid.connect(self._rail)
         self.session.opened.connect(self._opened)
         self.session.go.connect(self.go_to)
         self.own_keys = [QKeySequence(command.keys) for command in self.commands if command.keys]
@@ -220,6 +220,12 @@ class Window(QMainWindow):
             self.stations[self.here].refresh()
         self.working.refresh()
 
+    def _rail(self) -> None:
+        if (draft := self.session.draft) is not None:
+            from omnipel.core.standing import states
+
+            self.rail.show_state(self.here, states(draft, self.session.cloth.left))
+
     def _frame(self) -> None:
         """Rail, head and tally."""
         draft, job = self.session.draft, self.session.job
@@ -231,9 +237,8 @@ class Window(QMainWindow):
             self.rail.show_state(self.here, None)
         if job is not None and draft is not None:
             from omnipel.core.finishing.rounding import roundings  # loaded with the job
-            from omnipel.core.standing import states
 
-            self.rail.show_state(self.here, states(draft, self.session.cloth.left))
+            self._rail()
             owner = f"   {job.owner}" if job.owner else ""
             self.title.show_words(f"{job.name}{owner}")
             self.unit_button.setText(say(term(job.unit.label)))

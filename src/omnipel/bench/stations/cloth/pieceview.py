@@ -41,7 +41,7 @@ class PieceView(QWidget):
         self.session = session
         self.piece: Remnant | None = None
         self.chosen = -1
-        self.dragged: tuple[int, Remnant] | None = None
+        self.dragged: tuple[int, Corner, Remnant] | None = None  # which corner, where to, and what comes of it
         self.setAccessibleName(say(tr("The piece, drawn")))
         self.setToolTip(say(tr("Drag a corner; double click an edge for one more")))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Expanding)
@@ -81,7 +81,7 @@ class PieceView(QWidget):
     def paintEvent(self, event: QPaintEvent) -> None:
         if self.piece is None:
             return
-        shown = self.dragged[1] if self.dragged is not None else self.piece
+        shown = self.dragged[2] if self.dragged is not None else self.piece
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         ink, accent, glow = LOOK.colour("ink"), LOOK.colour("accent"), LOOK.colour("glow")
@@ -123,22 +123,22 @@ class PieceView(QWidget):
         if k >= 0:
             self.picked.emit(k)
         if 0 <= k < len(corners(self.piece)):
-            self.dragged = k, self.piece
+            self.dragged = k, corners(self.piece)[k], self.piece
 
     def mouseMoveEvent(self, event: QMouseEvent) -> None:
         if self.piece is None or self.dragged is None:
             return
-        k, _ = self.dragged
-        made = with_corner(self.piece, k, self._place(event.position()))
+        k, place = self.dragged[0], self._place(event.position())
+        made = with_corner(self.piece, k, place)
         if made is not None:
-            self.dragged = k, made
+            self.dragged = k, place, made
             self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent) -> None:
         if self.dragged is not None:
-            (k, made), self.dragged = self.dragged, None
+            (k, place, made), self.dragged = self.dragged, None
             if made != self.piece:
-                self.moved.emit(k, *corners(made)[min(k, len(corners(made)) - 1)])
+                self.moved.emit(k, *place)
             self.update()
 
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
