@@ -55,7 +55,7 @@ class PieceView(QWidget):
         return QSize(LOOK.px(300), LOOK.px(150))
 
     def minimumSizeHint(self) -> QSize:
-        return QSize(LOOK.px(160), LOOK.px(110))
+        return QSize(LOOK.px(160), LOOK.px(80))
 
     def _scale(self) -> tuple[float, QPointF]:
         """Pixels to a mm, and where the lower left corner is."""

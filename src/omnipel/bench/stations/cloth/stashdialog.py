@@ -6,7 +6,7 @@ import time
 from dataclasses import replace
 from functools import partial
 
-from PySide6.QtCore import Qt
+from PySide6.QtCore import QSize, Qt
 from PySide6.QtWidgets import QDialog, QListWidget, QWidget
 
 from omnipel.bench.parts.asking import chosen
@@ -52,7 +52,8 @@ class StashDialog(QDialog):
         self.square = button(tr("Make it a rectangle"), self._square)
         self.parts = QListWidget()
         self.parts.setAccessibleName(say(tr("Corners and flaws")))
-        self.parts.setFixedHeight(LOOK.px(112))
+        self.parts.setMinimumHeight(LOOK.px(56))
+        self.parts.setMaximumHeight(LOOK.px(112))
         self.parts.currentRowChanged.connect(self._part_picked)
         self.view = PieceView(session)
         self.view.picked.connect(lambda k: self.parts.setCurrentRow(k))
@@ -72,6 +73,7 @@ class StashDialog(QDialog):
         ]
         self.drop = self.made[2]
         self._lay_out()
+        self.resize(QSize(LOOK.px(860), LOOK.px(640)).boundedTo(parent.size()))  # no larger than the window it is asked from
         self._fill("")
 
     def _lay_out(self) -> None:
@@ -101,7 +103,6 @@ class StashDialog(QDialog):
         whole = column(label(tr("Pieces of cloth in the stash"), "title"), both, buttons, margins=16, spacing=12)
         whole.setStretch(1, 1)
         self.setLayout(whole)
-        self.resize(LOOK.px(860), LOOK.px(640))
 
     def _fill(self, key: str) -> None:
         pieces = self.session.cloth.stock.pieces
