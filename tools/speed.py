@@ -17,7 +17,9 @@ from typing import Any
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 from children import BARE, BIG, DEMO, MEMORY, OWN
+from clothspeed import advice, awake, lays
 from omnipel.bench.sharing import share
+from pace import PACE, REFERENCE_MS, loop_ms, median_ms, told, told_ms
 
 share()
 
@@ -28,46 +30,6 @@ def peak_mb() -> float:
         next(int(line.split()[1]) for line in Path("/proc/self/status").read_text().splitlines() if line.startswith("VmHWM"))
         / 1024
     )
-
-
-REFERENCE_MS = 3.7
-"""What the calibration loop takes on the machine that the goals were set for."""
-
-
-def loop_ms(rounds: int = 9) -> float:
-    """The calibration loop: a little of what drafting does, small objects, dictionaries and small arrays; median of some, ms."""
-    import numpy as np
-
-    times = []
-    for _ in range(rounds):
-        start = time.perf_counter()
-        total: dict[int, float] = {}
-        for i in range(12_000):
-            total[i % 97] = total.get(i % 97, 0.0) + math.hypot(i, 1.0)
-        angles = np.linspace(0.0, 6.0, 400)
-        for _ in range(60):
-            np.hypot(np.cos(angles), np.sin(angles)).sum()
-        times.append((time.perf_counter() - start) * 1000.0)
-    return statistics.median(times)
-
-
-PACE = [1.0]
-"""How slow the machine was while the last thing was measured: 2 for half as fast as the reference."""
-
-
-def median_ms(run: Callable[[], object], rounds: int = 60, warm: int = 5) -> float:
-    """Median of many runs, ms; notes the machine's pace meanwhile."""
-    for _ in range(warm):
-        run()
-    times, paces = [], [loop_ms()]
-    for i in range(rounds):
-        start = time.perf_counter()
-        run()
-        times.append((time.perf_counter() - start) * 1000.0)
-        if i % 5 == 4:
-            paces.append(loop_ms(1))
-    PACE[0] = statistics.median(paces) / REFERENCE_MS
-    return statistics.median(times)
 
 
 def both_ms(app: Any, change: Callable[[], object], view: Any, rounds: int, warm: int = 2) -> tuple[float, float]:
@@ -100,17 +62,6 @@ def drawn(app: Any, view: Any) -> None:
     while view is not None and view.soon.isActive():
         app.processEvents()
     app.sendPostedEvents()
-
-
-def told_ms(what: str, ms: float, goal: float, pace: float | None = None) -> None:
-    """A time against its goal, both as measured and at the reference's pace."""
-    pace = PACE[0] if pace is None else pace
-    told(what, f"{ms:.1f} ms", f"{goal:.0f} ms, here just now {goal * pace:.1f}", ms < goal * pace)
-
-
-def told(what: str, value: str, goal: str, ok: bool) -> None:
-    """One line of the result."""
-    print(f"{'ok  ' if ok else 'SLOW'}  {what:<58} {value:>14}   goal {goal}")
 
 
 def side_by_side(*codes: tuple[str, ...], runs: int = 9) -> list[float]:
@@ -305,50 +256,6 @@ def shop_of(path: Path, count: int) -> Path:
     return path
 
 
-def lays() -> None:
-    """Lays against the best known ones, and the first that can be used."""
-    import json
-
-    from lays import GOALS, measured, together
-
-    cases = json.loads((Path(__file__).parents[1] / "tests" / "cases" / "lays.json").read_text(encoding="utf-8"))["lays"]
-    for lay in (*cases, together(cases)):
-        many = sum(piece["demand"] for piece in lay["pieces"])
-        goals = next(goals for most, goals in GOALS.items() if many <= most)
-        for seconds, goal in goals:
-            pace = loop_ms() / REFERENCE_MS
-            got = measured(lay, seconds)
-            what = f"lay {lay['id']}, {many} pieces, in {min(got['took'], seconds):.1f} s"
-            told(what, f"{got['ratio']:.4f}", f"{goal} of the best known", got["ratio"] <= goal and not got["wrong"])
-        told_ms(f"its first lay, {got['first'][1]:.3f} of the best known", got["first"][0] * 1000.0, 200.0, pace)
-
-
-def advice() -> None:
-    """Advice for every job of the sample shop: the first line, and all of it."""
-    from omnipel.core.cloth.cuts import layers_of
-    from omnipel.core.cloth.lay import lay_of
-    from omnipel.core.cloth.saving import Saver
-    from omnipel.core.cloth.sheets import sheet_of
-    from omnipel.core.draft import Drafted, draft
-    from omnipel.shop.sample import SAMPLES
-
-    firsts, ends, pace = [], [], loop_ms() / REFERENCE_MS
-    for sample in SAMPLES:
-        drafted = draft(sample())
-        if not isinstance(drafted, Drafted):
-            continue
-        laid = [lay_of(sheet_of(drafted, layer)) for layer in layers_of(drafted)]
-        begun, first = time.perf_counter(), math.inf
-        for one in Saver(drafted, laid).look():
-            if one is not None:
-                first = min(first, time.perf_counter() - begun)
-        ends.append(time.perf_counter() - begun)
-        firsts.append(first)
-    found = [first for first in firsts if math.isfinite(first)]
-    told_ms(f"advice, median of {len(ends)} jobs (slowest {max(ends):.1f} s)", statistics.median(ends) * 1000.0, 5000.0, pace)
-    told_ms(f"its first line (slowest {max(found):.1f} s)", statistics.median(found) * 1000.0, 1000.0, pace)
-
-
 def large_shelf() -> None:
     """A shelf of 5 000 jobs against one of three."""
     with tempfile.TemporaryDirectory() as folder:
@@ -391,6 +298,7 @@ if __name__ == "__main__":
     large_shelf()
     start()
     advice()
+    awake()
     lays()
     print(f"this process: {peak_mb():.0f} MB")
     sys.stdout.flush()

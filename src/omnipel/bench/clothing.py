@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import threading
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import partial
 from typing import TYPE_CHECKING, Final
 
 from PySide6.QtCore import QObject, Signal
@@ -21,7 +22,9 @@ if TYPE_CHECKING:
     from omnipel.core.cloth.stock import Stock
     from omnipel.core.cloth.takeoff import Takeoff
     from omnipel.core.draft import Draft, Drafted
+    from omnipel.core.job.laying import Remnant
     from omnipel.shop.stockroom import Change, Stockroom
+    from omnipel.work.adviser import Asked
     from omnipel.work.laying import Found, Search
 
 SECONDS: Final = 20.0
@@ -40,23 +43,50 @@ class Laid:
 
 @dataclass
 class Advising:
-    """Advice on a job's cloth while it is looked for: the rest is still to be tried."""
+    """Advice on a job's cloth while it is looked for.
+
+    Args:
+        of: the cloth as it was laid.
+        asked: what is asked.
+        found: as far as it has been looked for.
+        done: whether all has been tried.
+        wanted: whether somebody still waits for it.
+        broken: what went wrong, where the search for it broke down.
+    """
 
     of: Laid
-    rest: Iterator[Advice | None]
+    asked: Asked
     found: list[Advice] = field(default_factory=list)
     done: bool = False
+    wanted: bool = True
+    broken: str = ""
+
+
+def _ready(_nothing: None) -> None:
+    """Have the process that advises begun before it is asked."""
+    from omnipel.work.adviser import ADVISER
+
+    ADVISER.ready()
 
 
 def _advised(advising: Advising) -> Advising:
-    """One more way tried."""
-    try:
-        advice = next(advising.rest)
-    except StopIteration:
-        advising.done = True
-        return advising
-    if advice is not None:
-        advising.found.append(advice)
+    """One more way tried, in a process of its own; once more from the beginning where that was lost."""
+    from omnipel.work.adviser import ADVISER, Lost
+
+    for again in (True, False):
+        try:
+            advice = ADVISER.next(advising.asked)
+        except StopIteration:
+            advising.done = True
+        except Lost as lost:
+            if again and advising.wanted:
+                advising.found.clear()
+                continue
+            advising.done, advising.broken = True, str(lost) or type(lost).__name__
+        else:
+            if advice is not None and advice not in advising.found:
+                advising.found.append(advice)
+        break
     return advising
 
 
@@ -64,6 +94,21 @@ def _advised(advising: Advising) -> Advising:
 class _Asked:
     draft: Drafted
     stock: Stock
+
+
+@dataclass(frozen=True)
+class _Tried:
+    """A piece of the stash that a layer is tried on."""
+
+    lay: Lay
+    piece: Remnant
+
+
+def _takes(tried: _Tried) -> int:
+    """How many of a layer's pieces go onto a piece of the stash."""
+    from omnipel.core.cloth.fitting import ground_of, onto
+
+    return len(onto(tried.lay.sheet, ground_of(tried.piece)).lying)
 
 
 def _laid(asked: _Asked) -> Laid:
@@ -92,18 +137,20 @@ class Clothing(QObject):
     """Lays, takeoff and stash of the open job.
 
     `laid` tells that they are there for the draft as it stands, `searching` that a search has begun, found something, or ended; `stocked` that
-    what the shop has is another; `advised` that there is more advice, or no more to come.
+    what the shop has is another; `tried` that a piece of the stash has been tried; `advised` that there is more advice, or no more to come.
     """
 
     laid = Signal()
     searching = Signal()
     stocked = Signal()
+    tried = Signal()
     advised = Signal()
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session = session
         self.works = Works(session.deliverer.came.emit, session.pace.wait)
+        self.trials = Works(session.deliverer.came.emit, session.pace.wait)
         self.now: Laid | None = None
         self.asked: Draft | None = None
         self.kept: Stock | None = None
@@ -111,6 +158,7 @@ class Clothing(QObject):
         self.found: Found | None = None
         self.searched: Lay | None = None
         self.advising: Advising | None = None
+        self.onto: dict[tuple[int, Remnant], int | None] = {}
         session.drafted.connect(self.refresh)
         session.advised.connect(self.refresh)
         session.opened.connect(self._opened)
@@ -162,9 +210,12 @@ class Clothing(QObject):
 
     def _opened(self) -> None:
         self.stop(keep=False)
-        self.now = self.asked = self.kept = self.advising = None
-        for subject in ("lay", "advice"):
-            self.works.forget(subject)
+        self.now = self.asked = self.kept = self.advising = self.searched = self.found = None
+        self.onto.clear()
+        self.works.forget("lay")
+        self.trials.forget("advice")
+        if self.session.job is not None:
+            self.trials.ask("ready", _ready, None, lambda _done: None, self.session.fault)
         self.refresh()
 
     def refresh(self) -> None:
@@ -204,6 +255,20 @@ class Clothing(QObject):
         now = self.current or self.now
         return now.lays.get(layer) if now is not None else None
 
+    def takes(self, lay: Lay, piece: Remnant) -> int | None:
+        """How many pieces of a layer go onto a piece of the stash; None while that is tried, behind the window."""
+        sheet = lay.sheet
+        how = sheet.gap, sheet.folded, sheet.cloth.repeat_along, sheet.cloth.repeat_across
+        known = hash((how, *((cut.key, cut.ring.tobytes(), cut.turns, cut.start) for cut in sheet.cuts))), piece
+        if known not in self.onto:
+            self.onto[known] = None
+            self.works.ask(("takes", *known), _takes, _Tried(lay, piece), partial(self._have_tried, known), self.session.fault)
+        return self.onto[known]
+
+    def _have_tried(self, known: tuple[int, Remnant], takes: int) -> None:
+        self.onto[known] = takes
+        self.tried.emit()
+
     def commit(self, lay: Lay, reason: Phrase) -> bool:
         """Keep where the pieces of a layer lie."""
         job = self.session.open_job
@@ -224,17 +289,17 @@ class Clothing(QObject):
         now = self.current
         if now is None or (self.advising is not None and self.advising.of is now):
             return
-        from omnipel.core.cloth.saving import Saver
-        from omnipel.shop.document import lawful
+        from omnipel.work.adviser import Asked
 
-        self.advising = Advising(now, Saver(now.draft, list(now.lays.values()), self.stock, lawful).look())
+        placed = {layer: lay.placed for layer, lay in now.lays.items()}
+        self.advising = Advising(now, Asked(now.draft.job, placed, self.stock))
         self._advise_more(self.advising)
         self.advised.emit()
 
     def _advise_more(self, advising: Advising) -> None:
         if self.search is not None:
             return  # they would take the time from one another, and from the window; it goes on when the search has ended
-        self.works.ask("advice", _advised, advising, self._have_advised, self.session.fault)
+        self.trials.ask("advice", _advised, advising, self._have_advised, self.session.fault)
 
     def _have_advised(self, advising: Advising) -> None:
         if advising is not self.advising:
@@ -253,7 +318,7 @@ class Clothing(QObject):
         on = lay.on(lay.bolt)
         if not on:
             return
-        self.searched = lay
+        self.searched, self.found = lay, None
         self.search = search = Search(lay.problem, seconds)
         known, now = lay.sheet.lying(lay.bolt, on), self.current
         least = now.least.get(lay.layer.value, 0.0) + lay.sheet.gap if now is not None else None
@@ -315,4 +380,11 @@ class Clothing(QObject):
     def rest(self) -> None:
         """The window is being closed."""
         self.stop(keep=False)
+        if self.advising is not None and not self.advising.done:
+            from omnipel.work.adviser import ADVISER
+
+            self.advising.wanted = False
+            if ADVISER.busy:
+                ADVISER.end()
+        self.trials.close()
         self.works.close()

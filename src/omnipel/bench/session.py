@@ -14,7 +14,7 @@ from omnipel.bench.clothing import Clothing
 from omnipel.bench.deliverer import Deliverer, Pace
 from omnipel.bench.pictures import Pictures
 from omnipel.bench.speech import SPEECH
-from omnipel.core.drafts import Drafts
+from omnipel.core.drafts import Drafts, relaid
 from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
 from omnipel.core.words.refs import Of, Ref
 from omnipel.core.words.units import Unit, format_length
@@ -134,8 +134,12 @@ class Session(QObject):
 
         self.pace.busy()  # what a change comes to is shown before its remedies are tried
         self.job = job
-        drafted = self.drafts.of(job)
+        again = relaid(self.draft, job) if self.draft is not None and self.trying is None else None
+        drafted = again or self.drafts.of(job)
         self.measuring = Measuring(job, drafted.measured)
+        if again is not None:
+            self.draft = again  # its remedies are the same
+            return
         self.trying = Trying(drafted, lawful)
         self.draft = self.trying.advised
         self._try_more()
@@ -143,7 +147,7 @@ class Session(QObject):
     def _try_more(self) -> None:
         """Have the next finding's remedies tried, behind the window and one finding at a time, so that what is newer need not wait long."""
         if self.trying is not None:
-            self.works.ask("remedies", _try_next, self.trying, self._tried, self.fault)
+            self.works.ask("remedies", lambda trying: trying.step(), self.trying, self._tried, self.fault)
 
     def _tried(self, more: bool) -> None:
         if more:
@@ -393,8 +397,3 @@ class Session(QObject):
 
         known = self.draft.body if self.draft is not None else None
         return known or (plausible(self.job) if self.job is not None else None)
-
-
-def _try_next(trying: Trying) -> bool:
-    """What the next finding offers, tried; whether there was one left."""
-    return trying.step()

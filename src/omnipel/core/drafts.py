@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
+from dataclasses import replace
 from typing import TYPE_CHECKING, Final
 
 if TYPE_CHECKING:
@@ -22,7 +23,7 @@ class Drafts:
         """The draft of a job, made if it is not known."""
         from omnipel.core.draft import draft  # numbers and geometry are loaded with the first job
 
-        made = next((known for known in self.lately if known.job == job), None) or draft(job)
+        made = next((again for known in self.lately if (again := relaid(known, job)) is not None), None) or draft(job)
         self.keep(made)
         return made
 
@@ -30,3 +31,10 @@ class Drafts:
         """A draft has been made elsewhere, as `draft` makes it."""
         self.lately = deque((known for known in self.lately if known.job != made.job), self.lately.maxlen)
         self.lately.append(made)
+
+
+def relaid(known: Draft, job: Job) -> Draft | None:
+    """What is known of a job as that of another one that differs in nothing but how its pieces lie on their cloth; None where it differs in more."""
+    if known.job is job or known.job == job:
+        return known
+    return replace(known, job=job) if replace(known.job, lays=job.lays) == job else None

@@ -368,9 +368,9 @@ class Window(QMainWindow):
         return answer == 2
 
     def _load(self) -> None:
-        """Load the next piece of what a job needs, when nobody types. Here and not behind the window: two threads that load the same
-        libraries may each see the other's half-made ones."""
-        if self.session.pace.typing:
+        """Load the next piece of what a job needs, when nobody types or has a lay searched. Here and not behind the window: two threads that
+        load the same libraries may each see the other's half-made ones."""
+        if self.session.pace.typing or self.session.cloth.search is not None:
             return
         if self.wanted:
             import_module(self.wanted.pop(0))
@@ -381,8 +381,8 @@ class Window(QMainWindow):
             self.session.pace.busy()
             return
         cover = self.stations.get("cover")
-        if self.unprepared and cover is not None and self.session.job is not None and self.here != "cover":
-            cover.prepare()
+        if self.unprepared and cover is not None and self.session.job is not None and self.here != "cover" and cover.prepare():
+            return
         self.unprepared = False
         self.loading.stop()
 

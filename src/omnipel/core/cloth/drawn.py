@@ -7,6 +7,8 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
+from dataclasses import replace
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -30,6 +32,8 @@ LEAST_BEYOND: Final = 120.0
 """But no less, mm."""
 MOST_LINES: Final = 400
 """More lines of a pattern than this are not drawn."""
+FINE: Final = 0.02
+"""Outlines are drawn no further off than this, as a share of the height of letters: a quarter of a px on screen."""
 
 
 def piece_ref(lay: Lay, key: str) -> Ref:
@@ -117,16 +121,27 @@ def _box(x0: float, y0: float, x1: float, y1: float) -> Points:
 
 
 def _piece(lay: Lay, placed: Placed, voice: Voice, text: float, number: int) -> Iterator[Item]:
-    cut, ring = lay.sheet.by_key[placed.piece], lay.outline(placed)
-    ref = piece_ref(lay, placed.piece)
-    yield Path(ring, Layer.CUT, closed=True, fill="outer", ref=ref)
+    cut, ref, at = lay.sheet.by_key[placed.piece], piece_ref(lay, placed.piece), (placed.x, placed.y)
+    rings = [cut.ring]
     if cut.panel is not None and not cut.on_fold:
-        sewn = turned(cut.on_cloth(cut.panel.sew_points), placed.turn) + (placed.x, placed.y)
-        yield Path(sewn, Layer.SEW, closed=True, ref=ref)
-    yield from _words(cut, ring, voice, text, number, ref, placed.locked)
+        rings.append(cut.on_cloth(cut.panel.sew_points))
+    drawn = [_thinned(np.ascontiguousarray(ring, dtype=np.float64).tobytes(), placed.turn, text * FINE) for ring in rings]
+    yield Path(drawn[0] + at, Layer.CUT, closed=True, fill="outer", ref=ref)
+    for sewn in drawn[1:]:
+        yield Path(sewn + at, Layer.SEW, closed=True, ref=ref)
+    for label in _words(cut, drawn[0], voice, text, number, placed.locked):
+        yield replace(label, at=(label.at[0] + placed.x, label.at[1] + placed.y), ref=ref)
 
 
-def _words(cut: Cut, ring: Points, voice: Voice, text: float, number: int, ref: Ref, locked: bool) -> Iterator[Label]:
+@lru_cache(maxsize=512)
+def _thinned(ring: bytes, turn: float, within: float) -> Points:
+    """An outline turned, with as few corners as can be seen."""
+    whole = turned(np.frombuffer(ring).reshape(-1, 2), turn)
+    thin: Points = shapely.get_coordinates(shapely.simplify(shapely.LinearRing(whole), within))[:-1]
+    return thin if len(thin) > 2 else whole
+
+
+def _words(cut: Cut, ring: Points, voice: Voice, text: float, number: int, locked: bool) -> Iterator[Label]:
     """Number, name and size where there is room for them; else what goes in, in the end its number alone."""
     name = voice.say(cut.words)
     size = voice.say(tr("{long} × {wide}", long=bare(cut.size[0]), wide=bare(cut.size[1] * (2.0 if cut.on_fold else 1.0))))
@@ -136,21 +151,18 @@ def _words(cut: Cut, ring: Points, voice: Voice, text: float, number: int, ref: 
         if said
     ]
     head = f"{number} · {name}" if number else name
-    room = Room(shapely.Polygon(ring).buffer(-text * 0.25))
-    for lines in ([head, size, *more], [head, size], [head], [voice.say(Count(number))] if number else []):
-        if not lines:
-            continue
-        found = room.block(lines, text)
-        if found is not None:
-            for label in found:
-                yield Label(label.at, label.words, label.size, label.layer, label.anchor, label.angle, label.strong, ref)
-            return
-    if number:  # too small for anything inside: beside it
+    alone = voice.say(Count(number))
+    blocks = ((head, size, *more), (head, size), (head,), *(((alone,),) if number else ()))
+    found = _block(ring.tobytes(), blocks, text)
+    if found:
+        yield from found
+    elif number:  # too small for anything inside: beside it
         (_, y0), (x1, y1) = ring.min(axis=0), ring.max(axis=0)
-        yield Label(
-            (float(x1) + text * 0.2, float(y0 + y1) / 2.0 - text * ASCENT / 2.0),
-            voice.say(Count(number)),
-            text,
-            anchor=0.0,
-            ref=ref,
-        )
+        yield Label((float(x1) + text * 0.2, float(y0 + y1) / 2.0 - text * ASCENT / 2.0), alone, text, anchor=0.0)
+
+
+@lru_cache(maxsize=512)
+def _block(ring: bytes, blocks: tuple[tuple[str, ...], ...], text: float) -> tuple[Label, ...]:
+    """The first of several blocks of words for which an outline has room; nothing where it has none."""
+    room = Room(shapely.Polygon(np.frombuffer(ring).reshape(-1, 2)).buffer(-text * 0.25))
+    return next((tuple(found) for lines in blocks if (found := room.block(lines, text)) is not None), ())

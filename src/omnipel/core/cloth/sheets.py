@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Final
 
 import numpy as np
@@ -135,24 +135,12 @@ class Sheet:
     @cached_property
     def shapes(self) -> dict[str, Shape]:
         """The shape of each cut; cuts with the same outline have one."""
-        known: dict[tuple[bytes, tuple[float, ...], tuple[float, float] | None, bool], Shape] = {}
-        made = {}
-        for cut in self.cuts:
-            key = cut.ring.tobytes(), cut.turns, cut.start, cut.on_fold
-            if key not in known:
-                known[key] = self._shape(cut)
-            made[cut.key] = known[key]
-        return made
+        return {cut.key: self._shape(cut) for cut in self.cuts}
 
     def _shape(self, cut: Cut) -> Shape:
-        ring = spaced(cut.ring, self.gap)
-        if not cut.on_fold:
-            ring = outward(ring, WITHIN)
-        level = self.gap / 2.0 if cut.on_fold else None  # its axis lies where the ground begins
         pitch = (self.cloth.repeat_along, self.cloth.repeat_across) if cut.start is not None else (0.0, 0.0)
-        half = self.gap / 2.0
-        start = (cut.start[0] - half, cut.start[1] - half) if cut.start is not None else (0.0, 0.0)
-        return Shape(ring, cut.turns, pitch, start, level, cut.free)
+        ring = np.ascontiguousarray(cut.ring, dtype=np.float64).tobytes()
+        return _shape_of(ring, self.gap, cut.turns, pitch, cut.start, cut.on_fold, cut.free)
 
     def problem(self, ground: Ground, keys: Sequence[str], locked: Sequence[Placed] = ()) -> Problem:
         """Some of its cuts to be laid on one ground; its frame is that of the ground, moved by half of the gap."""
@@ -197,6 +185,29 @@ class Sheet:
     def used(self, nest: Sequence[Lying]) -> float:
         """How much of a ground's length is used, without its ends, mm."""
         return max(0.0, used_length(nest) - self.gap)
+
+
+@lru_cache(maxsize=512)
+def _shape_of(
+    ring: bytes,
+    gap: float,
+    turns: tuple[float, ...],
+    pitch: tuple[float, float],
+    start: tuple[float, float] | None,
+    on_fold: bool,
+    free: bool,
+) -> Shape:
+    """The shape to be laid of an outline: what is known of it holds as long as neither changes."""
+    half = gap / 2.0
+    wide = spaced(np.frombuffer(ring).reshape(-1, 2), gap)
+    return Shape(
+        wide if on_fold else outward(wide, WITHIN),
+        turns,
+        pitch,
+        (start[0] - half, start[1] - half) if start is not None else (0.0, 0.0),
+        half if on_fold else None,  # its axis lies where the ground begins
+        free,
+    )
 
 
 def sheet_of(drafted: Drafted, layer: Cloth) -> Sheet:

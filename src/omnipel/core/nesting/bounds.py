@@ -4,7 +4,9 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections import Counter
 from collections.abc import Callable, Sequence
+from functools import lru_cache
 from typing import Final
 
 import numpy as np
@@ -36,16 +38,33 @@ def least_length(shapes: Sequence[Shape], width: float, known: float = math.inf)
     """
     if not shapes:
         return 0.0
-    several: dict[Shape, int] = {}
-    for shape in shapes:
-        several[shape] = several.get(shape, 0) + 1
-    sorts = sorted(several, key=lambda shape: -shape.area)
-    area = math.fsum(shape.area for shape in shapes) / width
+    several = tuple(sorted(Counter(shapes).items(), key=lambda entry: id(entry[0])))  # in one order, whatever order they lie in
+    least = _at_sight(several, width)
+    return least if least >= known - MORE else max(least, _looked_into(several, width))
+
+
+Several = tuple[tuple[Shape, int], ...]
+"""Shapes, and how many there are of each."""
+
+
+@lru_cache(maxsize=64)
+def _at_sight(several: Several, width: float) -> float:
+    sorts = _by_size(several)
+    area = math.fsum(shape.area * n for shape, n in several) / width
     longest = max(min(float(way.high[0] - way.low[0]) for way in _lawful(shape, width)) for shape in sorts)
-    twice = [shape for shape in sorts[:MOST] for _ in range(min(several[shape], 2))]
+    number = dict(several)
+    twice = [shape for shape in sorts[:MOST] for _ in range(min(number[shape], 2))]
     pairs = max((_pair(one, other, width) for one, other in itertools.combinations(twice, 2)), default=0.0)
-    least = max(area, longest, pairs)
-    return least if least >= known - MORE else max(least, _cliques(sorts, several, width))
+    return max(area, longest, pairs)
+
+
+@lru_cache(maxsize=64)
+def _looked_into(several: Several, width: float) -> float:
+    return _cliques(_by_size(several), dict(several), width)
+
+
+def _by_size(several: Several) -> list[Shape]:
+    return sorted((shape for shape, _ in several), key=lambda shape: -shape.area)
 
 
 def _lawful(shape: Shape, width: float) -> Sequence[Way]:

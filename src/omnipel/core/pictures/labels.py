@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Final
 
 import numpy as np
@@ -94,6 +94,17 @@ class Room:
             self.joined = len(self.taken), whole
         return self.joined[1]
 
+    @cached_property
+    def _sides(self) -> tuple[Points, Points] | None:
+        """Of a convex shape the directions outward of its sides, and how far it reaches in each; None for others."""
+        hull = self.shape.convex_hull
+        if not isinstance(hull, shapely.Polygon) or hull.area > self.shape.area * (1.0 + 1e-9):
+            return None
+        ring = shapely.get_coordinates(shapely.orient_polygons(hull).exterior)
+        along = np.diff(ring, axis=0)
+        out = np.column_stack((along[:, 1], -along[:, 0]))
+        return out, (out * ring[:-1]).sum(axis=1) + 1e-12 * np.abs(out).sum(axis=1) * np.abs(ring).max()
+
     def block(self, lines: Sequence[str], text: float, strong: int = 1) -> list[Label] | None:
         """Lines below one another, the first `strong` ones strong, as near to the middle as they can stand; None where there is no room.
 
@@ -115,18 +126,24 @@ class Room:
             return None
         xs, ys = (np.linspace(low + half, top - half, PLACES) for low, top, half in ((x0, x1, wide / 2.0), (y0, y1, high / 2.0)))
         x, y = (grid.ravel() for grid in np.meshgrid(xs, ys))
-        boxes = shapely.box(x - wide / 2.0, y - high / 2.0, x + wide / 2.0, y + high / 2.0)
-        shapely.prepare(self.shape)
-        free = np.asarray(shapely.covers(self.shape, boxes))
-        if not free.any():
-            return None
-        free &= ~np.asarray(shapely.intersects(self._together, boxes))
+        if self._sides is not None:
+            out, far = self._sides
+            free = np.asarray((np.column_stack((x, y)) @ out.T + np.abs(out) @ (wide / 2.0, high / 2.0) <= far).all(axis=1))
+        else:
+            shapely.prepare(self.shape)
+            free = np.asarray(shapely.covers(self.shape, _boxes(x, y, wide, high)))
+        if self.taken and free.any():
+            free[free] = ~np.asarray(shapely.intersects(self._together, _boxes(x[free], y[free], wide, high)))
         if not free.any():
             return None
         middle = self.shape.centroid
         away = np.where(free, np.hypot(x - middle.x, (y - middle.y) * 1.5), np.inf)
         k = int(away.argmin())
         return float(x[k]), float(y[k])
+
+
+def _boxes(x: Points, y: Points, wide: float, high: float) -> np.ndarray:
+    return np.asarray(shapely.box(x - wide / 2.0, y - high / 2.0, x + wide / 2.0, y + high / 2.0))
 
 
 def _lines(lines: Sequence[str], at: tuple[float, float], size: float, angle: float, strong: int) -> Iterator[Label]:

@@ -7,7 +7,7 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QWidget
 
-from omnipel.bench.parts.widgets import Number, button, emptied, label
+from omnipel.bench.parts.widgets import Number, button, label
 from omnipel.bench.session import Session
 from omnipel.bench.stations.cloth.goods import price_of
 from omnipel.core.cloth.takeoff import Group, Line, Takeoff
@@ -25,22 +25,30 @@ class Buying(QWidget):
         self.grid.setHorizontalSpacing(10)
         self.grid.setVerticalSpacing(3)
         self.grid.setColumnStretch(0, 1)
-        self.shown: object = None
+        self.rows: list[tuple[object, tuple[QWidget, ...]]] = []
 
-    def show_takeoff(self, taken: Takeoff | None) -> None:
-        """Show what is to be bought."""
-        told = (taken, self.session.unit)
-        if told == self.shown:
-            return
-        self.shown = told
-        emptied(self.grid)
-        if taken is None:
-            return
+    def show_takeoff(self, taken: Takeoff) -> None:
+        """Show what is to be bought: lines that are as they were stay."""
         for i, line in enumerate(taken.lines):
-            self._line(i, line)
-        self.grid.setRowStretch(len(taken.lines), 1)
+            told = line, self.session.unit
+            if i < len(self.rows) and self.rows[i][0] == told:
+                continue
+            self._drop(i, i + 1)
+            self.rows[i : i + 1] = [(told, self._line(line))]
+            for column, widget in enumerate(self.rows[i][1]):
+                self.grid.addWidget(widget, i, column)
+        self.grid.setRowStretch(len(self.rows), 0)
+        self._drop(len(taken.lines), len(self.rows))
+        del self.rows[len(taken.lines) :]
+        self.grid.setRowStretch(len(self.rows), 1)
 
-    def _line(self, i: int, line: Line) -> None:
+    def _drop(self, start: int, stop: int) -> None:
+        for _, widgets in self.rows[start:stop]:
+            for widget in widgets:
+                widget.hide()
+                widget.deleteLater()
+
+    def _line(self, line: Line) -> tuple[QWidget, ...]:
         words = label(wrap=True)
         words.setText(self.session.tell(line.words))
         words.setToolTip(self.session.tell(line.note))
@@ -51,9 +59,7 @@ class Buying(QWidget):
             amount.setText(self.session.tell(trn("{n}", "{n}", round(line.needed.value))))
             amount.setAccessibleName(self.session.tell(tr("{what}, {n}", what=line.words, n=Count(line.needed.value))))
         amount.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter)
-        self.grid.addWidget(words, i, 0)
-        self.grid.addWidget(amount, i, 1)
-        self.grid.addWidget(self._cost(line), i, 2)
+        return words, amount, self._cost(line)
 
     def _cost(self, line: Line) -> QWidget:
         said, style = self._said(line)

@@ -17,7 +17,6 @@ from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, emptied, label
 from omnipel.bench.session import Session
 from omnipel.bench.stations.cloth.goods import per_run
-from omnipel.core.cloth.fitting import ground_of, onto
 from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.lay import Lay, by_the_piece
 from omnipel.core.cloth.stock import StashPiece, same_cloth
@@ -132,6 +131,7 @@ class Layers(QWidget):
         self.layout_.addStretch(1)
         self.setLayout(self.layout_)
         self.told: object = None
+        session.cloth.tried.connect(self.show_stash)
 
     def show_lays(self, lays: dict[str, Lay], layer: str) -> None:
         """Show the layers that there are, one of them chosen."""
@@ -207,17 +207,24 @@ class Layers(QWidget):
             )
             self.session.change(yes if on else no, Change(refs.lay(self.layer, "match"), (*kept, name) if on else kept))
 
+    def show_stash(self) -> None:
+        """Show what goes onto the pieces of the stash, as far as that has been tried."""
+        now = self.session.cloth.current
+        if now is not None and self.layer in now.lays and self.isVisible():
+            self._stash(now.lays[self.layer])
+
     def _stash(self, lay: Lay) -> None:
         """Pieces of this cloth that the shop has, and what of the layer goes onto each."""
         stock = self.session.cloth.stock
         mine = {key: piece for key, piece in stock.pieces.items() if same_cloth(piece.cloth, lay.sheet.cloth)}
-        told = (mine, lay, self.session.unit)
+        takes = {key: self._takes(lay, key, piece) for key, piece in mine.items()}
+        told = (mine, takes, lay, self.session.unit)
         if told == self.told:
             return
         self.told = told
         emptied(self.stash)
         for key, piece in mine.items():
-            self.stash.addWidget(self._piece(lay, key, piece))
+            self.stash.addWidget(self._piece(lay, key, piece, takes[key]))
         if not mine:
             none = (
                 tr("No piece of this cloth lies in the stash.")
@@ -226,14 +233,18 @@ class Layers(QWidget):
             )
             self.stash.addWidget(label(none, "soft", wrap=True))
 
-    def _piece(self, lay: Lay, key: str, piece: StashPiece) -> QWidget:
+    def _takes(self, lay: Lay, key: str, piece: StashPiece) -> int | None:
+        """How many pieces of the layer lie on a piece of the stash, or would go onto it; None while that is tried."""
+        there = next((ground for ground in lay.grounds if ground.id == key), None)
+        return len(lay.on(there)) if there is not None else self.session.cloth.takes(lay, replace(piece.piece, id=key))
+
+    def _piece(self, lay: Lay, key: str, piece: StashPiece, takes: int | None) -> QWidget:
         used = any(chosen.id == key for chosen in lay.sheet.choice.pieces)
         remnant, whole = replace(piece.piece, id=key), len(lay.sheet.cuts)
-        there = next((ground for ground in lay.grounds if ground.id == key), None) if used else None
-        takes = len(lay.on(there)) if there is not None else len(onto(lay.sheet, ground_of(remnant)).lying)
         size = tr("{long} × {wide}", long=bare(remnant.length), wide=bare(remnant.width))
-        some = tr("takes {n} of {all}", n=Count(takes), all=Count(whole))
-        says = [tr("takes nothing") if not takes else tr("takes all") if takes == whole else some]
+        some = tr("takes {n} of {all}", n=Count(takes or 0), all=Count(whole))
+        untold = tr("takes nothing") if takes == 0 else tr("being tried…")
+        says = [tr("takes all") if takes == whole else some if takes else untold]
         says += [tr("a flaw")] if remnant.flaws else []
         says += [tr("{where}", where=Name(piece.where))] if piece.where else []
         box = check(size, partial(self._use, remnant.id))

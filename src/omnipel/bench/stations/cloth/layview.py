@@ -27,6 +27,8 @@ from omnipel.core.words.refs import Of, Ref
 
 LETTER: Final = 13
 """Height of the letters in a lay, px."""
+STEADY: Final = 1.03
+"""Letters keep their height in the lay until they would be larger by this on screen."""
 STEP: Final = 10.0
 """An arrow key moves a piece by so much, mm, with Shift by a tenth of it."""
 ARROWS: Final = {
@@ -88,7 +90,9 @@ class LayView(PictureView):
         if self.fitted:
             margin = 28.0 * LOOK.scale + LOOK.px(LETTER) * 1.2
             a_px = max(long / max(self.width() - 2.0 * margin, 50.0), wide / max(self.height() - 2.0 * margin - EDGE, 50.0))
-        self.set_drawing(lay_drawing(lay, ground, self.session.voice, LOOK.px(LETTER) * a_px))
+        text = LOOK.px(LETTER) * a_px
+        steady = STEADY ** math.floor(math.log(text, STEADY))  # where words stand is known from before
+        self.set_drawing(lay_drawing(lay, ground, self.session.voice, steady))
         self.lit = frozenset([piece_ref(lay, self.chosen)]) if self.chosen else frozenset()
         told = self.session.tell(self.about())
         self.setAccessibleDescription(told)

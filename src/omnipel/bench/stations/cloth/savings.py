@@ -12,7 +12,7 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import WordButton, column, emptied, label
 from omnipel.bench.session import Session
 from omnipel.core.cloth.saving import Advice, best
-from omnipel.core.words.phrases import Phrase, Run, tr
+from omnipel.core.words.phrases import Name, Phrase, Run, tr
 
 BAR: Final = 8
 
@@ -96,6 +96,8 @@ class Savings(QWidget):
             self.list.addWidget(AdviceCard(self.session, advice))
         if not advising.done:
             self._say(tr("Looking for small changes that save a step…"))
+        elif advising.broken:
+            self._say(tr("The search for small changes broke down ({fault}).", fault=Name(advising.broken)))
         elif not found:
             self._say(tr("No small change saves a step: this is bought well."))
         self.list.addStretch(1)

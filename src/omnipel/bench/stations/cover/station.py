@@ -107,11 +107,15 @@ class CoverStation(QWidget):
         self.refresh()
         self.tree.setFocus()
 
-    def prepare(self) -> None:
-        """A job was opened and will be looked at here: make what takes long, while nothing else is to be done."""
-        self.whole.made(SCHEMES[self.session.open_job.cover.scheme])
+    def prepare(self) -> bool:
+        """A job was opened and will be looked at here: make what takes long, while nothing else is to be done. Whether there is more of it."""
+        scheme = SCHEMES[self.session.open_job.cover.scheme]
+        if self.whole.asks(scheme) != self.whole.made_for:
+            self.whole.made(scheme)
+            return True
         self.whole.fill()
         self.picture.sketch.prepare()
+        return False
 
     def refresh(self) -> None:
         """Show the job as it stands."""
