@@ -12,7 +12,7 @@ from omnipel.core.cloth.cuts import layers_of
 from omnipel.core.cloth.drawn import lay_drawing, seen_length
 from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.lay import Lay, laid
-from omnipel.core.cloth.said import bought_words
+from omnipel.core.cloth.said import bought_words, corner_of, cut_words
 from omnipel.core.cloth.sheets import Ground
 from omnipel.core.cloth.stock import NOTHING_THERE, Stock
 from omnipel.core.cloth.takeoff import Takeoff, takeoff
@@ -180,9 +180,8 @@ def _pieces(made: _Pages, lay: Lay, ground: Ground) -> None:
     made.rule()
     for number, placed in enumerate(lay.on(ground), 1):
         ring, cut = lay.outline(placed), lay.sheet.by_key[placed.piece]
-        (x, y), size_ = ring.min(axis=0).tolist(), (ring.max(axis=0) - ring.min(axis=0)).tolist()
-        mirrored = tr("{piece}, mirrored", piece=cut.words) if cut.mirrored else cut.words
-        words = list(wrapped_to(say(tr("{piece}, both layers", piece=mirrored) if cut.twice else mirrored), SIZE, 84.0))
+        (x, y), size_ = corner_of(lay, placed), (ring.max(axis=0) - ring.min(axis=0)).tolist()
+        words = list(wrapped_to(say(cut_words(cut)), SIZE, 84.0))
         cells = (
             str(number),
             words[0],

@@ -9,7 +9,7 @@ from typing import Any
 from omnipel.core.cloth.day import Together
 from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.lay import Lay, by_the_piece
-from omnipel.core.cloth.said import bought_words, off_words
+from omnipel.core.cloth.said import bought_words, cut_words, off_words, place_words
 from omnipel.core.cloth.takeoff import Group, Line, Takeoff, said
 from omnipel.core.words.phrases import Count, Money, Name, Phrase, Run, Share, Voice, listed, mm, tr
 from omnipel.core.words.sums import sum_words
@@ -116,14 +116,9 @@ def lay_text(lay: Lay, voice: Voice, off: float | None = None) -> str:
             lines.append("  " + voice.say(tr("on {piece}:", piece=ground.name)))
         for number, placed in enumerate(pieces, 1):
             ring, cut = lay.outline(placed), lay.sheet.by_key[placed.piece]
-            where = tr(
-                "{end} from the cut end, {side} from the selvage",
-                end=mm(float(ring[:, 0].min())),
-                side=mm(float(ring[:, 1].min())),
-            )
             size = ring.max(axis=0) - ring.min(axis=0)
             long = tr("{long} by {wide}", long=mm(float(size[0])), wide=mm(float(size[1])))
-            lines.append(f"  {number:3}. {voice.say(cut.words)}: {voice.say(long)}, {voice.say(where)}")
+            lines.append(f"  {number:3}. {voice.say(cut_words(cut))}: {voice.say(long)}, {voice.say(place_words(lay, placed))}")
     if lay.left:
         left = listed(lay.sheet.by_key[key].words for key in lay.left)
         lines.append("  " + voice.say(tr("does not fit: {pieces}", pieces=left)))

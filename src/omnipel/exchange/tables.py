@@ -13,6 +13,7 @@ from typing import Final
 
 from omnipel.core.cloth.cuts import layers_of
 from omnipel.core.cloth.lay import Lay, laid
+from omnipel.core.cloth.said import corner_of
 from omnipel.core.cloth.stock import NOTHING_THERE, Stock
 from omnipel.core.cloth.takeoff import Group, Takeoff, takeoff
 from omnipel.core.draft import Drafted
@@ -60,7 +61,7 @@ def cutting_table(lays: Sequence[Lay], voice: Voice) -> Table:
         for ground in lay.grounds:
             for number, placed in enumerate(lay.on(ground), 1):
                 ring, cut = lay.outline(placed), lay.sheet.by_key[placed.piece]
-                low, size = ring.min(axis=0), ring.max(axis=0) - ring.min(axis=0)
+                low, size = corner_of(lay, placed), ring.max(axis=0) - ring.min(axis=0)
                 numbers = (round(float(value) / unit.mm, 4) for value in (*low, *size))
                 turned = voice.say(tr("yes")) if cut.mirrored else voice.say(tr("no"))
                 rows.append((layer, voice.say(ground.name), float(number), voice.say(cut.words), turned, *numbers))

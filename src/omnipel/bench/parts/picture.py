@@ -95,6 +95,8 @@ class PictureView(QWidget):
 
     pointed = Signal(object)
     clicked = Signal(object)
+    margin = 28.0
+    """Around what is fitted, px at 100 % text."""
 
     def __init__(self, words: Phrase) -> None:
         super().__init__()
@@ -128,7 +130,7 @@ class PictureView(QWidget):
     def fit(self) -> None:
         """Show the whole drawing."""
         x0, y0, x1, y1 = self.frame()
-        margin = 28.0 * LOOK.scale
+        margin = self.margin * LOOK.scale
         wide, high = max(x1 - x0, 1e-6), max(y1 - y0, 1e-6)
         self.zoom = max(1e-6, min((self.width() - 2 * margin) / wide, (self.height() - 2 * margin) / high))
         self.middle = QPointF((x0 + x1) / 2.0, -(y0 + y1) / 2.0)

@@ -42,17 +42,12 @@ class CutDialog(QDialog):
         self.pieces = column(spacing=4)
         self.used = column(spacing=4)
         inner = QWidget()
-        inner.setLayout(
-            column(
-                label(tr("Left over, for the stash"), "head"),
-                self.pieces,
-                label(tr("Used from the stash"), "head"),
-                self.used,
-                spacing=8,
-            )
-        )
+        heads = label(tr("Left over, for the stash"), "head"), label(tr("Used from the stash"), "head")
+        lists = column(heads[0], self.pieces, heads[1], self.used, spacing=8)
+        lists.addStretch(1)
+        inner.setLayout(lists)
         kept = QWidget()
-        kept.setLayout(row(label(tr("worth keeping from")), field, label(tr("put")), self.where))
+        kept.setLayout(row(label(tr("worth keeping from")), field, label(tr("put where")), self.where))
         done = button(tr("Book it"), self.accept, "main")
         done.setDefault(True)
         buttons = row(button(tr("Cancel"), self.reject), done)

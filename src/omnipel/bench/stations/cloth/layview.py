@@ -16,13 +16,14 @@ from omnipel.bench.parts.ruler import EDGE, paint_edge
 from omnipel.bench.session import Session
 from omnipel.core.cloth.drawn import lay_drawing, piece_ref, seen_length
 from omnipel.core.cloth.lay import Lay, by_the_piece
+from omnipel.core.cloth.said import place_words
 from omnipel.core.cloth.sheets import BOLT, Ground
 from omnipel.core.job.laying import Placed
 from omnipel.core.nesting.placing import Placed as Lying
 from omnipel.core.nesting.placing import slid
 from omnipel.core.nesting.problem import Problem
 from omnipel.core.pictures.labels import extent
-from omnipel.core.words.phrases import Phrase, mm, tr
+from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Of, Ref
 
 LETTER: Final = 13
@@ -56,6 +57,7 @@ class LayView(PictureView):
 
     changed = Signal(object, object)
     picked = Signal(str)
+    margin = 12.0
 
     def __init__(self, words: Phrase, session: Session) -> None:
         super().__init__(words)
@@ -88,7 +90,7 @@ class LayView(PictureView):
         long, wide = seen_length(lay, ground), ground.width
         a_px = 1.0 / self.zoom
         if self.fitted:
-            margin = 28.0 * LOOK.scale + LOOK.px(LETTER) * 1.2
+            margin = self.margin * LOOK.scale + LOOK.px(LETTER) * 1.6
             a_px = max(long / max(self.width() - 2.0 * margin, 50.0), wide / max(self.height() - 2.0 * margin - EDGE, 50.0))
         text = LOOK.px(LETTER) * a_px
         steady = STEADY ** math.floor(math.log(text, STEADY))  # where words stand is known from before
@@ -102,14 +104,7 @@ class LayView(PictureView):
         placed = self.piece
         if placed is None or self.lay is None:
             return tr("Tab and arrow keys choose a piece; dragged, it stops at its neighbours.")
-        ring, cut = self.lay.outline(placed), self.lay.sheet.by_key[placed.piece]
-        return tr(
-            "{piece}: {end} from the squared end, {side} from the {border}",
-            piece=cut.words,
-            end=mm(float(ring[:, 0].min())),
-            side=mm(float(ring[:, 1].min())),
-            border=tr("fold") if self.lay.sheet.folded else tr("selvage"),
-        )
+        return tr("{piece}: {place}", piece=self.lay.sheet.by_key[placed.piece].words, place=place_words(self.lay, placed))
 
     @property
     def piece(self) -> Placed | None:
@@ -125,7 +120,9 @@ class LayView(PictureView):
         return replace(self.lay, placed=tuple(placed if p.piece == placed.piece else p for p in self.lay.placed))
 
     def frame(self) -> tuple[float, float, float, float]:
-        return extent(self.drawing)
+        x0, y0, x1, y1 = extent(self.drawing)
+        room = self.height() - 2.0 * self.margin * LOOK.scale
+        return x0, y0, x1, y1 + (y1 - y0) * EDGE / max(room - EDGE, EDGE)  # clear of the ruler above
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
