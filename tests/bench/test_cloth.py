@@ -2,6 +2,7 @@
 
 import time
 from dataclasses import replace
+from itertools import pairwise
 
 import pytest
 import shapely
@@ -11,6 +12,7 @@ from pytestqt.qtbot import QtBot
 from tests.bench.conftest import in_dialog, open_job
 from tests.core.cloth.test_lays import sound
 
+from omnipel.bench.parts.focusorder import walked
 from omnipel.bench.stations.cloth.clothdialog import ClothDialog
 from omnipel.bench.stations.cloth.cutdialog import CutDialog
 from omnipel.bench.stations.cloth.daydialog import DayDialog
@@ -156,6 +158,22 @@ def test_a_search_improves_the_lay_while_the_window_stays_awake(sample_window: W
     assert lay.kept
     assert len(busy) > 20
     assert max(busy) < SHORT * max(work_ms() for _ in range(5))
+
+
+def test_tab_goes_down_the_lists_whenever_their_lines_were_made(sample_window: Window, qtbot: QtBot) -> None:
+    station = at_cloth(sample_window, qtbot, "Honey extractor")
+    station.layers.copies.line.setText("2")  # type: ignore[attr-defined]
+    station.layers.copies.line.setModified(True)  # type: ignore[attr-defined]
+    qtbot.keyClick(station.layers.copies.line, Qt.Key.Key_Return)  # type: ignore[attr-defined]
+    laid(sample_window, qtbot)
+    qtbot.waitUntil(lambda: sample_window.session.cloth.works.idle, timeout=WAIT)
+    QApplication.processEvents()
+    order = walked(sample_window, station.walks)  # type: ignore[attr-defined]
+    for part in (station.buying, station.layers):  # type: ignore[attr-defined]
+        mine = [one for one in order if part.isAncestorOf(one)]
+        heights = [one.mapTo(part, QPoint(0, one.height() // 2)).y() for one in mine]
+        assert len(mine) > 8
+        assert all(above <= below + 2 for above, below in pairwise(heights))
 
 
 def test_what_a_search_found_is_not_taken_for_the_next_job(sample_window: Window, qtbot: QtBot) -> None:
@@ -407,7 +425,7 @@ def test_a_cutting_day_lays_several_jobs_together(sample_window: Window, qtbot: 
         assert len(dialog.day.shares) == 3
         assert dialog.lay is not None
         sound(dialog.lay)
-        assert "less than one by one" in dialog.told.text()
+        assert "less to buy than one by one" in dialog.told.text()
         dialog.accept()
 
     in_dialog(DayDialog, day)

@@ -105,8 +105,12 @@ def lay_text(lay: Lay, voice: Voice, off: float | None = None) -> str:
     cloth = lay.sheet.cloth
     head = tr("{layer}: {cloth}, {width} wide, {spread}", layer=tr("{layer}", layer=Name(lay.layer.value)), cloth=cloth_words(cloth.name),
               width=mm(cloth.usable_width), spread=Name(lay.sheet.choice.spread.value))  # fmt: skip
-    lines = [voice.sentence(head), "  " + voice.say(tr("used: {used}", used=Name(sum_words(lay.used, voice))))]
-    if lay.placed:
+    lines = [voice.sentence(head)]
+    if lay.placed and not lay.on(lay.bolt):
+        lines.append("  " + voice.say(tr("nothing is to be bought: all of it lies on pieces that are there")))
+    else:
+        lines.append("  " + voice.say(tr("used: {used}", used=Name(sum_words(lay.used, voice)))))
+    if lay.on(lay.bolt):
         lines.append("  " + voice.say(tr("to buy: {buy}", buy=bought_words(lay))))
         share = tr("{share} of it becomes cover", share=Share(lay.share))
         lines.append("  " + voice.say(share if off is None else tr("{share}; {off}", share=share, off=off_words(off))))
@@ -171,6 +175,6 @@ def day_text(day: Together, lay: Lay, voice: Voice) -> str:
         words = tr("{job}: {share} of it", job=Name(share.name), share=Share(day.share(share.job), 1))
         priced = tr("{words}, {cost}", words=words, cost=Money(cost)) if lay.sheet.cloth.price is not None else words
         lines.append("  " + voice.say(priced))
-    if day.alone - lay.used.value > 1.0:
-        lines.append("  " + voice.say(tr("together {less} less than one by one", less=Run(day.alone - lay.used.value))))
+    if day.alone - lay.bought_length > 1.0:
+        lines.append("  " + voice.say(tr("together {less} less to buy than one by one", less=Run(day.alone - lay.bought_length))))
     return "\n".join(lines)

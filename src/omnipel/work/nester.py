@@ -18,7 +18,7 @@ from typing import Any, Final
 
 import numpy as np
 
-from omnipel.core.nesting.annealing import Annealer
+from omnipel.core.nesting.annealing import MANY, Annealer
 from omnipel.core.nesting.building import SAME, Nest, built, orders, used_length
 from omnipel.core.nesting.outward import outward
 from omnipel.core.nesting.placing import Placed
@@ -42,14 +42,16 @@ LIBRARY: Final = 0.2
 """Of the time so much goes to the library where it is asked, s for s ..."""
 LIBRARY_MOST: Final = 4.0
 """... and no more than this, s."""
-A_PIECE: Final = 0.07
-"""Exchanges begin anew after so much time for each piece, s: ..."""
-LEAST_TURN: Final = 1.2
+TURN: Final = 10.0
+"""Exchanges begin anew after about so much time where there are as many pieces as `MANY`, s: fewer are exchanged sooner, more are only warmed ..."""
+LEAST_TURN: Final = 2.0
 """... but not before this, s."""
-ROUND: Final = 4
+ROUND: Final = 2
 """Of so many turns the first begins from where all began, boldly; the others from the best so far, ..."""
 MILD: Final = 0.5
 """... less boldly by this."""
+LATE: Final = 1.5
+"""Exchanges end before the time is over by this times as long as it takes to draw what came of them together with the true outlines."""
 SHARE: Final = 8.0
 """Of the time a part of so much at most goes into the true outlines while pieces are exchanged in simpler ones."""
 
@@ -64,6 +66,7 @@ class Looker:
         self.best = math.inf
         self.broken = False
         self.tightener = Tightener(problem)
+        self.took: float | None = None  # how long it takes to draw a lay together with the true outlines
 
     def offer(self, nest: Nest | None) -> None:
         """Tell a lay if it is sound and better than all before."""
@@ -88,6 +91,9 @@ class Looker:
     def by_exchanges(self, nest: Nest, seconds: float, turn: int, hot: float = 1.0) -> Nest:
         """Exchange the pieces of a lay, in simpler outlines; what is found is drawn together with the true ones. The best in simpler outlines."""
         until = min(self.until, time.monotonic() + seconds)
+        if self.took is None:
+            self._offer_true(nest)
+        until -= LATE * (self.took or 0.0)
         for problem in (self.problem.simpler, self.problem):  # beside what is locked there may be room for the true ones alone
             annealer = Annealer(problem, self.seed + 7919 * turn, hot)
             self._exchanged(annealer, problem.nest(places_of(nest)), until)
@@ -100,15 +106,17 @@ class Looker:
         for shorter in annealer.look(nest, until):
             waits = waits or shorter
             if waits and time.monotonic() >= free:
-                begun, waits = time.monotonic(), False
+                waits = False
                 self._offer_true(annealer.best)
-                free = time.monotonic() + SHARE * (time.monotonic() - begun)
+                free = time.monotonic() + SHARE * (self.took or 0.0)
         if waits:
             self._offer_true(annealer.best)
 
     def _offer_true(self, simple: Nest) -> None:
+        begun = time.monotonic()
         nest = self.problem.nest(places_of(simple))
         self.offer(self.tightener.drawn(nest) or nest)
+        self.took = time.monotonic() - begun
 
     def look(self, known: Nest | None) -> None:
         """Look until the time is over."""
@@ -119,7 +127,7 @@ class Looker:
             return
         left = self.until - time.monotonic()
         first = known
-        if known is None or (self.seed % 2 == 0 and (left >= SHORT or len(self.problem.pieces) <= FEW)):
+        if known is None or (self.seed % 2 == 0 and self.odd and (left >= SHORT or len(self.problem.pieces) <= FEW)):
             first = self._by_library_if_it_works(known, min(max(1.0, LIBRARY * left), LIBRARY_MOST), 0)
         if first is not None:
             self.by_turns(first)
@@ -130,11 +138,16 @@ class Looker:
             self._by_library_if_it_works(first, min(left, LIBRARY_MOST), turn)
             turn += 1
 
+    @property
+    def odd(self) -> bool:
+        """Whether a shape is hollow somewhere, so that another may reach into it."""
+        return any(len(shape.ways[0].parts) > 1 for shape in self.problem.shapes)
+
     def by_turns(self, first: Nest) -> None:
         """Exchange pieces, boldly from where all begins, then less so from the best so far, and so on until the time is over."""
         turn, best = 0, first
         while (left := self.until - time.monotonic()) > 0.0:
-            turns = max(1, round(left / max(A_PIECE * len(first), LEAST_TURN)))
+            turns = max(1, round(left / max(TURN * min(len(first) / MANY, MANY / len(first)), LEAST_TURN)))
             bold = turn % ROUND == 0
             begun = first if bold else best
             found = self.by_exchanges(begun, left / turns, turn, 1.0 if bold else MILD)

@@ -259,7 +259,7 @@ def test_a_cutting_day_saves_cloth_and_shares_it_by_area() -> None:
     sound(lay)
     assert sum(day.share(k) for k in range(3)) == pytest.approx(1.0)
     assert day.share(0) > day.share(2)
-    assert lay.used.value < day.alone
+    assert lay.bought_length < day.alone
 
 
 @tried(12)

@@ -7,6 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 import pytest
+import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.nesting.test_lying import problems
@@ -66,6 +67,21 @@ def test_pieces_thrown_down_anywhere_are_parted_or_given_up(problem: Problem, pl
     assert (again is None) == (drawn is None)
     if drawn is not None:
         assert tightener.settle([p.way for p in thrown], np.array([p.at for p in thrown]), used_length(drawn) - 2100.0) is None
+
+
+@tried(40)
+@given(problems(), st.lists(st.tuples(st.integers(0, 700), st.integers(0, 500)), min_size=12, max_size=12))
+def test_a_piece_lies_over_others_exactly_where_it_shares_area_with_them(problem: Problem, places: list[tuple[int, int]]) -> None:
+    thrown = [Placed(shape.ways[0], np.array(at, dtype=np.float64)) for shape, at in zip(problem.each, places, strict=False)]
+    others = [shapely.Polygon(piece.ring) for piece in [*thrown[1:], *problem.ground.avoid]]
+    tried_at = np.array(places[6:], dtype=np.float64)
+    ways, at = [piece.way for piece in thrown], np.array([piece.at for piece in thrown])
+    depths = Tightener(problem).overlaps(ways, at, 0, tried_at)
+    for place, depth in zip(tried_at, depths, strict=True):
+        ring = shapely.Polygon(Placed(ways[0], place).ring)
+        shared = sum(ring.intersection(other).area for other in others)
+        assert shared < 1e-3 if depth == 0.0 else True
+        assert shared > 0.0 if depth > 1e-3 else True
 
 
 def test_rectangles_that_have_room_end_up_touching_and_one_at_a_level_stays_there() -> None:

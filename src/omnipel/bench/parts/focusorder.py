@@ -1,9 +1,10 @@
 """The order in which Tab walks a window: that of the work, whatever order its widgets were made in."""
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
+from itertools import pairwise
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
+from PySide6.QtWidgets import QApplication, QGridLayout, QLayout, QScrollArea, QWidget
 
 
 def walked(window: QWidget, groups: Sequence[QWidget]) -> list[QWidget]:
@@ -32,3 +33,24 @@ def step(window: QWidget, groups: Sequence[QWidget], *, on: bool) -> bool:
             above.ensureWidgetVisible(there)
         above = above.parentWidget()
     return True
+
+
+def as_laid(layout: QLayout) -> None:
+    """Have Tab walk what is in a layout as it lies there, whenever it was put there."""
+    for one, other in pairwise(_stops(layout)):
+        QWidget.setTabOrder(one, other)
+
+
+def _stops(layout: QLayout) -> Iterator[QWidget]:
+    """What Tab stops at in a layout, row by row."""
+    places = list(range(layout.count()))
+    if isinstance(layout, QGridLayout):
+        places.sort(key=lambda i: layout.getItemPosition(i)[:2])  # type: ignore[index]
+    for i in places:
+        item = layout.itemAt(i)
+        widget = item.widget() if item is not None else None
+        inner = widget.layout() if widget is not None else item.layout() if item is not None else None
+        if inner is not None:
+            yield from _stops(inner)
+        elif widget is not None and widget.focusPolicy().value & Qt.FocusPolicy.TabFocus.value:
+            yield widget

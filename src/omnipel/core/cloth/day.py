@@ -32,7 +32,7 @@ class Together:
     Args:
         sheet: all of their cuts.
         shares: of each job.
-        alone: how much of the bolt each would use by itself, all together, mm.
+        alone: how much of the cloth would be bought for each by itself, all together, mm.
     """
 
     sheet: Sheet
@@ -73,7 +73,7 @@ def together(jobs: Sequence[Drafted], cloth: ClothChoice) -> Together:
         for layer in _layers(drafted, cloth):
             mine = sheet_of(drafted, layer)
             first = first or mine
-            alone += lay_of(replace(mine, choice=replace(mine.choice, placed=(), pieces=()))).used.value
+            alone += lay_of(replace(mine, choice=replace(mine.choice, placed=(), pieces=()))).bought_length
             for cut in mine.cuts:
                 words = tr("{job}: {piece}", job=Name(drafted.job.name), piece=cut.words)
                 cuts.append(replace(cut, key=f"{k + 1}/{layer.value}/{cut.key}", words=words))

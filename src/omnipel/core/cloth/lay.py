@@ -110,6 +110,11 @@ class Lay:
             return worked(tr("pieces"), float(len(there & {BOLT, *(ground.id for ground in self.extra)})))
         return rounded(self.used, cloth.sold_by, cloth.least)
 
+    @property
+    def bought_length(self) -> float:
+        """How much of the cloth is to be bought, of pieces all of these, mm."""
+        return self.bought.value * (self.sheet.cloth.piece_length if by_the_piece(self.sheet) else 1.0)
+
     @cached_property
     def area(self) -> float:
         """Of all that is cut, both layers of folded cloth counted where both are needed, mm²."""

@@ -9,7 +9,7 @@ from typing import Final
 
 from omnipel.core.cloth.changes import Way, ways
 from omnipel.core.cloth.cuts import layers_of
-from omnipel.core.cloth.lay import Lay, by_the_piece, lay_of, with_nest
+from omnipel.core.cloth.lay import Lay, lay_of, with_nest
 from omnipel.core.cloth.sheets import sheet_of
 from omnipel.core.cloth.stock import NOTHING_THERE, Stock
 from omnipel.core.cloth.takeoff import Group, Takeoff, takeoff
@@ -90,7 +90,7 @@ class _Tried:
 
     def bought(self, layer: str) -> float:
         """How much of a layer's cloth is bought, mm; of cloth sold by the piece, all of these."""
-        return next((_bought(lay) for lay in self.lays if lay.layer.value == layer), 0.0)
+        return next((lay.bought_length for lay in self.lays if lay.layer.value == layer), 0.0)
 
     @property
     def used(self) -> float:
@@ -100,10 +100,6 @@ class _Tried:
 
 def _goods(taken: Takeoff) -> set[str]:
     return {line.key for line in taken.lines if line.group is Group.GOODS}
-
-
-def _bought(lay: Lay) -> float:
-    return lay.bought.value * (lay.sheet.cloth.piece_length if by_the_piece(lay.sheet) else 1.0)
 
 
 class Saver:

@@ -20,7 +20,7 @@ from omnipel.core.nesting.convex import Floats
 from omnipel.core.nesting.placing import Placed
 from omnipel.core.nesting.problem import Problem
 from omnipel.core.nesting.shape import Way
-from omnipel.core.nesting.tightening import Tightener
+from omnipel.core.nesting.tightening import FAR, Tightener
 
 HEAT: Final = 0.2
 """At first a lay may be worse than the one before by about this share of how long a piece is, where there are not many ..."""
@@ -28,18 +28,20 @@ MIDDLE: Final = 1.0
 """... and that its pieces end a mm further along on average counts like so many mm of its length: else most changes make no difference."""
 MANY: Final = 18
 """With more pieces than this both are less, as the square of how many there are: there is no time to melt them all."""
+LEAST_FAR: Final = 400.0
+"""What costs so much more than is asked for when it is first drawn together may still come out well, mm: with many pieces less is looked into, too."""
 SPARE: Final = 50.0
 """A lay that comes out longer than is allowed by more than this is not looked at to its end, mm."""
-SWAPPED: Final = 0.6
+SWAPPED: Final = 0.5
 """So many of the changes let two pieces change places; ..."""
-MOVED: Final = 0.3
-"""... so many let one lie near another; the rest turn one."""
+MOVED: Final = 0.4
+"""... so many let one lie elsewhere; the rest turn one."""
 TWICE: Final = 0.3
 """So often two changes are made at once."""
 LAST: Final = 0.4
 """So often it is a piece at the far end that is moved."""
-NEAR: Final = 200.0
-"""A piece that is moved comes to lie about so far from the middle of another, mm."""
+PLACES: Final = 16
+"""A piece that is moved comes to lie where it overlaps the others least, of so many places."""
 AT_END: Final = 1.0
 """Pieces that end no further from the end are the last ones, mm."""
 SHORTER: Final = 0.01
@@ -75,11 +77,11 @@ class Annealer:
 
     def __init__(self, problem: Problem, seed: int, hot: float = 1.0) -> None:
         self.problem, self.each = problem, problem.each
-        self.tightener = Tightener(problem)
+        fewer = min(1.0, (MANY / max(len(self.each), 1)) ** 2)
+        self.tightener = Tightener(problem, max(FAR * fewer, LEAST_FAR))
         self.dice = random.Random(seed)
         self.loose = [i for i, piece in enumerate(problem.begun) if piece is None]
         self.lay: _Lay | None = None
-        fewer = min(1.0, (MANY / max(len(self.each), 1)) ** 2)
         self.heat = hot * HEAT * fewer * float(np.mean([float((s.ways[0].high - s.ways[0].low)[0]) for s in self.each]))
         self.weight = MIDDLE * fewer
 
@@ -133,8 +135,15 @@ class Annealer:
             at[one] = lay.middle(other) - _half(ways[one])
             at[other] = lay.middle(one) - _half(ways[other])
         elif drawn < SWAPPED + MOVED or not turns:
-            aside = np.array((dice.gauss(0.0, NEAR), dice.gauss(0.0, NEAR)))
-            at[one] = lay.middle(dice.choice(self.loose)) + aside - _half(ways[one])
+            at[one] = self._elsewhere(ways, at, one, lay.length)
         else:
             ways[one] = dice.choice(turns)
             at[one] = lay.middle(one) - _half(ways[one])
+
+    def _elsewhere(self, ways: Sequence[Way], at: Floats, one: int, length: float) -> Floats:
+        """A place for a piece where it hardly lies over others."""
+        low, far = ways[one].low, np.array((length, self.problem.width))
+        room = np.maximum(far - (ways[one].high - low), 0.0)
+        places = np.array([(self.dice.random(), self.dice.random()) for _ in range(PLACES)]) * room - low
+        found: Floats = places[int(self.tightener.overlaps(ways, at, one, places).argmin())]
+        return found

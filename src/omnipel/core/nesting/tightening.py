@@ -79,12 +79,24 @@ class Pairs:
         seen = far < SEEN
         return rows[seen].astype(np.int32), planes[seen].astype(np.int32), far[seen]
 
+    def overlaps(self, piece: int, places: Floats, at: Floats) -> Floats:
+        """By how much a piece would lie over the others at each of some places, `(k,)`: the depths of all parts that overlap together, mm."""
+        ahead, after = np.nonzero(self.first == piece)[0], np.nonzero(self.second == piece)[0]
+        rows = np.concatenate((ahead, after))
+        others = np.concatenate((at[self.second[ahead]], at[self.first[after]]))
+        apart = places[:, None, :] - others
+        apart[:, : len(ahead)] *= -1.0
+        room = self.along[rows] * apart[..., :1] + self.across[rows] * apart[..., 1:] - self.offsets[rows]
+        depths: Floats = np.maximum(-room.max(axis=2, initial=-math.inf), 0.0).sum(axis=1)
+        return depths
+
 
 class Tightener:
     """Draws lays of one problem together. What nothing may lie on, and what is locked, stays where it is."""
 
-    def __init__(self, problem: Problem) -> None:
+    def __init__(self, problem: Problem, far: float = FAR) -> None:
         self.ground: Ground = problem.ground
+        self.far = far
         self.pieces = len(problem.pieces)
         self.locked = frozenset(problem.locked or {})
         self.known: dict[tuple[int, ...], tuple[Sequence[Way], Pairs]] = {}
@@ -134,7 +146,7 @@ class Tightener:
         every = np.where(stays[:, None], every, np.clip(every, least, np.maximum(least, highest)))
         last, clean = math.inf, False
         for turn in range(ROUNDS):
-            found = self._programme(pairs, every, stays, least, highest, most + (HOPELESS if turn else FAR))
+            found = self._programme(pairs, every, stays, least, highest, most + (HOPELESS if turn else self.far))
             if found is None:
                 return None
             every, length, overlap = found
@@ -142,13 +154,18 @@ class Tightener:
             cost = length + OVERLAP * overlap
             if cost > last - GAINED:
                 break
-            if cost > most + (HOPELESS if turn else FAR):
+            if cost > most + (HOPELESS if turn else self.far):
                 return None
             last = cost
         if not clean:
             return None
         where = every[: self.pieces]
         return where, float((where + pairs.high[: self.pieces])[:, 0].max())
+
+    def overlaps(self, ways: Sequence[Way], at: Floats, piece: int, places: Floats) -> Floats:
+        """By how much a piece would lie over the others and over what is to be avoided at each of some places, `(k,)`, mm."""
+        fixed = np.array([piece.at for piece in self.ground.avoid]).reshape(-1, 2)
+        return self._pairs(ways).overlaps(piece, places, np.concatenate((at, fixed)))
 
     def _pairs(self, ways: Sequence[Way]) -> Pairs:
         key = tuple(id(way) for way in ways)

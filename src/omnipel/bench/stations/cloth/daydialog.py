@@ -124,8 +124,8 @@ class DayDialog(QDialog):
         if off is not None:
             parts.append(off_words(off))
         day = self.day
-        if day is not None and day.alone - lay.used.value > 1.0:
-            parts.append(tr("{less} less than one by one", less=Run(day.alone - lay.used.value)))
+        if day is not None and day.alone - lay.bought_length > 1.0:
+            parts.append(tr("{less} less to buy than one by one", less=Run(day.alone - lay.bought_length)))
         if lay.left:
             parts.append(tr("does not fit: {pieces}", pieces=listed(lay.sheet.by_key[key].words for key in lay.left)))
         self.told.setText(self.session.tell(listed(parts, " · ")))
