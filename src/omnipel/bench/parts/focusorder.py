@@ -1,14 +1,25 @@
 """The order in which Tab walks a window: that of the work, whatever order its widgets were made in."""
 
-from collections.abc import Iterator, Sequence
-from itertools import pairwise
+from collections.abc import Sequence
+from typing import Final, Protocol, runtime_checkable
 
-from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QGridLayout, QLayout, QScrollArea, QWidget
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
+
+ROW: Final = 8
+"""Middles that are no further apart than this in height are in one row, px."""
+
+
+@runtime_checkable
+class AsItLies(Protocol):
+    """A part whose widgets are made and gone one by one: it is walked row by row, whenever each of them was made."""
+
+    row_by_row: bool
 
 
 def walked(window: QWidget, groups: Sequence[QWidget]) -> list[QWidget]:
-    """Everything in a window that Tab stops at: by the first of the groups that it is in, in that as it was made; what is in none comes last."""
+    """Everything in a window that Tab stops at: by the first of the groups that it is in, in that as it was made, or row by row where the
+    group asks for that (the order that Qt keeps is not rewritten: it does not bear it where widgets are about to go); what is in none comes last."""
     found: list[tuple[int, QWidget]] = []
     widget = window.nextInFocusChain()
     while widget is not None and widget is not window:
@@ -17,7 +28,24 @@ def walked(window: QWidget, groups: Sequence[QWidget]) -> list[QWidget]:
             rank = next((k for k, group in enumerate(groups) if group is widget or group.isAncestorOf(widget)), len(groups))
             found.append((rank, widget))
         widget = widget.nextInFocusChain()
-    return [one for _, one in sorted(found, key=lambda each: each[0])]
+    made: list[QWidget] = []
+    for rank in sorted({rank for rank, _ in found}):
+        mine = [one for its, one in found if its == rank]
+        group = groups[rank] if rank < len(groups) else None
+        made += _by_rows(mine, group) if isinstance(group, AsItLies) else mine
+    return made
+
+
+def _by_rows(widgets: Sequence[QWidget], group: QWidget) -> list[QWidget]:
+    """Widgets of a group from above, those in one row from the left."""
+    at = {one: one.mapTo(group, QPoint(0, one.height() // 2)) for one in widgets}
+    rows: list[list[QWidget]] = []
+    for one in sorted(widgets, key=lambda each: at[each].y()):
+        if rows and at[one].y() - at[rows[-1][0]].y() <= ROW:
+            rows[-1].append(one)
+        else:
+            rows.append([one])
+    return [one for row in rows for one in sorted(row, key=lambda each: at[each].x())]
 
 
 def step(window: QWidget, groups: Sequence[QWidget], *, on: bool) -> bool:
@@ -33,24 +61,3 @@ def step(window: QWidget, groups: Sequence[QWidget], *, on: bool) -> bool:
             above.ensureWidgetVisible(there)
         above = above.parentWidget()
     return True
-
-
-def as_laid(layout: QLayout) -> None:
-    """Have Tab walk what is in a layout as it lies there, whenever it was put there."""
-    for one, other in pairwise(_stops(layout)):
-        QWidget.setTabOrder(one, other)
-
-
-def _stops(layout: QLayout) -> Iterator[QWidget]:
-    """What Tab stops at in a layout, row by row."""
-    places = list(range(layout.count()))
-    if isinstance(layout, QGridLayout):
-        places.sort(key=lambda i: layout.getItemPosition(i)[:2])  # type: ignore[index]
-    for i in places:
-        item = layout.itemAt(i)
-        widget = item.widget() if item is not None else None
-        inner = widget.layout() if widget is not None else item.layout() if item is not None else None
-        if inner is not None:
-            yield from _stops(inner)
-        elif widget is not None and widget.focusPolicy().value & Qt.FocusPolicy.TabFocus.value:
-            yield widget

@@ -7,7 +7,6 @@ from functools import partial
 from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QGridLayout, QWidget
 
-from omnipel.bench.parts.focusorder import as_laid
 from omnipel.bench.parts.widgets import Number, button, label
 from omnipel.bench.session import Session
 from omnipel.bench.stations.cloth.goods import price_of
@@ -17,6 +16,8 @@ from omnipel.core.words.phrases import Count, Money, Phrase, Run, tr, trn
 
 class Buying(QWidget):
     """The shopping list."""
+
+    row_by_row = True
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -42,11 +43,11 @@ class Buying(QWidget):
         self._drop(len(taken.lines), len(self.rows))
         del self.rows[len(taken.lines) :]
         self.grid.setRowStretch(len(self.rows), 1)
-        as_laid(self.grid)
 
     def _drop(self, start: int, stop: int) -> None:
         for _, widgets in self.rows[start:stop]:
             for widget in widgets:
+                self.grid.removeWidget(widget)
                 widget.hide()
                 widget.deleteLater()
 

@@ -9,7 +9,6 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
 from PySide6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
-from omnipel.bench.parts.focusorder import as_laid
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import combo, of_enum
@@ -85,6 +84,7 @@ class Layers(QWidget):
 
     picked = Signal(str)
     wants = Signal(str)
+    row_by_row = True
 
     def __init__(self, session: Session) -> None:
         super().__init__()
@@ -153,7 +153,6 @@ class Layers(QWidget):
         if layer in lays:
             self._how(lays[layer])
             self._stash(lays[layer])
-        as_laid(self.layout_)
 
     def resizeEvent(self, event: object) -> None:
         super().resizeEvent(event)  # type: ignore[arg-type]
@@ -214,7 +213,6 @@ class Layers(QWidget):
         now = self.session.cloth.current
         if now is not None and self.layer in now.lays and self.isVisible():
             self._stash(now.lays[self.layer])
-            as_laid(self.layout_)
 
     def _stash(self, lay: Lay) -> None:
         """Pieces of this cloth that the shop has, and what of the layer goes onto each."""
