@@ -96,3 +96,12 @@ def test_it_ends_when_nobody_is_there_to_ask() -> None:
     answer, _ = child.communicate(questions.getvalue(), timeout=60)
     assert pickle.loads(answer)[0] == "found"
     assert child.returncode == 0
+
+
+def test_a_process_that_cannot_be_begun_is_told_as_lost(adviser: Adviser, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(sys, "executable", "/nowhere/at/all")
+    adviser.ready()
+    with pytest.raises(Lost):
+        adviser.next(asked())
+    monkeypatch.undo()
+    adviser.next(asked())

@@ -59,8 +59,8 @@ class Adviser:
         self.lock = threading.Lock()
 
     def ready(self) -> None:
-        """Begin the process if it is not there, so that it is when it is asked."""
-        with self.lock:
+        """Begin the process if it is not there, so that it is when it is asked; where it cannot be begun, who asks is told."""
+        with self.lock, contextlib.suppress(OSError):
             self._child()
 
     def _child(self) -> subprocess.Popen[bytes]:
@@ -84,8 +84,9 @@ class Adviser:
             Lost: the process has ended meanwhile. Asked again, it begins anew.
         """
         with self.lock:
-            child = self._child()
+            child = None
             try:
+                child = self._child()
                 assert child.stdin is not None
                 assert child.stdout is not None
                 if self.serves is not asked:  # nor another one that is equal: that may have been begun
