@@ -13,7 +13,7 @@ import os
 import sys
 import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import Any, Final
 
 import numpy as np
@@ -66,6 +66,7 @@ class Looker:
         self.best = math.inf
         self.broken = False
         self.tightener = Tightener(problem)
+        self.annealers: dict[bool, Annealer] = {}  # of the true outlines, and of simpler ones
         self.took: float | None = None  # how long it takes to draw a lay together with the true outlines
 
     def offer(self, nest: Nest | None) -> None:
@@ -95,15 +96,23 @@ class Looker:
             self._offer_true(nest)
         until -= LATE * (self.took or 0.0)
         for problem in (self.problem.simpler, self.problem):  # beside what is locked there may be room for the true ones alone
-            annealer = Annealer(problem, self.seed + 7919 * turn, hot)
-            self._exchanged(annealer, problem.nest(places_of(nest)), until)
+            begun = problem.nest(places_of(nest))
+            annealer = self._annealer(problem, begun)
+            self._exchanged(annealer, annealer.look(begun, self.seed + 7919 * turn, until, hot))
             if annealer.best:
                 return annealer.best
         return nest
 
-    def _exchanged(self, annealer: Annealer, nest: Nest, until: float) -> None:
+    def _annealer(self, problem: Problem, nest: Nest) -> Annealer:
+        """What exchanges pieces of a problem, made once for all turns."""
+        made = self.annealers.get(problem.rough)
+        if made is None or not made.tables.hold(nest):
+            made = self.annealers[problem.rough] = Annealer(problem, nest)
+        return made
+
+    def _exchanged(self, annealer: Annealer, look: Iterator[bool]) -> None:
         waits, free = False, 0.0
-        for shorter in annealer.look(nest, until):
+        for shorter in look:
             waits = waits or shorter
             if waits and time.monotonic() >= free:
                 waits = False

@@ -99,6 +99,8 @@ class Works:
             except Exception as error:  # handed over like a result: the asker decides what it means
                 call = _bound(task.failed, error)
             self.deliver(lambda task=task, call=call: self._hand_over(task, call))  # type: ignore[misc]
+            del task, call  # nothing of a window is held while there is nothing to do: it must not be destroyed from here
+            result = None
             with self.wake:
                 self.under_way = 0
 

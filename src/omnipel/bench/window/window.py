@@ -35,6 +35,7 @@ from omnipel.bench.parts.asking import Question, answered
 from omnipel.bench.parts.focusorder import step
 from omnipel.bench.parts.widgets import Elided, StateMark, button, row
 from omnipel.bench.session import Session
+from omnipel.bench.sharing import Sweeper
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
 from omnipel.bench.stations.shelf.station import Shelf
@@ -60,7 +61,7 @@ class Window(QMainWindow):
         session.home_unit = shop_unit(session.store)
         self.commands: Sequence[Command] = all_commands()
         self.setMinimumSize(640, 480)
-        self.rail, self.working = Rail(), WorkingLine(session)
+        self.rail, self.working, self.sweeper = Rail(), WorkingLine(session), Sweeper(session.pace)
         self.made_tally: Tally | None = None
         self.ahead: list[str] = []
         self.unprepared = False
@@ -347,6 +348,7 @@ class Window(QMainWindow):
         self.shelf.save_kept()
         self.loading.stop()
         self.session.rest()
+        self.sweeper.end()
         self.session.store.close()
         super().closeEvent(event)
 

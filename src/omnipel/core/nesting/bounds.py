@@ -12,7 +12,7 @@ from typing import Final
 import numpy as np
 import shapely
 
-from omnipel.core.nesting.convex import TOUCH, meeting
+from omnipel.core.nesting.convex import TOUCH, meeting, sides_of
 from omnipel.core.nesting.placing import intervals
 from omnipel.core.nesting.shape import Shape, Way
 from omnipel.core.plane.curves import Points
@@ -164,7 +164,7 @@ def _beside(a: Way, b: Way, width: float) -> float:
     lowest, highest = float(a.high[1] - b.low[1]) - width, width + float(a.low[1] - b.high[1])
     if highest < lowest:
         return alone
-    regions = meeting([a.largest], [b.largest])
+    regions = meeting([sides_of(a.largest)], [sides_of(-b.largest)])
     low, high = (found[:, 0] for found in intervals(regions, np.array((lowest, highest))))
     if np.isinf(low).any():
         return alone

@@ -6,6 +6,7 @@ origin, is in it exactly when the two parts share area. Regions are held as half
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -91,56 +92,64 @@ def convex_parts(ring: Points) -> list[Points]:
 
 def _joined(ring: Points, faces: list[list[int]]) -> list[list[int]]:
     """Faces joined over edges that they share, while what comes of it is convex."""
-    done = False
-    while not done:
-        done = True
-        edges = {(face[k - 1], face[k]): i for i, face in enumerate(faces) for k in range(len(face))}
-        for (a, b), i in edges.items():
-            j = edges.get((b, a))
-            if j is None or i == j:
-                continue
-            one, other = faces[i], faces[j]
-            at, there = one.index(b), other.index(a)
-            both = one[at:] + one[:at] + (other[there:] + other[:there])[1:-1]
-            if is_convex(ring[both]):
-                faces = [face for k, face in enumerate(faces) if k not in (i, j)] + [both]
-                done = False
-                break
-    return faces
+    points, straight = ring.tolist(), -STRAIGHT_ANGLE * float(np.ptp(ring, axis=0).max()) ** 2
+
+    def bends_in(a: int, b: int, c: int) -> bool:
+        (ax, ay), (bx, by), (cx, cy) = points[a], points[b], points[c]
+        return bool((bx - ax) * (cy - by) - (by - ay) * (cx - bx) < straight)
+
+    of_edge = {(face[k - 1], face[k]): i for i, face in enumerate(faces) for k in range(len(face))}
+    made = dict(enumerate(faces))
+    for a, b in list(of_edge):
+        i, j = of_edge[a, b], of_edge.get((b, a))
+        if j is None or i == j or a > b:
+            continue
+        at, there = made[i].index(b), made[j].index(a)
+        one, other = made[i][at:] + made[i][:at], made[j][there:] + made[j][:there]  # from b to a, from a to b
+        if not bends_in(one[-2], a, other[1]) and not bends_in(other[-2], b, one[1]):
+            made[i] = one + other[1:-1]
+            for k, corner in enumerate(other):
+                of_edge[other[k - 1], corner] = i
+            del made[j]
+    return list(made.values())
 
 
-def summed(one: Points, other: Points) -> Points:
-    """The sum of two convex rings: all points of one plus all of the other, a convex ring, counter-clockwise."""
-    steps = []
-    for ring in (one, other):
-        lowest = int(np.lexsort((ring[:, 0], ring[:, 1]))[0])
-        begun = np.roll(ring, -lowest, axis=0)
-        steps.append((begun[0], np.roll(begun, -1, axis=0) - begun))
-    along = np.concatenate([edges for _, edges in steps])
-    heading = np.arctan2(along[:, 1], along[:, 0]) % (2.0 * np.pi)
-    order = np.argsort(heading, kind="stable")
-    reached: Points = np.cumsum(along[order], axis=0)
-    both: Points = np.concatenate(([np.zeros(2)], reached[:-1])) + steps[0][0] + steps[1][0]
-    return both
+@dataclass(frozen=True)
+class Sides:
+    """A convex ring by its sides, from its lowest corner on.
+
+    Args:
+        begin: the lowest corner, of several the leftmost, `(2,)`.
+        along: from corner to corner, `(n, 2)`.
+        heading: of each side, from 0 up to a full turn, radians.
+        normals: of each, outward and of length 1, `(n, 2)`.
+    """
+
+    begin: Floats
+    along: Floats
+    heading: Floats
+    normals: Floats
 
 
-def planes(ring: Points) -> tuple[Floats, Floats]:
-    """The half-planes of a convex ring: outward unit normals and offsets; edges of no length are left out."""
-    along = np.roll(ring, -1, axis=0) - ring
-    long = np.hypot(*along.T)
-    kept = long > 1e-9
-    normals = np.column_stack((along[kept, 1], -along[kept, 0])) / long[kept, None]
-    return normals, (normals * ring[kept]).sum(axis=1)
+def sides_of(ring: Points) -> Sides:
+    """The sides of a convex ring, counter-clockwise; those of no length are left out."""
+    lowest = int(np.lexsort((ring[:, 0], ring[:, 1]))[0])
+    begun = np.concatenate((ring[lowest:], ring[: lowest + 1]))
+    along = begun[1:] - begun[:-1]
+    long = np.hypot(along[:, 0], along[:, 1])
+    if not (kept := long > 1e-9).all():
+        along, long = along[kept], long[kept]
+    normals = np.column_stack((along[:, 1], -along[:, 0])) / long[:, None]
+    return Sides(begun[0], along, np.arctan2(along[:, 1], along[:, 0]) % (2.0 * np.pi), normals)
 
 
-def regions_of(rings: list[Points]) -> Regions:
-    """Convex rings as rows of half-planes."""
-    rows = [planes(ring) for ring in rings]
-    most = max(len(offsets) for _, offsets in rows)
-    normals = np.stack([np.concatenate((n, np.repeat(n[-1:], most - len(n), axis=0))) for n, _ in rows])
-    offsets = np.stack([np.concatenate((c, np.repeat(c[-1:], most - len(c)))) for _, c in rows])
-    low, high = (np.array([pick(ring, axis=0) for ring in rings]) for pick in (np.min, np.max))
-    return Regions(normals, offsets, low, high, np.unique(np.concatenate([ring[:, 1] for ring in rings])))
+def summed(one: Sides, other: Sides) -> tuple[Points, Floats]:
+    """The sum of two convex rings, all points of one plus all of the other: a convex ring, counter-clockwise, and the normals of its sides."""
+    order = np.argsort(np.concatenate((one.heading, other.heading)), kind="stable")
+    ring = np.empty((len(order), 2))
+    ring[0] = one.begin + other.begin
+    ring[1:] = np.concatenate((one.along, other.along))[order[:-1]]
+    return np.cumsum(ring, axis=0), np.concatenate((one.normals, other.normals))[order]
 
 
 def stacked(several: list[Regions]) -> Regions:
@@ -164,6 +173,20 @@ def stacked(several: list[Regions]) -> Regions:
     )
 
 
-def meeting(fixed: list[Points], moving: list[Points]) -> Regions:
-    """Where the origin of a moving piece, given by its convex parts, may not lie beside a fixed one."""
-    return regions_of([summed(part, -other) for part in fixed for other in moving])
+def meeting(fixed: Sequence[Sides], moving: Sequence[Sides]) -> Regions:
+    """Where the origin of a moving piece may not lie beside a fixed one.
+
+    Args:
+        fixed: the convex parts of the fixed one.
+        moving: those of the moving one, turned over.
+    """
+    sums = [summed(part, other) for part in fixed for other in moving]
+    most = max(len(ring) for ring, _ in sums)
+    normals, offsets, boxes = np.empty((len(sums), most, 2)), np.empty((len(sums), most)), np.empty((2, len(sums), 2))
+    for k, (ring, outward) in enumerate(sums):
+        many = len(ring)
+        normals[k, :many], normals[k, many:] = outward, outward[-1]
+        offsets[k, :many] = np.einsum("ij,ij->i", outward, ring)
+        offsets[k, many:] = offsets[k, many - 1]
+        boxes[0, k], boxes[1, k] = ring.min(axis=0), ring.max(axis=0)
+    return Regions(normals, offsets, boxes[0], boxes[1], np.unique(np.concatenate([ring[:, 1] for ring, _ in sums])))

@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 import shapely
 
-from omnipel.core.nesting.convex import Regions, convex_parts, meeting
+from omnipel.core.nesting.convex import Regions, Sides, convex_parts, meeting, sides_of
 from omnipel.core.plane.curves import Points
 from omnipel.core.tolerances import SAME_POINT
 
@@ -67,6 +67,16 @@ class Way:
         return convex_parts(self.ring)
 
     @cached_property
+    def sides(self) -> tuple[Sides, ...]:
+        """The sides of its convex parts."""
+        return tuple(sides_of(part) for part in self.parts)
+
+    @cached_property
+    def sides_over(self) -> tuple[Sides, ...]:
+        """The sides of these parts turned over, in which it meets what is fixed."""
+        return tuple(sides_of(-part) for part in self.parts)
+
+    @cached_property
     def largest(self) -> Points:
         """The largest of its convex parts."""
         return max(self.parts, key=lambda part: float(shapely.Polygon(part).area))
@@ -98,7 +108,7 @@ class Meetings:
             found = self.known[key] = (
                 fixed,
                 moving,
-                meeting(fixed.parts, moving.parts),
+                meeting(fixed.sides, moving.sides_over),
             )  # holds both, so that no id is used twice
         return found[2]
 

@@ -40,10 +40,6 @@ GAINED: Final = 0.05
 """A round that gains less is the last, mm."""
 APART: Final = 1e-6
 """Parts that overlap by less do not, mm."""
-FAR: Final = 2000.0
-"""What costs so much more than is asked for, in a first round, is given up, mm ..."""
-HOPELESS: Final = 200.0
-"""... and what costs so much more in a later one."""
 
 
 @dataclass(frozen=True)
@@ -79,24 +75,12 @@ class Pairs:
         seen = far < SEEN
         return rows[seen].astype(np.int32), planes[seen].astype(np.int32), far[seen]
 
-    def overlaps(self, piece: int, places: Floats, at: Floats) -> Floats:
-        """By how much a piece would lie over the others at each of some places, `(k,)`: the depths of all parts that overlap together, mm."""
-        ahead, after = np.nonzero(self.first == piece)[0], np.nonzero(self.second == piece)[0]
-        rows = np.concatenate((ahead, after))
-        others = np.concatenate((at[self.second[ahead]], at[self.first[after]]))
-        apart = places[:, None, :] - others
-        apart[:, : len(ahead)] *= -1.0
-        room = self.along[rows] * apart[..., :1] + self.across[rows] * apart[..., 1:] - self.offsets[rows]
-        depths: Floats = np.maximum(-room.max(axis=2, initial=-math.inf), 0.0).sum(axis=1)
-        return depths
-
 
 class Tightener:
     """Draws lays of one problem together. What nothing may lie on, and what is locked, stays where it is."""
 
-    def __init__(self, problem: Problem, far: float = FAR) -> None:
+    def __init__(self, problem: Problem) -> None:
         self.ground: Ground = problem.ground
-        self.far = far
         self.pieces = len(problem.pieces)
         self.locked = frozenset(problem.locked or {})
         self.known: dict[tuple[int, ...], tuple[Sequence[Way], Pairs]] = {}
@@ -123,30 +107,17 @@ class Tightener:
         return made
 
     def drawn(self, nest: Sequence[Placed]) -> Nest | None:
-        """A lay drawn together; None where its pieces cannot be parted."""
-        found = self.settle([piece.way for piece in nest], np.array([piece.at for piece in nest]))
-        return None if found is None else [Placed(piece.way, at) for piece, at in zip(nest, found[0], strict=True)]
-
-    def settle(self, ways: Sequence[Way], at: Floats, most: float = math.inf) -> tuple[Floats, float] | None:
-        """Where the pieces lie when they are drawn together from where they are, `(n, 2)`, and how long that is, mm.
-
-        Args:
-            ways: of each piece.
-            at: where their origins are, `(n, 2)`; they may overlap.
-            most: what comes out clearly longer is given up.
-
-        Returns:
-            None where they cannot be parted from there, or where it was given up.
-        """
+        """A lay drawn together from where its pieces are, which may overlap; None where they cannot be parted from there."""
+        ways = [piece.way for piece in nest]
         pairs = self._pairs(ways)
         fixed = np.array([piece.at for piece in self.ground.avoid]).reshape(-1, 2)
-        every = np.concatenate((at, fixed))
+        every = np.concatenate((np.array([piece.at for piece in nest]), fixed))
         stays = np.array([i in self.locked for i in range(self.pieces)] + [True] * len(fixed))
         least, highest = self._borders(ways, pairs)
         every = np.where(stays[:, None], every, np.clip(every, least, np.maximum(least, highest)))
         last, clean = math.inf, False
-        for turn in range(ROUNDS):
-            found = self._programme(pairs, every, stays, least, highest, most + (HOPELESS if turn else self.far))
+        for _ in range(ROUNDS):
+            found = self._programme(pairs, every, stays, least, highest)
             if found is None:
                 return None
             every, length, overlap = found
@@ -154,18 +125,8 @@ class Tightener:
             cost = length + OVERLAP * overlap
             if cost > last - GAINED:
                 break
-            if cost > most + (HOPELESS if turn else self.far):
-                return None
             last = cost
-        if not clean:
-            return None
-        where = every[: self.pieces]
-        return where, float((where + pairs.high[: self.pieces])[:, 0].max())
-
-    def overlaps(self, ways: Sequence[Way], at: Floats, piece: int, places: Floats) -> Floats:
-        """By how much a piece would lie over the others and over what is to be avoided at each of some places, `(k,)`, mm."""
-        fixed = np.array([piece.at for piece in self.ground.avoid]).reshape(-1, 2)
-        return self._pairs(ways).overlaps(piece, places, np.concatenate((at, fixed)))
+        return [Placed(way, at) for way, at in zip(ways, every, strict=False)] if clean else None
 
     def _pairs(self, ways: Sequence[Way]) -> Pairs:
         key = tuple(id(way) for way in ways)
@@ -210,7 +171,7 @@ class Tightener:
         return least, np.maximum(least, highest)
 
     def _programme(
-        self, pairs: Pairs, at: Floats, stays: npt.NDArray[np.bool_], least: Floats, highest: Floats, bound: float
+        self, pairs: Pairs, at: Floats, stays: npt.NDArray[np.bool_], least: Floats, highest: Floats
     ) -> tuple[Floats, float, float] | None:
         """The shortest lay with the lines as they are read off here: where all lie, its length, and by how much they overlap still."""
         n = len(at)
@@ -240,13 +201,13 @@ class Tightener:
         lowest, most = np.zeros(len(cost)), np.full(len(cost), np.inf)
         lowest[: 2 * n] = np.where(stays[:, None], at, np.maximum(at - REACH, least)).ravel()
         most[: 2 * n] = np.where(stays[:, None], at, np.maximum(np.minimum(at + REACH, highest), least)).ravel()
-        answer = self._solved(cost, lowest, most, np.concatenate((parted, pairs.high[ends, 0])), starts, index, value, bound)
+        answer = self._solved(cost, lowest, most, np.concatenate((parted, pairs.high[ends, 0])), starts, index, value)
         if answer is None:
             return None
         return answer[: 2 * n].reshape(n, 2), float(answer[2 * n]), float(answer[2 * n + 1 :].sum())
 
     def _solved(
-        self, cost: Floats, lowest: Floats, most: Floats, rows: Floats, starts: Ints, index: Ints, value: Floats, bound: float
+        self, cost: Floats, lowest: Floats, most: Floats, rows: Floats, starts: Ints, index: Ints, value: Floats
     ) -> Floats | None:
         """The cheapest values between `lowest` and `most` with which each row comes to at least its number; None where there are none."""
         import highspy
@@ -256,7 +217,6 @@ class Tightener:
             every, len(rows), len(index), by_rows, least, 0.0,
             cost, lowest, most, rows, np.full(len(rows), np.inf), starts, index, value, np.zeros(every, dtype=np.int32),
         )  # fmt: skip
-        self.solver.setOptionValue("objective_bound", bound)
         self.solver.run()
         if self.solver.getModelStatus() != highspy.HighsModelStatus.kOptimal:
             return None
