@@ -1,67 +1,25 @@
-"""The Cloth station, driven by mouse and keys in the real window."""
+"""The Cloth station, driven by mouse and keys in the real window: pieces pushed about, choices, what it says."""
 
-import time
 from dataclasses import replace
 from itertools import pairwise
 
 import pytest
-import shapely
-from PySide6.QtCore import QPoint, Qt, QTimer
-from PySide6.QtWidgets import QApplication, QCheckBox, QLabel, QWidget
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QApplication, QDialog, QLabel, QLineEdit
 from pytestqt.qtbot import QtBot
+from tests.bench.atcloth import WAIT, at_cloth, drag, laid, middle
 from tests.bench.conftest import in_dialog, open_job
 from tests.core.cloth.test_lays import sound
 
 from omnipel.bench.parts.focusorder import walked
 from omnipel.bench.stations.cloth.clothdialog import ClothDialog
-from omnipel.bench.stations.cloth.cutdialog import CutDialog
-from omnipel.bench.stations.cloth.daydialog import DayDialog
-from omnipel.bench.stations.cloth.goods import GoodsDialog
-from omnipel.bench.stations.cloth.savings import AdviceCard
-from omnipel.bench.stations.cloth.stashdialog import StashDialog
+from omnipel.bench.stations.cloth.fitdialog import FitDialog
 from omnipel.bench.window.window import Window
-from omnipel.core.cloth.fitting import ground_of, onto
-from omnipel.core.cloth.lay import Lay
-from omnipel.core.cloth.remnants import corners
-from omnipel.core.cloth.stock import same_cloth
 from omnipel.core.job.findings import Change
 from omnipel.core.job.laying import Spread
-from omnipel.core.job.state import State
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
-from omnipel.work.adviser import Adviser, Lost
-
-WAIT = 30_000
-
-
-def at_cloth(window: Window, qtbot: QtBot, name: str) -> object:
-    open_job(window, name, "cloth")
-    station = window.stations["cloth"]
-    qtbot.waitUntil(lambda: window.session.cloth.current is not None and station.view.lay is not None, timeout=WAIT)
-    return station
-
-
-def laid(window: Window, qtbot: QtBot, layer: str = "outer") -> Lay:
-    qtbot.waitUntil(lambda: window.session.cloth.current is not None, timeout=WAIT)
-    lay = window.session.cloth.lay(layer)
-    assert lay is not None
-    return lay
-
-
-def middle(view: object, key: str) -> QPoint:
-    """Where the middle of a piece is on screen."""
-    lay = view.lay  # type: ignore[attr-defined]
-    ring = lay.outline(next(p for p in lay.placed if p.piece == key))
-    x, y = (ring.min(axis=0) + ring.max(axis=0)) / 2.0
-    return view.to_screen(float(x), float(y)).toPoint()  # type: ignore[attr-defined]
-
-
-def drag(qtbot: QtBot, view: QWidget, start: QPoint, end: QPoint) -> None:
-    qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=start)
-    for k in range(1, 5):
-        qtbot.mouseMove(view, start + (end - start) * k / 4)
-        QApplication.processEvents()
-    qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=end)
+from omnipel.core.words.units import Unit
 
 
 def test_a_piece_is_dragged_stops_at_its_neighbours_and_is_undone(sample_window: Window, qtbot: QtBot) -> None:
@@ -111,55 +69,6 @@ def test_keys_choose_move_turn_and_lock_a_piece(sample_window: Window, qtbot: Qt
     assert station.piece.text()  # type: ignore[attr-defined]
 
 
-def work_ms() -> float:
-    """How long a little work of the kind that a window does takes here and now, ms of this thread alone."""
-    start = time.thread_time()
-    known: dict[str, float] = {}
-    for i in range(12_000):
-        known[str(i % 97)] = known.get(str(i % 97), 0.0) + i
-    return (time.thread_time() - start) * 1000.0
-
-
-SHORT = 16.0
-"""So many times that work the window may be busy at one stretch: about 50 ms where it takes 3."""
-
-
-def test_a_search_improves_the_lay_while_the_window_stays_awake(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Honey extractor")
-    cloth, before = sample_window.session.cloth, laid(sample_window, qtbot).length
-    qtbot.waitUntil(lambda: cloth.works.idle and not sample_window.loading.isActive(), timeout=WAIT)
-    busy: list[float] = []
-    last = [time.thread_time()]
-
-    def tick() -> None:  # how long this thread was busy since: it waits for others where it was not
-        now = time.thread_time()
-        busy.append((now - last[0]) * 1000.0)
-        last[0] = now
-
-    timer = QTimer(sample_window, interval=5)
-    timer.timeout.connect(tick)
-    timer.start()
-    qtbot.mouseClick(station.search, Qt.MouseButton.LeftButton)  # type: ignore[attr-defined]
-    qtbot.waitUntil(
-        lambda: cloth.search is None or (cloth.found is not None and cloth.found.length < before - 10.0), timeout=WAIT
-    )
-    if cloth.search is not None:
-        assert "Stop" in station.search.text()  # type: ignore[attr-defined]
-        search = cloth.search
-        qtbot.mouseClick(station.search, Qt.MouseButton.LeftButton)  # type: ignore[attr-defined]
-        assert cloth.search is None  # at once: nothing waits for the processes
-        assert search.stopped.is_set()
-        qtbot.waitUntil(lambda: not search.children, timeout=WAIT)
-    lay = laid(sample_window, qtbot)
-    qtbot.wait(100)
-    timer.stop()
-    sound(lay)
-    assert lay.length < before - 10.0
-    assert lay.kept
-    assert len(busy) > 20
-    assert max(busy) < SHORT * max(work_ms() for _ in range(5))
-
-
 def test_tab_goes_down_the_lists_whenever_their_lines_were_made(sample_window: Window, qtbot: QtBot) -> None:
     station = at_cloth(sample_window, qtbot, "Honey extractor")
     station.layers.copies.line.setText("2")  # type: ignore[attr-defined]
@@ -174,101 +83,6 @@ def test_tab_goes_down_the_lists_whenever_their_lines_were_made(sample_window: W
         heights = [one.mapTo(part, QPoint(0, one.height() // 2)).y() for one in mine]
         assert len(mine) > 8
         assert all(above <= below + 2 for above, below in pairwise(heights))
-
-
-def test_what_a_search_found_is_not_taken_for_the_next_job(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Honey extractor")
-    cloth = sample_window.session.cloth
-    cloth.begin(laid(sample_window, qtbot), 0.0)
-    qtbot.waitUntil(lambda: cloth.search is None and cloth.found is not None, timeout=WAIT)
-    at_cloth(sample_window, qtbot, "Butter churn")
-    lay = laid(sample_window, qtbot)
-    assert cloth.found is None
-    cloth.begin(lay, 60.0)
-    assert cloth.best() is lay  # nothing has been found yet
-    cloth.stop(keep=False)
-    assert station.view.lay.sheet is lay.sheet  # type: ignore[attr-defined]
-
-
-def test_a_search_for_advice_that_breaks_down_says_so(
-    sample_window: Window, qtbot: QtBot, monkeypatch: pytest.MonkeyPatch
-) -> None:
-    asked: list[object] = []
-
-    def lost(self: Adviser, job: object) -> None:
-        asked.append(job)
-        raise Lost("gone")
-
-    monkeypatch.setattr(Adviser, "next", lost)
-    station = at_cloth(sample_window, qtbot, "Press motor")
-    words = lambda: [label.text() for label in station.savings.findChildren(QLabel)]  # type: ignore[attr-defined]  # noqa: E731
-    qtbot.waitUntil(lambda: any("broke down (gone)" in text for text in words()), timeout=WAIT)
-    assert len(asked) == 2  # once more than once
-
-
-def test_what_goes_onto_a_piece_of_the_stash_is_tried_behind_the_window(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Fermenting crock")
-    cloth, lay = sample_window.session.cloth, laid(sample_window, qtbot)
-    mine = {key: piece for key, piece in cloth.stock.pieces.items() if same_cloth(piece.cloth, lay.sheet.cloth)}
-    assert mine
-    said = lambda: [box.accessibleDescription() for box in station.layers.findChildren(QCheckBox) if box.accessibleDescription()]  # type: ignore[attr-defined]  # noqa: E731
-    qtbot.waitUntil(lambda: bool(said()) and not any("being tried" in text for text in said()), timeout=WAIT)
-    for key, piece in mine.items():
-        takes = len(onto(lay.sheet, ground_of(replace(piece.piece, id=key))).lying)
-        assert cloth.takes(lay, replace(piece.piece, id=key)) == takes
-        if 0 < takes < len(lay.sheet.cuts):
-            assert any(f"takes {takes} of {len(lay.sheet.cuts)}" in text for text in said())
-
-
-def test_pieces_stay_while_a_search_runs_and_a_cancelled_one_changes_nothing(sample_window: Window, qtbot: QtBot) -> None:
-    view = at_cloth(sample_window, qtbot, "Honey extractor").view  # type: ignore[attr-defined]
-    cloth, job = sample_window.session.cloth, sample_window.session.open_job
-    lay = laid(sample_window, qtbot)
-    cloth.begin(lay, 60.0)
-    qtbot.waitUntil(lambda: view.fixed, timeout=WAIT)
-    view.choose(lay.placed[0].piece)
-    assert view.begin(lay.placed[0].piece) is None
-    search = cloth.search
-    assert search is not None
-    cloth.stop(keep=False)
-    qtbot.waitUntil(lambda: not search.children, timeout=WAIT)
-    assert sample_window.session.open_job == job
-
-
-def test_lay_the_rest_and_push_together(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Press motor")
-    view, lay = station.view, laid(sample_window, qtbot)  # type: ignore[attr-defined]
-    far = replace(lay, placed=tuple(replace(p, x=p.x + 400.0) for p in lay.placed))
-    sample_window.session.cloth.commit(far, tr("moved"))
-    assert laid(sample_window, qtbot).length > lay.length + 300.0
-    station.push.click()  # type: ignore[attr-defined]
-    qtbot.waitUntil(lambda: laid(sample_window, qtbot).length < lay.length + 1.0, timeout=WAIT)
-    sound(laid(sample_window, qtbot))
-    locked = replace(far, placed=tuple(replace(p, locked=p.piece == "saddle") for p in far.placed))
-    sample_window.session.cloth.commit(locked, tr("moved"))
-    laid(sample_window, qtbot)
-    station.rest.click()  # type: ignore[attr-defined]
-    after = laid(sample_window, qtbot)
-    assert next(p for p in after.placed if p.piece == "saddle").x == pytest.approx(
-        next(p for p in far.placed if p.piece == "saddle").x
-    )
-    assert next(p for p in after.placed if p.piece == "left end").x < 400.0
-    assert view.lay is not None
-
-
-def test_an_advice_is_one_click_and_one_undo(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Press motor")
-    cloth = sample_window.session.cloth
-    qtbot.waitUntil(lambda: cloth.advising is not None and cloth.advising.done, timeout=WAIT)
-    cards = [station.savings.list.itemAt(i).widget() for i in range(station.savings.list.count())]  # type: ignore[attr-defined]
-    cards = [card for card in cards if isinstance(card, AdviceCard)]
-    assert cards
-    before, job = laid(sample_window, qtbot).bought.value, sample_window.session.open_job
-    less = cards[0].advice.less
-    cards[0].do.button.click()
-    assert laid(sample_window, qtbot).bought.value == pytest.approx(before - less)
-    sample_window.run_command("undo")
-    assert sample_window.session.open_job == job
 
 
 def test_choices_about_the_lay_are_kept_in_the_job(sample_window: Window, qtbot: QtBot) -> None:
@@ -286,150 +100,6 @@ def test_choices_about_the_lay_are_kept_in_the_job(sample_window: Window, qtbot:
     qtbot.keyClick(layers.copies.line, Qt.Key.Key_Return)
     assert sample_window.session.open_job.copies == 3
     sound(laid(sample_window, qtbot))
-
-
-def test_a_price_is_typed_where_it_is_missing_and_counts(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Bench cushion")
-    now = sample_window.session.cloth.current
-    assert now is not None
-    line = next(line for line in now.taken.unknown)
-
-    def price(dialog: GoodsDialog) -> None:
-        dialog.price.line.setText("0.75")
-        dialog.price.line.setModified(True)
-        dialog.price.line.editingFinished.emit()
-        dialog.accept()
-
-    in_dialog(GoodsDialog, price)
-    station.buying._cost(line).click()  # type: ignore[attr-defined]
-    assert sample_window.session.cloth.stock.price(line.key) == 0.75
-
-    def counted() -> bool:
-        after = sample_window.session.cloth.current
-        return after is not None and line.key not in [one.key for one in after.taken.unknown]
-
-    qtbot.waitUntil(counted, timeout=WAIT)
-    sample_window.session.cloth.undo_booking()
-    assert sample_window.session.cloth.stock.price(line.key) is None
-
-
-def test_a_cloth_is_taken_from_the_list_and_allowances_follow(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Press motor")
-
-    def take(dialog: ClothDialog) -> None:
-        rows = [dialog.list.item(i).text() for i in range(dialog.list.count())]
-        assert len(rows) == 14
-        dialog.list.setCurrentRow(rows.index("cotton duck"))
-        dialog._set("usable_width", 1234.0)
-        dialog._use()
-
-    in_dialog(ClothDialog, take)
-    station.layers.wants.emit("cloth")  # type: ignore[attr-defined]
-    cloth = sample_window.session.open_job.cover.cloth
-    assert (cloth.name, cloth.usable_width, cloth.shrink_warp) == ("cotton duck", 1234.0, 0.05)
-    assert sample_window.session.cloth.stock.cloths["duck"].usable_width == 1234.0
-    sound(laid(sample_window, qtbot))
-
-
-def test_the_stash_is_added_to_used_and_booked_after_cutting(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Honey extractor")
-    cloth = sample_window.session.cloth
-    begun = dict(cloth.stock.pieces)
-
-    def add(dialog: StashDialog) -> None:
-        dialog._add()
-        dialog._size("length", 900.0)
-        dialog._size("width", 900.0)
-        dialog.accept()
-
-    in_dialog(StashDialog, add)
-    station.layers.wants.emit("stash")  # type: ignore[attr-defined]
-    (key,) = set(cloth.stock.pieces) - set(begun)
-    laid(sample_window, qtbot)
-    station.layers._use(key, True)  # type: ignore[attr-defined]
-    lay = laid(sample_window, qtbot)
-    sound(lay)
-    assert key in {p.on for p in lay.placed}
-
-    def book(dialog: CutDialog) -> None:
-        assert dialog.gone
-        dialog.where.setText("on the loft")
-        dialog.accept()
-
-    in_dialog(CutDialog, book)
-    station.layers.wants.emit("cut")  # type: ignore[attr-defined]
-    assert key not in cloth.stock.pieces
-    assert any(piece.where == "on the loft" for piece in cloth.stock.pieces.values())
-    cloth.undo_booking()
-    assert key in cloth.stock.pieces
-    cloth.undo_booking()
-    cloth.undo_booking()
-    cloth.undo_booking()
-    assert dict(cloth.stock.pieces) == begun
-
-
-def test_a_piece_of_an_outline_is_drawn_with_the_mouse_and_nothing_is_laid_outside_of_it(
-    sample_window: Window, qtbot: QtBot
-) -> None:
-    station = at_cloth(sample_window, qtbot, "Honey extractor")
-    cloth = sample_window.session.cloth
-    begun = dict(cloth.stock.pieces)
-
-    def draw(dialog: StashDialog) -> None:
-        dialog._add()
-        for part, length in (("length", 1000.0), ("width", 900.0)):
-            dialog._size(part, length)
-        view = dialog.view
-        at = view._seen((500.0, 900.0)).toPoint()
-        qtbot.mouseDClick(view, Qt.MouseButton.LeftButton, pos=at)  # one more corner on the upper edge
-        assert len(corners(dialog.piece)) == 5
-        begin, end = view._seen((1000.0, 900.0)).toPoint(), view._seen((1000.0, 300.0)).toPoint()
-        qtbot.mousePress(view, Qt.MouseButton.LeftButton, pos=begin)
-        qtbot.mouseMove(view, end)
-        qtbot.mouseRelease(view, Qt.MouseButton.LeftButton, pos=end)
-        assert not dialog.long.isEnabled()
-        assert dialog.parts.currentItem().text().startswith("corner 3: 1\u202f000 mm from the left end, 300")
-        dialog._part_size(0, 0.0)  # it would meet itself
-        assert "cross itself" in dialog.told.text()
-        dialog._part_size(1, 250.0)
-        assert not dialog.told.isVisible()
-        dialog._add_flaw()
-        dialog._part_size(0, 20.0)
-        dialog._drop()
-        assert not dialog.piece.flaws
-        dialog.accept()
-
-    in_dialog(StashDialog, draw)
-    station.layers.wants.emit("stash")  # type: ignore[attr-defined]
-    (key,) = set(cloth.stock.pieces) - set(begun)
-    outline = cloth.stock.pieces[key].piece.outline
-    assert outline[2] == (1000.0, 250.0)
-    assert len(outline) == 5
-    laid(sample_window, qtbot)
-    station.layers._use(key, True)  # type: ignore[attr-defined]
-    lay = laid(sample_window, qtbot)
-    sound(lay)
-    on = [shapely.Polygon(lay.outline(p)) for p in lay.placed if p.on == key]
-    assert on
-    assert all(piece.difference(shapely.Polygon(outline)).area < 1.0 for piece in on)
-
-
-def test_a_cutting_day_lays_several_jobs_together(sample_window: Window, qtbot: QtBot) -> None:
-    station = at_cloth(sample_window, qtbot, "Honey extractor")
-
-    def day(dialog: DayDialog) -> None:
-        for i in range(dialog.jobs.count()):
-            if dialog.jobs.item(i).text() in ("Sorting turntable", "Seed cleaner"):
-                dialog.jobs.item(i).setCheckState(Qt.CheckState.Checked)
-        assert dialog.day is not None
-        assert len(dialog.day.shares) == 3
-        assert dialog.lay is not None
-        sound(dialog.lay)
-        assert "less to buy than one by one" in dialog.told.text()
-        dialog.accept()
-
-    in_dialog(DayDialog, day)
-    station.layers.wants.emit("day")  # type: ignore[attr-defined]
 
 
 def test_the_tally_says_what_to_buy_and_leads_here(sample_window: Window, qtbot: QtBot) -> None:
@@ -452,20 +122,59 @@ def test_no_cloth_is_shown_where_nothing_is_drafted(sample_window: Window, qtbot
     assert station.empty.words.text()
 
 
-def test_what_does_not_fit_on_folded_cloth_is_said_everywhere_and_is_the_next_thing_to_do(
-    sample_window: Window, qtbot: QtBot
-) -> None:
-    at_cloth(sample_window, qtbot, "Seed cleaner")
-    session, rail = sample_window.session, sample_window.rail
-    before = rail.buttons["cloth"].state
-    session.change(tr("folded"), Change(refs.lay("outer", "spread"), Spread.FOLDED))
-    lay = laid(sample_window, qtbot)
-    assert lay.left
-    qtbot.waitUntil(lambda: rail.buttons["cloth"].state is State.STOP, timeout=WAIT)
-    assert sample_window.tally.next.text.text() == "Look at: what does not fit on the cloth"
-    sample_window.show_station("tape")
-    sample_window.tally._take_step()
-    assert sample_window.here == "cloth"
-    session.undo()
+def test_what_is_typed_stands_at_once_and_what_cannot_be_is_said_in_its_own_unit(sample_window: Window, qtbot: QtBot) -> None:
+    session = sample_window.session
+    station = at_cloth(sample_window, qtbot, "Honey extractor")
+    session.apply(replace(session.open_job, unit=Unit.INCH_16), tr("in inches"))
     laid(sample_window, qtbot)
-    qtbot.waitUntil(lambda: rail.buttons["cloth"].state is before, timeout=WAIT)
+
+    def typed(line: QLineEdit, words: str) -> None:
+        line.setFocus()
+        line.selectAll()
+        qtbot.keyClicks(line, words)
+        qtbot.keyClick(line, Qt.Key.Key_Return)
+
+    gap, ends = station.layers.gap, station.layers.ends  # type: ignore[attr-defined]
+    typed(gap.line, "1/2")
+    assert gap.line.text() == "1/2"  # the lay comes later
+    assert session.open_job.lays["outer"].gap == pytest.approx(12.7)
+    typed(ends.line, "12 3/4 ft")
+    assert "153 in" in ends.note.text()
+    assert "at most 39 3/8 in" in ends.note.text()
+    before = session.open_job
+    assert not session.change(tr("far too much"), Change(refs.CLEARANCE, 5000.0))
+    assert session.open_job is before
+    assert "196 7/8 in is too much; at most 39 3/8 in" in sample_window.working.text.text().replace("\u202f", " ")
+
+
+def test_a_dialog_says_itself_what_cannot_be(sample_window: Window, qtbot: QtBot) -> None:
+    station = at_cloth(sample_window, qtbot, "Honey extractor")
+    sample_window.session.apply(replace(sample_window.session.open_job, unit=Unit.INCH_16), tr("in inches"))
+    laid(sample_window, qtbot)
+    said: list[str] = []
+
+    def wrong(dialog: QDialog, line: QLineEdit, words: str) -> None:
+        line.setFocus()
+        line.selectAll()
+        qtbot.keyClicks(line, words)
+        qtbot.keyClick(line, Qt.Key.Key_Tab)
+        said.extend(one.text() for one in dialog.findChildren(QLabel) if one.isVisible() and "the old value stays" in one.text())
+
+    def tried(dialog: FitDialog) -> None:
+        wrong(dialog, dialog.long.line, "banana")
+        dialog.reject()
+
+    in_dialog(FitDialog, tried)
+    station.layers.wants.emit("fit")  # type: ignore[attr-defined]
+
+    def chosen(dialog: ClothDialog) -> None:
+        line = next(one for one in dialog.findChildren(QLineEdit) if one.accessibleName() == "All widths it is sold in")
+        wrong(dialog, line, "60, -3")
+        assert dialog.cloth.widths == before
+        dialog.reject()
+
+    before = laid(sample_window, qtbot).sheet.cloth.widths
+    in_dialog(ClothDialog, chosen)
+    station.layers.wants.emit("cloth")  # type: ignore[attr-defined]
+    assert "banana" in said[0]
+    assert "60, -3" in said[1]

@@ -23,6 +23,7 @@ if TYPE_CHECKING:
     from omnipel.core.cloth.takeoff import Takeoff
     from omnipel.core.draft import Draft, Drafted
     from omnipel.core.job.laying import Remnant
+    from omnipel.core.nesting.shape import Shape
     from omnipel.shop.stockroom import Change, Stockroom
     from omnipel.work.adviser import Asked
     from omnipel.work.laying import Found, Search
@@ -158,7 +159,7 @@ class Clothing(QObject):
         self.found: Found | None = None
         self.searched: Lay | None = None
         self.advising: Advising | None = None
-        self.onto: dict[tuple[int, Remnant], int | None] = {}
+        self.onto: dict[tuple[tuple[Shape, ...], Remnant], int | None] = {}
         session.drafted.connect(self.refresh)
         session.advised.connect(self.refresh)
         session.opened.connect(self._opened)
@@ -257,15 +258,13 @@ class Clothing(QObject):
 
     def takes(self, lay: Lay, piece: Remnant) -> int | None:
         """How many pieces of a layer go onto a piece of the stash; None while that is tried, behind the window."""
-        sheet = lay.sheet
-        how = sheet.gap, sheet.folded, sheet.cloth.repeat_along, sheet.cloth.repeat_across
-        known = hash((how, *((cut.key, cut.ring.tobytes(), cut.turns, cut.start) for cut in sheet.cuts))), piece
+        known = tuple(lay.sheet.shapes.values()), piece  # a shape is the same as long as its outline is, and how it may lie
         if known not in self.onto:
             self.onto[known] = None
             self.works.ask(("takes", *known), _takes, _Tried(lay, piece), partial(self._have_tried, known), self.session.fault)
         return self.onto[known]
 
-    def _have_tried(self, known: tuple[int, Remnant], takes: int) -> None:
+    def _have_tried(self, known: tuple[tuple[Shape, ...], Remnant], takes: int) -> None:
         self.onto[known] = takes
         self.tried.emit()
 

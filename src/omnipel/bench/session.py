@@ -194,15 +194,15 @@ class Session(QObject):
             self.say("look", tr("This shop is open in another window; here you can only look."))
             self.drafted.emit()
             return False
-        from omnipel.shop.document import adapter  # as above
+        from omnipel.shop.document import DocumentError, checked  # as above
 
         try:
-            checked = adapter().validate_python(adapter().dump_python(job))
-        except ValueError as error:
-            self.say("stop", tr("Not changed: {fault}", fault=Name(str(error).splitlines()[-2].strip())))
+            made = checked(job)
+        except DocumentError as error:
+            self.say("stop", tr("Not changed: {fault}.", fault=error.phrase))
             return False
-        self._take(checked)
-        self._keep(self.key, checked, self.reason(reason, checked))
+        self._take(made)
+        self._keep(self.key, made, self.reason(reason, made))
         self.drafted.emit()
         return True
 

@@ -87,6 +87,9 @@ BAND_EXCESS: Final = 0.05
 SHORTEST: Final = 1.0
 """Nothing shorter can be measured with a tape or sewn."""
 
+LARGEST_GAP: Final = 1000.0
+"""mm. A gap, a cloth's thickness, padding, what is squared off: more than this is a slip of the pen."""
+
 LONGEST: Final = 100_000.0
 """Nothing longer is a cover: 100 m."""
 

@@ -16,7 +16,8 @@ os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")
 from pydantic import TypeAdapter, ValidationError
 
 from omnipel.core.job.document import Job
-from omnipel.core.words.phrases import Count, Name, Phrase, Refusal, plain, tr
+from omnipel.core.tolerances import LARGEST_GAP, LONGEST
+from omnipel.core.words.phrases import Count, Name, Phrase, Refusal, mm, plain, tr
 from omnipel.shop.migrations import VERSION, migrated
 from omnipel.shop.whole import NotWritten, reason_of, write_whole
 
@@ -150,6 +151,22 @@ def _checked(job: Job) -> Job:
 
 def _twice(job: Job) -> list[str]:
     return [r.place for i, r in enumerate(job.readings) if r.place in {o.place for o in job.readings[:i]}]
+
+
+def checked(job: Job) -> Job:
+    """A job as it would be read back from its file.
+
+    Raises:
+        DocumentError: it could not be; says why, in the words of who typed what.
+    """
+    try:
+        return adapter().validate_python(adapter().dump_python(job))
+    except ValidationError as error:
+        first = error.errors(include_url=False)[0]
+        most, found = first.get("ctx", {}).get("le"), first["input"]
+        if most in (LARGEST_GAP, LONGEST) and isinstance(found, float):
+            raise DocumentError("", tr("{length} is too much; at most {most}", length=mm(found), most=mm(most))) from None
+        raise DocumentError(*_said(error)) from None
 
 
 def lawful(job: Job) -> bool:

@@ -17,6 +17,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from typing import IO, TYPE_CHECKING, Any, Final
 
+from omnipel.work.children import begin_child, put_away, step_back
+
 if TYPE_CHECKING:
     from collections.abc import Mapping
 
@@ -27,8 +29,6 @@ if TYPE_CHECKING:
 
 IDLE: Final = 300.0
 """The process ends when it has not been asked for so long, s."""
-NICE: Final = 5
-"""Whoever works at the window goes first."""
 
 
 @dataclass(frozen=True, eq=False)
@@ -65,15 +65,8 @@ class Adviser:
 
     def _child(self) -> subprocess.Popen[bytes]:
         if self.child is None or self.child.poll() is not None:
-            _put_away(self.child)
-            self.serves = None
-            self.child = subprocess.Popen(
-                [sys.executable, "-m", "omnipel.work.adviser"],
-                stdin=subprocess.PIPE,
-                stdout=subprocess.PIPE,
-                stderr=subprocess.DEVNULL,
-                env={**os.environ, "OMP_NUM_THREADS": "1", "OPENBLAS_NUM_THREADS": "1"},
-            )
+            self._put_away()
+            self.child = begin_child("omnipel.work.adviser")
         return self.child
 
     def next(self, asked: Asked) -> Advice | None:
@@ -84,7 +77,6 @@ class Adviser:
             Lost: the process has ended meanwhile. Asked again, it begins anew.
         """
         with self.lock:
-            child = None
             try:
                 child = self._child()
                 assert child.stdin is not None
@@ -96,8 +88,7 @@ class Adviser:
                 child.stdin.flush()
                 kind, found = pickle.load(child.stdout)
             except (OSError, EOFError, ValueError, pickle.UnpicklingError) as error:
-                _put_away(child)  # whatever it says now answers no question any more
-                self.child = self.serves = None
+                self._put_away()  # whatever it says now answers no question any more
                 raise Lost(str(error)) from error
         if kind == "fault":
             raise RuntimeError(found)
@@ -116,18 +107,12 @@ class Adviser:
         if self.child is not None:
             self.child.kill()
         with self.lock:
-            _put_away(self.child)
-            self.child = self.serves = None
+            self._put_away()
 
-
-def _put_away(child: subprocess.Popen[bytes] | None) -> None:
-    if child is not None:
-        child.kill()
-        child.wait()
-        for pipe in (child.stdin, child.stdout):
-            if pipe is not None:
-                with contextlib.suppress(OSError):  # what was to be sent cannot be
-                    pipe.close()
+    def _put_away(self) -> None:
+        child, self.child, self.serves = self.child, None, None
+        if child is not None:
+            put_away(child)
 
 
 ADVISER: Final = Adviser()
@@ -182,9 +167,7 @@ def _questions(source: IO[bytes]) -> Iterator[Asked | None]:
 
 def main() -> None:
     """Answer until nobody asks."""
-    os.nice(NICE)
-    told = os.fdopen(os.dup(1), "wb")
-    os.dup2(os.open(os.devnull, os.O_WRONLY), 1)
+    told = step_back()
     import omnipel.core.cloth.saving
     import omnipel.shop.document
 

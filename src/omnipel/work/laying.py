@@ -2,13 +2,11 @@
 
 from __future__ import annotations
 
-import contextlib
 import json
 import math
 import os
 import queue
 import subprocess
-import sys
 import threading
 import time
 from collections.abc import Iterator
@@ -17,6 +15,7 @@ from typing import IO, Any, Final
 
 from omnipel.core.nesting.building import SAME, Nest, used_length
 from omnipel.core.nesting.problem import Problem, at_once, places_of, pulled_if_few, shortest, told
+from omnipel.work.children import begin_child, put_away
 
 AT_ONCE: Final = 0.12
 """The first lay is looked for no longer, s."""
@@ -66,7 +65,7 @@ class Search:
         self.problem, self.seconds, self.seed = problem, seconds, seed
         self.processes = min(MOST_PROCESSES, os.cpu_count() or 1) if processes is None else processes
         self.told: queue.SimpleQueue[tuple[int, dict[str, Any] | None]] = queue.SimpleQueue()
-        self.children: list[subprocess.Popen[str]] = []
+        self.children: list[subprocess.Popen[bytes]] = []
         self.stopped = threading.Event()
         self.broken = ""
         self.lock = threading.Lock()
@@ -117,28 +116,21 @@ class Search:
                     "known": places_of(known) if known is not None else None,
                 }
             )
-            child = subprocess.Popen(
-                [sys.executable, "-m", "omnipel.work.nester"],
-                stdin=subprocess.PIPE,
-                stdout=subprocess.PIPE,
-                stderr=subprocess.PIPE,
-                text=True,
-                env={**os.environ, "OMP_NUM_THREADS": "1", "OPENBLAS_NUM_THREADS": "1"},
-            )
+            child = begin_child("omnipel.work.nester", complaints=True)
             with self.lock:
                 self.children.append(child)
                 if self.stopped.is_set():
                     child.kill()
             try:
                 assert child.stdin is not None
-                child.stdin.write(asked + "\n")
+                child.stdin.write(asked.encode() + b"\n")
                 child.stdin.flush()
             except OSError:
                 pass  # it has been ended, or broke down: what it says about that is read below
             threading.Thread(target=self._listen, args=(k, child.stdout), daemon=True).start()
 
-    def _listen(self, k: int, out: IO[str]) -> None:
-        for line in out:
+    def _listen(self, k: int, out: IO[bytes] | None) -> None:
+        for line in out or ():
             try:
                 self.told.put((k, json.loads(line)))
             except ValueError:
@@ -174,7 +166,7 @@ class Search:
         """What a process that broke down said last; "" where each ended as it should."""
         for child in self.children:
             if child.wait() != 0 and child.stderr is not None:
-                lines = [line for line in child.stderr.read().splitlines() if line.strip()]
+                lines = [line for line in child.stderr.read().decode(errors="replace").splitlines() if line.strip()]
                 return lines[-1][:200] if lines else f"exit {child.returncode}"
         return ""
 
@@ -182,12 +174,7 @@ class Search:
         with self.lock:
             children, self.children = self.children, []
         for child in children:
-            child.kill()
-            child.wait()
-            for pipe in (child.stdin, child.stdout, child.stderr):
-                if pipe is not None:
-                    with contextlib.suppress(OSError):
-                        pipe.close()
+            put_away(child)
 
 
 def searched(problem: Problem, seconds: float, known: Nest | None = None) -> Found:

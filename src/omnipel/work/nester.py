@@ -7,6 +7,7 @@ who asked. The library that searches cannot be stopped and may panic: it is why 
 
 from __future__ import annotations
 
+import io
 import json
 import math
 import os
@@ -25,6 +26,7 @@ from omnipel.core.nesting.placing import Placed
 from omnipel.core.nesting.problem import Problem, places_of, understood
 from omnipel.core.nesting.shape import Way, turned
 from omnipel.core.nesting.tightening import Tightener
+from omnipel.work.children import step_back
 
 ROOM: Final = 0.001
 """Outlines are grown by so much before the library sees them, mm: it reckons in single precision."""
@@ -32,8 +34,6 @@ HIGHER: Final = 0.02
 """Its strip is wider by so much, mm: it refuses a piece as wide as the strip. What leaves the cloth by that is set right afterwards."""
 WITHIN: Final = (3.0, 1.0, 0.3)
 """How much simpler its outlines are than the true ones, mm, in turn: the simpler, the quicker."""
-NICE: Final = 5
-"""Whoever works at the window goes first."""
 FEW: Final = 9
 """With no more pieces than this one process in two asks the library first, however short the time is: it fits odd shapes into one another best."""
 SHORT: Final = 5.0
@@ -246,9 +246,7 @@ def _until_closed() -> None:
 
 def main() -> None:
     """Read the problem, and look."""
-    os.nice(NICE)
-    told = os.fdopen(os.dup(1), "w", encoding="utf-8")
-    os.dup2(os.open(os.devnull, os.O_WRONLY), 1)  # libraries greet
+    told = io.TextIOWrapper(step_back(), encoding="utf-8")
     asked = json.loads(sys.stdin.readline())
     threading.Thread(target=_until_closed, daemon=True).start()
     problem = understood(asked["problem"])

@@ -101,8 +101,11 @@ def test_the_quick_way_to_draw_together_comes_to_what_the_solver_finds(
         drawn, solved = Annealer(problem, nest).drawn(nest), Tightener(problem).drawn(nest)
     assert (drawn is None) == (solved is None)
     if drawn is not None and solved is not None:
-        assert problem.sound(drawn)
         assert used_length(drawn) == pytest.approx(used_length(solved), abs=1e-3)
+        exact = Tightener(problem).drawn(drawn)  # it is reckoned less closely, and never told as it is
+        assert exact is not None
+        assert problem.sound(exact)
+        assert used_length(exact) <= used_length(drawn) + 1e-3
 
 
 def test_rectangles_that_have_room_end_up_touching_and_one_at_a_level_stays_there() -> None:

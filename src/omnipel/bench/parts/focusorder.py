@@ -1,7 +1,7 @@
 """The order in which Tab walks a window: that of the work, whatever order its widgets were made in."""
 
 from collections.abc import Sequence
-from typing import Final, Protocol, runtime_checkable
+from typing import Final
 
 from PySide6.QtCore import QPoint, Qt
 from PySide6.QtWidgets import QApplication, QScrollArea, QWidget
@@ -10,16 +10,10 @@ ROW: Final = 8
 """Middles that are no further apart than this in height are in one row, px."""
 
 
-@runtime_checkable
-class AsItLies(Protocol):
-    """A part whose widgets are made and gone one by one: it is walked row by row, whenever each of them was made."""
-
-    row_by_row: bool
-
-
 def walked(window: QWidget, groups: Sequence[QWidget]) -> list[QWidget]:
     """Everything in a window that Tab stops at: by the first of the groups that it is in, in that as it was made, or row by row where the
-    group asks for that (the order that Qt keeps is not rewritten: it does not bear it where widgets are about to go); what is in none comes last."""
+    group says that it is `row_by_row` (the order that Qt keeps is not rewritten: it does not bear it where widgets are about to go); what is
+    in none comes last."""
     found: list[tuple[int, QWidget]] = []
     widget = window.nextInFocusChain()
     while widget is not None and widget is not window:
@@ -31,8 +25,8 @@ def walked(window: QWidget, groups: Sequence[QWidget]) -> list[QWidget]:
     made: list[QWidget] = []
     for rank in sorted({rank for rank, _ in found}):
         mine = [one for its, one in found if its == rank]
-        group = groups[rank] if rank < len(groups) else None
-        made += _by_rows(mine, group) if isinstance(group, AsItLies) else mine
+        by_rows = rank < len(groups) and getattr(groups[rank], "row_by_row", False)
+        made += _by_rows(mine, groups[rank]) if by_rows else mine
     return made
 
 

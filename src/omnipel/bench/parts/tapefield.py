@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QValidator
-from PySide6.QtWidgets import QLineEdit, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QDialog, QLineEdit, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.ruler import RulerEdge
 from omnipel.bench.parts.wrapped import Wrapped
@@ -206,6 +206,8 @@ class TapeField(QWidget):
             if wrong:
                 name = self.line.accessibleName()
                 self.session.say("look", tr("{field}: {fault}. The old value stays.", field=Name(name), fault=Name(words)))
+                if isinstance(self.window(), QDialog):  # which lies over the line where that is said
+                    self._say(self.session.tell(tr("{fault}; the old value stays", fault=Name(words))), wrong=True)
         else:
             self._enter(stay=True)
 

@@ -20,14 +20,14 @@ from omnipel.core.job.layers import Padded, Panels, Stiffener
 from omnipel.core.job.laying import MOST_PLACED, Placed, Remnant, Spread
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.thing import Thing
-from omnipel.core.tolerances import LONGEST, MOST_GATHERED
+from omnipel.core.tolerances import LARGEST_GAP, LONGEST, MOST_GATHERED
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.units import Unit
 
 Name = Annotated[str, Len(1, 120)]
 Text = Annotated[str, Len(0, 4000)]
 Length = Annotated[float, Gt(0), Le(LONGEST)]
-Gap = Annotated[float, Ge(0), Le(1000)]
+Gap = Annotated[float, Ge(0), Le(LARGEST_GAP)]
 Share = Annotated[float, Ge(0), Le(0.5)]
 Price = Annotated[float, Ge(0), Le(1_000_000)]
 

@@ -6,7 +6,9 @@ from typing import Annotated
 
 from annotated_types import Ge, Le, Len
 
-Thin = Annotated[float, Ge(0), Le(1000)]
+from omnipel.core.tolerances import LARGEST_GAP
+
+Thin = Annotated[float, Ge(0), Le(LARGEST_GAP)]
 Panels = Annotated[tuple[Annotated[str, Len(1, 120)], ...], Len(0, 60)]
 """Names of panels; none for all of them."""
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from functools import partial
-from typing import Any
+from typing import Any, Final
 
 from PySide6.QtWidgets import QDialog, QListWidget, QWidget
 
@@ -24,10 +24,13 @@ from omnipel.core.covers.starting import with_cloth
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.document import ClothChoice, ClothKind, Iron, Job, SoldAs
 from omnipel.core.job.findings import Change
-from omnipel.core.tolerances import MOST_GATHERED
+from omnipel.core.tolerances import LONGEST, MOST_GATHERED, SHORTEST
 from omnipel.core.words import refs
 from omnipel.core.words.notation import TapeError, parse_count, parse_length, parse_number, parse_share
-from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, Ratio, Share, Value, bare, listed, term, tr
+from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Ratio, Share, Value, bare, listed, mm, term, tr
+
+MOST_WIDTHS: Final = 12
+"""A job keeps no more of a cloth's widths."""
 
 
 class ClothDialog(QDialog):
@@ -84,9 +87,12 @@ class ClothDialog(QDialog):
         self._length("thickness", tr("thickness"), fine=True)
         self._number("weight", tr("weight, g for a square metre"), parse_number, lambda n: Count(n, 1), 20_000.0)
         self._length("usable_width", tr("usable width"))
-        widths = line(tr("All widths it is sold in"))
+        widths, self.wrong = line(tr("All widths it is sold in")), label(NOTHING, "stop", wrap=True)
+        self.wrong.hide()
         widths.editingFinished.connect(lambda: self._widths(widths.text()))
-        self.rows.add_row(label(tr("all widths, with commas")), widths)
+        both = QWidget()
+        both.setLayout(column(widths, self.wrong, spacing=3))
+        self.rows.add_row(label(tr("all widths, with commas")), both)
         self.shows.append(lambda: widths.setText(session.tell(tr("{widths}", widths=_list(self.cloth.widths)))))
         self._pick("sold_as", tr("sold"), of_enum(SoldAs))
         self._length("piece_length", tr("length of a piece"))
@@ -201,13 +207,27 @@ class ClothDialog(QDialog):
         try:
             found = tuple(sorted(parse_length(part, self.session.unit) for part in text.split(",") if part.strip()))
         except TapeError as error:
-            self.session.say("look", tr("{fault}; the old value stays", fault=error.phrase))
-            self._show()
+            self._refuse_widths(error.phrase)
             return
+        if len(found) > MOST_WIDTHS or not all(SHORTEST <= width <= LONGEST for width in found):
+            bounds = tr(
+                "“{typed}”: a width is longer than {low}, and {n} are kept at most",
+                typed=Name(text),
+                low=mm(SHORTEST),
+                n=Count(MOST_WIDTHS),
+            )
+            self._refuse_widths(bounds)
+            return
+        self.wrong.hide()
         if self.session.tell(tr("{widths}", widths=_list(found))) != self.session.tell(
             tr("{widths}", widths=_list(self.cloth.widths))
         ):
             self._set("widths", found)
+
+    def _refuse_widths(self, why: Phrase) -> None:
+        self.wrong.setText(self.session.tell(tr("{fault}; the old value stays", fault=why)))
+        self.wrong.show()
+        self._show()
 
     def _book(self, cloth: ClothChoice | None) -> None:
         from omnipel.shop.stockroom import CLOTH

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from typing import Final
 
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QDialog, QWidget
@@ -17,7 +18,10 @@ from omnipel.bench.stations.cloth.layview import LayView
 from omnipel.core.cloth.fitting import fits, ground_of, how_many
 from omnipel.core.cloth.lay import Lay
 from omnipel.core.job.laying import Remnant
-from omnipel.core.words.phrases import NOTHING, Phrase, listed, mm, tr, trn
+from omnipel.core.words.phrases import NOTHING, Phrase, Rule, listed, mm, tr, trn
+
+TRIED: Final = (Rule(1500.0, 60.0), Rule(1000.0, 40.0))
+"""A piece that is tried at first: how long and how wide."""
 
 
 class FitDialog(QDialog):
@@ -28,7 +32,7 @@ class FitDialog(QDialog):
         self.session, self.lay = session, lay
         self.setWindowTitle(say(tr("Does it fit?")))
         system = session.open_job.cover.habits.system
-        self.piece = Remnant(id="piece", length=system.near(1500.0), width=system.near(1000.0))
+        self.piece = Remnant(id="piece", length=system.take(TRIED[0]), width=system.take(TRIED[1]))
         self.long = length_field(session, tr("Length along the warp"), lambda long: self.try_on(length=long), strict=True)
         self.wide = length_field(session, tr("Width"), lambda wide: self.try_on(width=wide), strict=True)
         self.view = LayView(tr("What goes onto it"), session)

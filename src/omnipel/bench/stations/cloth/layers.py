@@ -24,6 +24,7 @@ from omnipel.core.draft import Drafted
 from omnipel.core.job.document import MOST_COPIES, ClothChoice
 from omnipel.core.job.findings import Change
 from omnipel.core.job.laying import Spread
+from omnipel.core.tolerances import LARGEST_GAP
 from omnipel.core.words import refs
 from omnipel.core.words.notation import parse_count
 from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Value, bare, listed, mm, term, tr, trn
@@ -98,8 +99,8 @@ class Layers(QWidget):
         spread = QWidget()
         self.rows = Rows(spread)
         self.spread = combo(tr("Spread"), of_enum(Spread), self._spread)
-        self.gap = length_field(session, tr("Gap between pieces"), partial(self._set, "gap"))
-        self.ends = length_field(session, tr("Squared at each end"), partial(self._set, "ends"))
+        self.gap = length_field(session, tr("Gap between pieces"), partial(self._set, "gap"), high=LARGEST_GAP)
+        self.ends = length_field(session, tr("Squared at each end"), partial(self._set, "ends"), high=LARGEST_GAP)
         self.copies = NumberField(session, tr("Covers"), parse_count, Count, self._copies, 1.0, float(MOST_COPIES))
         for words, field in (
             (tr("covers"), self.copies),
@@ -265,7 +266,8 @@ class Layers(QWidget):
             "gap": tr("gap between pieces {length}", length=mm(length, fine=True)),
             "ends": tr("ends squared by {length}", length=mm(length)),
         }[part]
-        self.session.change(words, Change(refs.lay(self.layer, part), length))
+        if self.session.change(words, Change(refs.lay(self.layer, part), length)):
+            {"gap": self.gap, "ends": self.ends}[part].show_length(length)  # the lay comes later
 
     def _spread(self, spread: Spread) -> None:
         anew = Change(refs.lay(self.layer, "placed"), ())
@@ -277,7 +279,8 @@ class Layers(QWidget):
 
     def _copies(self, number: float) -> None:
         n = round(number)
-        self.session.change(trn("{n} cover", "{n} covers", n), Change(refs.COPIES, n))
+        if self.session.change(trn("{n} cover", "{n} covers", n), Change(refs.COPIES, n)):
+            self.copies.show_number(n)
 
     def _use(self, key: str, on: bool) -> None:
         """Lay on a piece of the stash, or no longer."""

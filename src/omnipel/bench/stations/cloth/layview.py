@@ -133,9 +133,6 @@ class LayView(PictureView):
         super().zoom_by(factor, about)
         self.redraw()
 
-    def fit(self) -> None:
-        super().fit()
-
     def mouseDoubleClickEvent(self, event: QMouseEvent) -> None:
         self.fitted = True
         self.redraw()

@@ -5,6 +5,7 @@ from __future__ import annotations
 import time
 from dataclasses import replace
 from functools import partial
+from typing import Final
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtWidgets import QDialog, QListWidget, QWidget
@@ -25,7 +26,10 @@ from omnipel.core.cloth.stock import StashPiece
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.document import ClothChoice
 from omnipel.core.job.laying import Flaw, Remnant
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Value, mm, tr
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Rule, Value, mm, tr
+
+ADDED: Final = (Rule(1000.0, 40.0), Rule(500.0, 20.0))
+"""A piece that is added, before it is said how long and wide it is."""
 
 
 class StashDialog(QDialog):
@@ -197,7 +201,7 @@ class StashDialog(QDialog):
 
         key = self.session.cloth.room.free_key(PIECE)
         system = self.session.open_job.cover.habits.system
-        piece = Remnant(id=key, length=system.near(1000.0), width=system.near(500.0))
+        piece = Remnant(id=key, length=system.take(ADDED[0]), width=system.take(ADDED[1]))
         made = StashPiece(cloth=self.cloths[0], piece=piece, since=time.strftime("%Y-%m-%d"))
         self._book(tr("stash: {piece} put there", piece=named(made)), key, made)
         self._fill(key)

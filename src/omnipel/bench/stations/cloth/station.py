@@ -63,10 +63,10 @@ class ClothStation(QWidget):
         self.lock = button(tr("Lock (L)"), self.view.lock, "small")
         self.free = check(tr("any way round"), self._free, full=tr("This panel may be turned any way round"))
         self.piece_row = Flow(gap=8)
-        for part in (self.piece, self.turn, self.lock, self.free):
+        for part in (self.turn, self.lock, self.free):
             self.piece_row.addWidget(part)
         self.empty = Vacant("cloth", tr("Go to what is to be done"), self._next)
-        lay = column(self.head, self.off, self.view, self.piece_row, self.empty, margins=8, spacing=4)
+        lay = column(self.head, self.off, self.view, self.piece, self.piece_row, self.empty, margins=8, spacing=4)
         lay.setStretch(2, 1)
         self.savings, self.buying = Savings(session), Buying(session)
         self.sum = label(NOTHING, "head")

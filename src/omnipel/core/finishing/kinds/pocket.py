@@ -177,8 +177,8 @@ def _panel(put: Put, wide: Worked, deep: Worked, mouth: str) -> Panel:
 
 
 def _between_seams(put: Put, plain_panel: Panel) -> Panel:
-    """A pocket as wide as its panel has that panel's own sides; where these are straight and upright it is the plain one."""
-    ring = put.local
+    """A pocket as wide as its panel has that panel's own sides, as much fuller as it is; where these are straight and upright it is the plain one."""
+    ring = put.local * (plain_panel.length.value / float(np.ptp(put.local[:, 0])), 1.0)
     box = (ring.max(axis=0) - ring.min(axis=0)).prod()
     if not put.yes("full") or len(plain_panel.edges) != 4 or abs(shapely.Polygon(ring).area - box) < 0.01 * box:
         return plain_panel
@@ -195,7 +195,13 @@ def _between_seams(put: Put, plain_panel: Panel) -> Panel:
         Edge("sides and bottom", Trace(np.ascontiguousarray(down)), put.allowance),
         Edge("top", mouth, plain_panel.edge("top").finish, None),
     )
-    return panel_of(plain_panel.name, edges, plain_panel.length, plain_panel.width)
+    there = float(np.ptp(ring[:, 1]))  # its panel may end before it does
+    tall = (
+        worked(tr("as high as the panel is there"), there, put.at("height"))
+        if there < put.feature.height - LEVEL
+        else plain_panel.width
+    )
+    return panel_of(plain_panel.name, edges, plain_panel.length, tall)
 
 
 def _goods(put: Put, across: Worked, mouth: str) -> None:
