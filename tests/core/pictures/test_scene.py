@@ -21,7 +21,7 @@ from omnipel.core.words import refs
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
 
-VIEWS = int(os.environ.get("OMNIPEL_VIEWS", "100"))
+VIEWS = int(os.environ.get("OMNIPEL_VIEWS", "60"))
 PLACES = 150
 DRAFTED = [job for job in (sample() for sample in SAMPLES) if isinstance(draft(job), Drafted)]
 
