@@ -172,9 +172,9 @@ def test_a_cutting_day_lays_several_jobs_together(sample_window: Window, qtbot: 
     station = at_cloth(sample_window, qtbot, "Honey extractor")
 
     def day(dialog: DayDialog) -> None:
-        for i in range(dialog.jobs.count()):
-            if dialog.jobs.item(i).text() in ("Sorting turntable", "Seed cleaner"):
-                dialog.jobs.item(i).setCheckState(Qt.CheckState.Checked)
+        for box in dialog.jobs.values():
+            if box.text() in ("Sorting turntable", "Seed cleaner"):
+                box.click()
         assert dialog.day is not None
         assert len(dialog.day.shares) == 3
         assert dialog.lay is not None

@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QDialog, QFormLayout, QListWidget, QWidget
 
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.commands.units import shop_unit
-from omnipel.bench.parts.asking import chosen
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, column, label, row, scrolled
@@ -47,7 +47,7 @@ class RoundingDialog(QDialog):
         buttons.insertStretch(0, 1)
         about = label(tr("What was measured stays as it is. One undo brings everything back."), "soft", wrap=True)
         self.setLayout(column(label(tr("Round everything chosen"), "title"), about, self.list, buttons, margins=16, spacing=12))
-        self.resize(LOOK.px(520), LOOK.px(460))
+        sized(self, 520, 460)
 
 
 class HabitsDialog(QDialog):
@@ -74,7 +74,7 @@ class HabitsDialog(QDialog):
         buttons = row(button(tr("Back to the usual"), self._usual), button(tr("Close"), self.accept, "main"))
         buttons.insertStretch(0, 1)
         self.setLayout(column(label(tr("Habits of this shop"), "title"), about, scrolled(inner), buttons, margins=16, spacing=12))
-        self.resize(LOOK.px(620), LOOK.px(620))
+        sized(self, 620, 620)
 
     def _set(self, name: str, length: float) -> None:
         self.own[name] = length

@@ -9,8 +9,7 @@ from PySide6.QtWidgets import QApplication, QDialog, QPlainTextEdit
 
 from omnipel import __version__
 from omnipel.bench.commands.desk import Desk
-from omnipel.bench.parts.asking import chosen
-from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.widgets import button, column, label, row
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
@@ -49,7 +48,7 @@ class AboutDialog(QDialog):
         about = label(tr("Drafts the panels of a fitted cover from tape readings, and says whether it will go on."), wrap=True)
         title = label(tr("Omnipel"), "title")
         self.setLayout(column(title, version, about, where, label(tr("Licences"), "head"), self.terms, buttons, margins=16))
-        self.resize(LOOK.px(560), LOOK.px(460))
+        sized(self, 560, 460)
 
 
 def licences() -> list[str]:

@@ -4,8 +4,10 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 
+from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QDialog, QWidget
 
+from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import NOTHING, Phrase, tr
@@ -18,6 +20,13 @@ def chosen(dialog: QDialog) -> Iterator[bool]:
         yield dialog.exec() == QDialog.DialogCode.Accepted
     finally:
         dialog.deleteLater()
+
+
+def sized(dialog: QDialog, wide: int, high: int) -> None:
+    """Make a dialog so large, in px of plain text, but no larger than the window that it is asked from."""
+    size = QSize(LOOK.px(wide), LOOK.px(high))
+    parent = dialog.parentWidget()
+    dialog.resize(size.boundedTo(parent.window().size()) if parent is not None else size)
 
 
 @dataclass(frozen=True, slots=True)

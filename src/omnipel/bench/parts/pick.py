@@ -6,7 +6,7 @@ from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QFont, QKeyEvent
 from PySide6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QWidget
 
-from omnipel.bench.parts.asking import chosen
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import column, label, line, row
 from omnipel.bench.speech import say
@@ -64,7 +64,7 @@ class PickDialog(QDialog):
             both.setStretch(0, 2)
             both.setStretch(1, 3)
             self.setLayout(both)
-        self.resize(LOOK.px(560 if beside is None else 860), LOOK.px(460 if beside is None else 540))
+        sized(self, *((560, 460) if beside is None else (860, 540)))
         self._narrow("")
         if current:
             self.list.setCurrentRow(min(current, self.list.count() - 1))

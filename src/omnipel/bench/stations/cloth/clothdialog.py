@@ -8,8 +8,7 @@ from typing import Any, Final
 
 from PySide6.QtWidgets import QDialog, QListWidget, QWidget
 
-from omnipel.bench.parts.asking import chosen
-from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import combo, of_enum
 from omnipel.bench.parts.rows import Rows
@@ -74,7 +73,7 @@ class ClothDialog(QDialog):
         )
         whole.setStretch(1, 1)
         self.setLayout(whole)
-        self.resize(LOOK.px(820), LOOK.px(640))
+        sized(self, 820, 640)
         self._fill("job")
 
     # The form

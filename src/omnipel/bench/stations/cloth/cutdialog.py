@@ -7,8 +7,7 @@ from dataclasses import replace
 
 from PySide6.QtWidgets import QCheckBox, QDialog, QWidget
 
-from omnipel.bench.parts.asking import chosen
-from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row, scrolled
 from omnipel.bench.session import Session
@@ -56,7 +55,7 @@ class CutDialog(QDialog):
         whole = column(label(tr("After cutting"), "title"), kept, scrolled(inner), note, buttons, margins=16, spacing=12)
         whole.setStretch(2, 1)
         self.setLayout(whole)
-        self.resize(LOOK.px(620), LOOK.px(520))
+        sized(self, 620, 520)
         self._fill()
 
     def _least(self, length: float) -> None:

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
+import html
 import threading
 from dataclasses import replace
+from typing import Final
 
-from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor
-from PySide6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QWidget
+from PySide6.QtWidgets import QCheckBox, QDialog, QWidget
 
 from omnipel.bench.deliverer import while_there
-from omnipel.bench.parts.asking import chosen
-from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.picker import combo
-from omnipel.bench.parts.widgets import button, column, label, row
+from omnipel.bench.parts.widgets import button, check, column, label, row, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.layview import LayView
@@ -27,6 +27,8 @@ from omnipel.core.words.phrases import NOTHING, Money, Name, Phrase, Run, Share,
 from omnipel.work.laying import Found, Search
 
 SECONDS = 20.0
+LONGEST_NAME: Final = 30
+"""Of a longer name only so many letters are shown."""
 
 
 class DayDialog(QDialog):
@@ -40,15 +42,15 @@ class DayDialog(QDialog):
         self.day: Together | None = None
         self.lay: Lay | None = None
         self.search: Search | None = None
-        self.jobs = QListWidget()
-        self.jobs.setAccessibleName(say(tr("Jobs that are cut together")))
+        self.jobs: dict[int, QCheckBox] = {}
         for card in session.store.cards():
-            item = QListWidgetItem(card.name)
-            item.setData(Qt.ItemDataRole.UserRole, card.id)
-            item.setFlags(item.flags() | Qt.ItemFlag.ItemIsUserCheckable)
-            item.setCheckState(Qt.CheckState.Checked if card.id == session.key else Qt.CheckState.Unchecked)
-            self.jobs.addItem(item)
-        self.jobs.itemChanged.connect(lambda _item: self._again())
+            box = self.jobs[card.id] = check(Name(card.name), lambda _on: self._again())
+            box.setText((card.name if len(card.name) <= LONGEST_NAME else f"{card.name[:LONGEST_NAME]}…").replace("&", "&&"))
+            box.setToolTip(html.escape(card.name))
+            box.setChecked(card.id == session.key)
+        listed_jobs = QWidget()
+        listed_jobs.setLayout(column(*self.jobs.values(), spacing=4))
+        listed_jobs.layout().addStretch(1)  # type: ignore[union-attr]
         self.cloths: list[ClothChoice] = []
         self.which = combo(tr("Cloth"), [], lambda _i: self._lay())
         self.view = LayView(tr("How all of them lie"), session)
@@ -58,7 +60,9 @@ class DayDialog(QDialog):
         buttons = row(self.look, done)
         buttons.insertStretch(1, 1)
         left, right = QWidget(), QWidget()
-        left.setLayout(column(label(tr("Jobs"), "head"), self.jobs))
+        picks = column(label(tr("Jobs that are cut together"), "head"), scrolled(listed_jobs))
+        picks.setStretch(1, 1)
+        left.setLayout(picks)
         lay = column(self.which, self.told, self.view, self.shares)
         lay.setStretch(2, 1)
         right.setLayout(lay)
@@ -68,18 +72,14 @@ class DayDialog(QDialog):
         whole = column(label(tr("Cut several jobs from one length"), "title"), both, buttons, margins=16, spacing=12)
         whole.setStretch(1, 1)
         self.setLayout(whole)
-        self.resize(LOOK.px(1000), LOOK.px(640))
+        sized(self, 1000, 640)
         self.finished.connect(lambda _r: self._stop())
         self._again()
 
     def _again(self) -> None:
         """Other jobs are ticked: draft those that are new, and lay them."""
         self._stop()
-        picked = []
-        for i in range(self.jobs.count()):
-            item = self.jobs.item(i)
-            if item is not None and item.checkState() is Qt.CheckState.Checked:
-                picked.append(int(item.data(Qt.ItemDataRole.UserRole)))
+        picked = [key for key, box in self.jobs.items() if box.isChecked()]
         jobs = [drafted for key in picked if (drafted := self._draft(key)) is not None]
         before = self.cloths[self.which.value] if self.which.currentIndex() >= 0 else None
         self.cloths = cloths_of(jobs)

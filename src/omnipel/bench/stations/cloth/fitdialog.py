@@ -8,8 +8,7 @@ from typing import Final
 from PySide6.QtGui import QColor
 from PySide6.QtWidgets import QDialog, QWidget
 
-from omnipel.bench.parts.asking import chosen
-from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, column, label, row
 from omnipel.bench.session import Session
@@ -46,7 +45,7 @@ class FitDialog(QDialog):
         whole = column(title, asked, self.head, self.view, self.more, buttons, margins=16, spacing=12)
         whole.setStretch(3, 1)
         self.setLayout(whole)
-        self.resize(LOOK.px(680), LOOK.px(560))
+        sized(self, 680, 560)
         self.try_on()
 
     def try_on(self, **sizes: float) -> None:

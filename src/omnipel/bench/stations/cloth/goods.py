@@ -7,7 +7,7 @@ from typing import Final
 
 from PySide6.QtWidgets import QDialog, QListWidget, QWidget
 
-from omnipel.bench.parts.asking import chosen
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.tapefield import length_field
@@ -141,7 +141,7 @@ class GoodsList(QDialog):
         )
         whole.setStretch(1, 1)
         self.setLayout(whole)
-        self.resize(LOOK.px(560), LOOK.px(480))
+        sized(self, 560, 480)
         self._fill(0)
 
     def _fill(self, row_: int) -> None:

@@ -7,10 +7,10 @@ from dataclasses import replace
 from functools import partial
 from typing import Final
 
-from PySide6.QtCore import QSize, Qt
+from PySide6.QtCore import Qt
 from PySide6.QtWidgets import QDialog, QListWidget, QWidget
 
-from omnipel.bench.parts.asking import chosen
+from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.tapefield import length_field
@@ -77,7 +77,7 @@ class StashDialog(QDialog):
         ]
         self.drop = self.made[2]
         self._lay_out()
-        self.resize(QSize(LOOK.px(860), LOOK.px(640)).boundedTo(parent.size()))  # no larger than the window it is asked from
+        sized(self, 860, 640)
         self._fill("")
 
     def _lay_out(self) -> None:
