@@ -102,6 +102,17 @@ def test_a_library_that_breaks_leaves_a_sound_lay_and_says_so(
         assert found[-1].broken
 
 
+def test_where_pieces_cannot_be_exchanged_the_library_looks(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    (tmp_path / "lupa.py").write_text("raise ImportError('no compiler')", encoding="utf-8")
+    monkeypatch.setenv("PYTHONPATH", str(tmp_path))
+    asked = problem("dome")
+    found = list(Search(asked, 5.0, processes=1, seed=EVEN + 1).run())
+    assert found[-1].nest is not None
+    assert asked.sound(found[-1].nest)
+    assert found[-1].length < found[0].length - 1.0
+    assert not found[-1].broken
+
+
 def test_locked_pieces_stay_while_the_rest_is_laid_shorter() -> None:
     asked = problem("batch")
     known = quick(asked.ground, asked.each, 0.0, 1)

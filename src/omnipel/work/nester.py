@@ -153,7 +153,16 @@ class Looker:
         return any(len(shape.ways[0].parts) > 1 for shape in self.problem.shapes)
 
     def by_turns(self, first: Nest) -> None:
-        """Exchange pieces, boldly from where all begins, then less so from the best so far, and so on until the time is over."""
+        """Exchange pieces, boldly from where all begins, then less so from the best so far, and so on until the time is over.
+
+        Where they cannot be exchanged (the compiler is not there, or breaks down) that is told, and the library may look instead.
+        """
+        try:
+            self._by_turns(first)
+        except Exception as fault:
+            self.complain(str(fault) or type(fault).__name__)
+
+    def _by_turns(self, first: Nest) -> None:
         turn, best = 0, first
         while (left := self.until - time.monotonic()) > 0.0:
             turns = max(1, round(left / max(TURN * min(len(first) / MANY, MANY / len(first)), LEAST_TURN)))

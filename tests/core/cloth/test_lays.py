@@ -120,6 +120,20 @@ def test_pieces_are_cut_along_the_grain_and_mirrored_where_they_are(name: str) -
                 assert _matches(cut, cut_line(cut.panel)), cut.key
 
 
+def test_what_comes_out_the_same_is_not_called_mirrored() -> None:
+    called = {
+        cut.key: (cut.mirrored, cut.turned_over) for cut in sheet_of(drafted_of(sample("Platform scale")), Cloth.OUTER).cuts
+    }
+    assert called["left end"] == (True, True)  # its front is lower than its back
+    inner = sheet_of(drafted_of(sample("Fermenting crock")), Cloth.LINING).cuts
+    assert any(cut.mirrored for cut in inner)  # seen from inside
+    for cut in inner:
+        if cut.mirrored:
+            assert not cut.turned_over
+            own = shapely.Polygon(cut.ring)
+            assert own.symmetric_difference(shapely.affinity.scale(own, 1.0, -1.0)).area < 0.01 * own.area
+
+
 def test_what_was_kept_stays_and_what_no_longer_fits_is_said() -> None:
     job = starter("box", "saddle-and-ends")
     first = laid(drafted_of(job), Cloth.OUTER)

@@ -79,6 +79,11 @@ class Cut:
         return float(long), float(wide)
 
     @cached_property
+    def turned_over(self) -> bool:
+        """Whether it has to be cut with its pattern turned over: what is the same on both sides of an axis comes out the same."""
+        return self.mirrored and (self.panel is None or fold_of(self.panel) is None)
+
+    @cached_property
     def area(self) -> float:
         """Its area, mm²."""
         return float(shapely.Polygon(self.ring).area)

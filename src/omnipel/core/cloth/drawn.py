@@ -147,7 +147,7 @@ def _words(cut: Cut, ring: Points, voice: Voice, text: float, number: int, locke
     size = voice.say(tr("{long} × {wide}", long=bare(cut.size[0]), wide=bare(cut.size[1] * (2.0 if cut.on_fold else 1.0))))
     more = [
         voice.say(words)
-        for words, said in ((tr("on the fold"), cut.on_fold), (tr("mirrored"), cut.mirrored), (tr("locked"), locked))
+        for words, said in ((tr("on the fold"), cut.on_fold), (tr("mirrored"), cut.turned_over), (tr("locked"), locked))
         if said
     ]
     head = f"{number} · {name}" if number else name

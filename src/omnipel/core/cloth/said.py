@@ -32,7 +32,7 @@ def bought_words(lay: Lay) -> Phrase:
 
 def cut_words(cut: Cut) -> Value:
     """What a cut is called, and how it is cut where that is not as it is drawn."""
-    mirrored = tr("{piece}, mirrored", piece=cut.words) if cut.mirrored else cut.words
+    mirrored = tr("{piece}, mirrored", piece=cut.words) if cut.turned_over else cut.words
     return tr("{piece}, both layers", piece=mirrored) if cut.twice else mirrored
 
 
