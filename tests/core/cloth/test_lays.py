@@ -120,6 +120,15 @@ def test_pieces_are_cut_along_the_grain_and_mirrored_where_they_are(name: str) -
                 assert _matches(cut, cut_line(cut.panel)), cut.key
 
 
+def test_the_sum_of_what_is_used_is_that_of_the_drawing() -> None:
+    lay = laid(drafted_of(sample("Honey extractor")), Cloth.OUTER)
+    assert lay.sheet.gap == 3.0
+    last = max(lay.placed, key=lambda placed: float(lay.outline(placed)[:, 0].max()))
+    before, piece = (term.value for term in lay.used.terms[:2])
+    assert before == pytest.approx(float(lay.outline(last)[:, 0].min()), abs=1e-6)
+    assert piece == pytest.approx(lay.sheet.by_key[last.piece].size[0], abs=1e-6)
+
+
 def test_what_comes_out_the_same_is_not_called_mirrored() -> None:
     called = {
         cut.key: (cut.mirrored, cut.turned_over) for cut in sheet_of(drafted_of(sample("Platform scale")), Cloth.OUTER).cuts

@@ -89,7 +89,7 @@ class Lay:
             return worked(tr("nothing lies on the bolt"), 0.0)
         last = max(range(len(nest)), key=lambda i: float(nest[i].high[0]))
         words = self.sheet.by_key[on[last].piece].words
-        begins = max(0.0, float(nest[last].low[0]) - self.sheet.gap / 2.0)
+        begins = max(0.0, float(nest[last].low[0]))  # grown by half of the gap, in a frame that is moved by as much
         long = self.length - begins
         total = worked(tr("{piece} along the cloth", piece=words), long, how=tr("the piece that ends last"))
         if begins > 1e-9:
