@@ -41,7 +41,7 @@ HEMS = (
 )
 
 
-EFFORT = float(os.environ.get("OMNIPEL_EFFORT", "0.15"))
+EFFORT = float(os.environ.get("OMNIPEL_EFFORT", "0.12"))
 """The share of what could be tried that is tried at every landing; 1 before a release."""
 
 
