@@ -86,7 +86,7 @@ def line(words: Value, hint: Value = NOTHING) -> QLineEdit:
 
 def check(words: Value, clicked: Callable[[bool], object], *, full: Value = NOTHING) -> QCheckBox:
     """A box to tick; `full` is its name where its words alone say too little."""
-    made = Ticked(say(words))
+    made = Ticked(say(words).replace("&", "&&"))  # a name may have one: it underlines nothing
     made.setAccessibleName(say(full) or say(words))
     made.clicked.connect(lambda on: clicked(bool(on)))
     return made

@@ -27,6 +27,8 @@ from omnipel.core.words.units import Unit
 Name = Annotated[str, Len(1, 120)]
 Text = Annotated[str, Len(0, 4000)]
 Length = Annotated[float, Gt(0), Le(LONGEST)]
+MOST_WIDTHS = 12
+"""So many widths of a cloth are kept."""
 Gap = Annotated[float, Ge(0), Le(LARGEST_GAP)]
 Share = Annotated[float, Ge(0), Le(0.5)]
 Price = Annotated[float, Ge(0), Le(1_000_000)]
@@ -152,7 +154,7 @@ class ClothChoice:
     shrink_weft: Share = 0.0
     frays: bool = True
     weight: Annotated[float, Ge(0), Le(20_000)] = 0.0
-    widths: Annotated[tuple[Length, ...], Len(0, 12)] = ()
+    widths: Annotated[tuple[Length, ...], Len(0, MOST_WIDTHS)] = ()
     sold_as: SoldAs = SoldAs.LENGTH
     piece_length: Annotated[float, Ge(0), Le(LONGEST)] = 0.0
     price: Price | None = None

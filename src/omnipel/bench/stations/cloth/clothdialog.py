@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import replace
 from functools import partial
-from typing import Any, Final
+from typing import Any
 
 from PySide6.QtWidgets import QDialog, QListWidget, QWidget
 
@@ -21,15 +21,12 @@ from omnipel.core.cloth.kinds import KINDS, cloth_words
 from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.covers.starting import with_cloth
 from omnipel.core.drafting.panel import Cloth
-from omnipel.core.job.document import ClothChoice, ClothKind, Iron, Job, SoldAs
+from omnipel.core.job.document import MOST_WIDTHS, ClothChoice, ClothKind, Iron, Job, SoldAs
 from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import LONGEST, MOST_GATHERED, SHORTEST
 from omnipel.core.words import refs
 from omnipel.core.words.notation import TapeError, parse_count, parse_length, parse_number, parse_share
 from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Ratio, Share, Value, bare, listed, mm, term, tr
-
-MOST_WIDTHS: Final = 12
-"""A job keeps no more of a cloth's widths."""
 
 
 class ClothDialog(QDialog):

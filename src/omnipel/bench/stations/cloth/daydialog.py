@@ -44,8 +44,8 @@ class DayDialog(QDialog):
         self.search: Search | None = None
         self.jobs: dict[int, QCheckBox] = {}
         for card in session.store.cards():
-            box = self.jobs[card.id] = check(Name(card.name), lambda _on: self._again())
-            box.setText((card.name if len(card.name) <= LONGEST_NAME else f"{card.name[:LONGEST_NAME]}…").replace("&", "&&"))
+            shown = card.name if len(card.name) <= LONGEST_NAME else f"{card.name[:LONGEST_NAME]}…"
+            box = self.jobs[card.id] = check(Name(shown), lambda _on: self._again(), full=Name(card.name))
             box.setToolTip(html.escape(card.name))
             box.setChecked(card.id == session.key)
         listed_jobs = QWidget()
