@@ -34,7 +34,7 @@ class Drafts:
 
 
 def relaid(known: Draft, job: Job) -> Draft | None:
-    """What is known of a job as that of another one that differs in nothing but how its pieces lie on their cloth; None where it differs in more."""
+    """What is known of a job as that of another one that differs in nothing but how its pieces lie on their cloth or how far it is sewn; else None."""
     if known.job is job or known.job == job:
         return known
-    return replace(known, job=job) if replace(known.job, lays=job.lays) == job else None
+    return replace(known, job=job) if replace(known.job, lays=job.lays, sewing=job.sewing) == job else None

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any, Final
 
-VERSION: Final = 8
+VERSION: Final = 9
 """Of what this program writes."""
 
 
@@ -159,5 +159,6 @@ STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     5: _unchanged,
     6: _with_ribbon,
     7: _unchanged,
+    8: _unchanged,
 }
 """From each version to the next."""

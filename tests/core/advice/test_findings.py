@@ -138,8 +138,12 @@ def codes(job: Job) -> list[str]:
     return [finding.code for finding in draft(job).findings]
 
 
+OF_SEWING = {"casing-without-cord", "gap-in-curve", "ring-too-small", "too-thick", "step-overtaken"}
+"""Said of the order of work, not of the draft: tests/core/sewing provokes them."""
+
+
 def test_every_code_is_provoked() -> None:
-    assert set(PROVOKED) == set(CATALOGUE) - {"our-fault", "promise-broken"}  # which no job may provoke
+    assert set(PROVOKED) == set(CATALOGUE) - {"our-fault", "promise-broken"} - OF_SEWING  # the first two no job may provoke
 
 
 def test_a_fault_of_ours_is_a_finding_and_stands_in_the_log(

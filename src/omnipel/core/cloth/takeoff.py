@@ -272,7 +272,7 @@ def _taped(drafted: Drafted, lengths: Mapping[str, Worked]) -> Worked | None:
     parts = [lengths["hems"]] if cloth.kind is ClothKind.CANVAS or cloth.waterproof else []
     zips = (item.length for item in drafted.cover.hardware if str(item.name) == "zip" and item.length is not None)
     parts += [length.named(tr("both sides of the zip")) * 2.0 for length in zips]
-    laps = (trued for trued in drafted.seams if trued.seam.kind == SeamKind.LAPPED)
+    laps = (trued for trued in drafted.seams if trued.seam.kind in (SeamKind.LAPPED, SeamKind.ZIP))
     parts += [worked(term(trued.seam.name), trued.length_b) * float(trued.times) for trued in laps]
     parts = [part for part in parts if part.value > 1e-9]
     return parts[0].plus(parts[1:]) if parts else None

@@ -9,7 +9,7 @@ from functools import cached_property
 import numpy as np
 
 from omnipel.core.job.finish import Finish
-from omnipel.core.plane.curves import Curve, Points
+from omnipel.core.plane.curves import Curve, Points, turn_between
 from omnipel.core.plane.fold import Fold
 from omnipel.core.tolerances import CHORD_ERROR, SAME_POINT
 from omnipel.core.words import refs
@@ -77,7 +77,8 @@ class Figure:
     """Something drawn inside a panel: a fold line, a placement line, a hole. Points `(n, 2)`.
 
     `shows` says what is seen of it on the sewn cover, None what its kind tells; `feature` is the id of what was put on the cover that it belongs to, ""
-    where it is the scheme's.
+    where it is the scheme's. `holds` is what runs in the channel whose edge it is, or is sewn down along it: a ribbon, an
+    elastic, a cord, a tie; a seam where it is that seam's own line.
     """
 
     name: str
@@ -86,6 +87,7 @@ class Figure:
     closed: bool = False
     shows: Shows | None = None
     feature: str = ""
+    holds: str = ""
 
     def __post_init__(self) -> None:
         self.points.setflags(write=False)
@@ -94,7 +96,7 @@ class Figure:
         """Whether another figure is drawn alike."""
         if not isinstance(other, Figure):
             return NotImplemented
-        told = [(f.name, f.kind, f.closed, f.shows, f.feature) for f in (self, other)]
+        told = [(f.name, f.kind, f.closed, f.shows, f.feature, f.holds) for f in (self, other)]
         return told[0] == told[1] and np.array_equal(self.points, other.points)
 
     def __hash__(self) -> int:
@@ -180,6 +182,12 @@ class Panel:
     @cached_property
     def _by_name(self) -> dict[str, Edge]:
         return {edge.name: edge for edge in reversed(self.edges)}
+
+    def turn_after(self, edge: int) -> float:
+        """By how much one turns where an edge ends and the next begins, radians, always positive."""
+        into, out = (self.edges[k % len(self.edges)].curve.points() for k in (edge, edge + 1))
+        a, b = into[-1] - into[-2], out[1] - out[0]
+        return abs(turn_between(math.atan2(float(a[1]), float(a[0])), math.atan2(float(b[1]), float(b[0]))))
 
     @cached_property
     def sew_points(self) -> Points:

@@ -35,6 +35,7 @@ class SeamKind(StrEnum):
     BAGGED = "bagged"
     BOXED = "boxed corner"
     CAUGHT = "caught in the hem"
+    ZIP = "zip"
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,6 +69,7 @@ class Seam:
         wide: the construction's own width, mm.
         whole: the seam that it is a part of, where that is left open somewhere.
         between: how far its sides lie apart where they are only caught in one edge: the layers that lie between them, mm.
+        parts: whether it joins parts of what was one panel.
     """
 
     name: str
@@ -87,6 +89,7 @@ class Seam:
     wide: float = 0.0
     whole: str = ""
     between: float = 0.0
+    parts: bool = False
 
     @property
     def sides(self) -> tuple[tuple[Run, ...], tuple[Run, ...]]:

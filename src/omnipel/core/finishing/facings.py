@@ -6,6 +6,7 @@ that seam's line.
 
 import math
 from dataclasses import replace
+from typing import Final
 
 import numpy as np
 import shapely
@@ -31,6 +32,8 @@ MOST_TURN = math.pi
 
 SLANTEST = 0.1
 """A neighbour that runs off flatter than this (sine of the angle) is no end for a strip."""
+SEWN_EDGE: Final = "sewn edge"
+"""The edge of a strip that is sewn to what it faces."""
 
 
 def facings(cover: Cover, edge: Dressed, habits: Habits) -> Cover:
@@ -59,6 +62,11 @@ def facings(cover: Cover, edge: Dressed, habits: Habits) -> Cover:
         remedy = Remedy(tr("Facing {depth}", depth=mm(usual.width)), (Change(where, usual),))
         return replace(cover, findings=(*cover.findings, Finding("hem-too-deep", Severity.STOP, text, where, (remedy,))))
     return replace(cover, panels=(*cover.panels, *panels), pieces=(*cover.pieces, *pieces))
+
+
+def is_facing(panel: Panel) -> bool:
+    """Whether a panel is a strip that faces an edge."""
+    return panel.edges[0].name == SEWN_EDGE
 
 
 def _inside(strip: Panel, under: Piece, host: Panel, thick: float) -> Piece:
@@ -105,7 +113,7 @@ def _strip(
         line(stop, start) if straight else inner.reversed() if isinstance(inner, Arc) else Trace(inner.vertices[::-1].copy())
     )
     edges = (
-        Edge("sewn edge", sewn, joined),
+        Edge(SEWN_EDGE, sewn, joined),
         Edge("end b", line(sewn.end, stop), joined),
         Edge("free edge", back, free, None),
         Edge("end a", line(start, sewn.start), joined),

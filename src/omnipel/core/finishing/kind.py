@@ -1,7 +1,7 @@
 """What a kind of thing that is put on a cover says about itself, and what it is given to say what it adds."""
 
 import math
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from enum import StrEnum
 from functools import cached_property
@@ -13,7 +13,9 @@ from shapely.geometry.base import BaseGeometry
 from omnipel.core.covers.options import Option
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting.panel import Figure, MarkKind, Notch, Panel, Shows
+from omnipel.core.finishing.fixing import Fixing, generally
 from omnipel.core.finishing.ground import Ground
+from omnipel.core.finishing.operation import Operation
 from omnipel.core.finishing.spots import Spot
 from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.job.document import CoverChoices
@@ -251,6 +253,7 @@ class Kind:
         usual: width and height it begins with.
         other_ways: own choices that are tried where it cannot be as it is, the first that helps is proposed.
         idle: what of all that it asks counts for nothing where it lies: lengths and own choices, by name.
+        operations: how it is made and put on, in order.
     """
 
     key: str
@@ -265,6 +268,7 @@ class Kind:
     usual: tuple[Rule, Rule] = (Rule(120.0, 4.5), Rule(80.0, 3.0))
     idle: Callable[[Put], frozenset[str]] = none_idle
     other_ways: Callable[[Values], Sequence[tuple[Phrase, Mapping[str, Choice]]]] = lambda _values: ()
+    operations: Callable[[Fixing], Iterator[Operation]] = generally
 
     def values(self, feature: Feature, choices: CoverChoices) -> dict[str, Choice]:
         """What was decided about something of this kind, by all of its own choices.

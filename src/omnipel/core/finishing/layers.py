@@ -155,7 +155,7 @@ def _lining_runs(side: tuple[Run, ...]) -> tuple[Run, ...]:
 
 
 def _with_gap(cover: Cover, choices: CoverChoices) -> Cover:
-    """The cover with the gap that a bagged lining is turned through, as two marks in the middle of its longest straight seam; and whether a hand goes through.
+    """The cover with the gap that a bagged lining is turned through: two marks in its longest seam of two straight edges; and whether a hand goes through.
 
     There is one where the lining meets the outer in bagged edges only.
     """
@@ -164,13 +164,11 @@ def _with_gap(cover: Cover, choices: CoverChoices) -> Cover:
     met = [seam for cloth, seam in cloths if cloth == {Cloth.OUTER, Cloth.LINING}]
     if not met or any(seam.kind != SeamKind.BAGGED for seam in met):
         return cover
-    sewn = {
-        (cover.panel_of[run.piece], run.edge)
-        for cloth, seam in cloths
-        if cloth == {Cloth.LINING}
-        for side in seam.sides
-        for run in side
-    }
+    sewn: dict[tuple[str, str], bool] = {}
+    for cloth, joined in cloths:
+        if cloth == {Cloth.LINING}:
+            level = all(_straight(flat[run.piece].edge(run.edge)) for side in joined.sides for run in side)
+            sewn |= {(cover.panel_of[run.piece], run.edge): level for side in joined.sides for run in side}
     where = refs.TURNING_GAP
     findings = []
     if not LEAST_GAP <= gap <= MOST_GAP:
@@ -187,7 +185,7 @@ def _with_gap(cover: Cover, choices: CoverChoices) -> Cover:
         findings.append(Finding("turning-gap", Severity.LOOK, text, where, (remedy,)))
     linings = [panel for panel in cover.panels if panel.cloth is Cloth.LINING]
     _, at, host, edge = max(
-        (((panel.name, e.name) in sewn, _straight(e)), e.curve.length, i, e.name)
+        (((panel.name, e.name) in sewn, sewn.get((panel.name, e.name), _straight(e))), e.curve.length, i, e.name)
         for i, panel in enumerate(linings)
         for e in panel.edges
     )

@@ -91,6 +91,7 @@ def with_halves(cover: Cover, name: str, halves: Halves, called: str, kind: str,
             (Run(f"{piece.name}, {words[1]}", halves.edge, reversed=True),),
             kind=kind,
             ring=_closes(piece, halves),
+            parts=True,
         )
         for piece in cover.pieces
         if piece.panel == name

@@ -8,6 +8,7 @@ from omnipel.core.job.document import Job, LayChoice, with_reading
 from omnipel.core.job.edges import EdgeChoice
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.joining import SeamChoice
+from omnipel.core.job.sewing import StepLog
 from omnipel.core.words.refs import Of, Ref
 
 
@@ -31,7 +32,7 @@ def meant(job: Job, ref: Ref) -> Any:
     match ref.of:
         case Of.OPTION:
             return job.cover.options[ref.id]
-        case Of.EDGE | Of.SEAM | Of.LAY:
+        case Of.EDGE | Of.SEAM | Of.LAY | Of.STEP:
             node: Any = _decided(job, ref)
         case Of.PARTING:
             node = next((parting for parting in job.cover.parted if parting.id == ref.id), None)
@@ -63,6 +64,8 @@ def _decided(job: Job, ref: Ref) -> Any:
     """What is decided about something that is known by its name; what it begins as, where nothing is."""
     if ref.of is Of.LAY:
         return job.lays.get(ref.id, LayChoice())
+    if ref.of is Of.STEP:
+        return job.sewing.steps.get(ref.id, StepLog())
     return job.cover.edges.get(ref.id, EdgeChoice()) if ref.of is Of.EDGE else job.cover.seams.get(ref.id, SeamChoice())
 
 
@@ -123,6 +126,10 @@ def _of_lay(job: Job, change: Change) -> Job:
     return replace(job, lays=_by_name(job.lays, LayChoice(), change))
 
 
+def _of_step(job: Job, change: Change) -> Job:
+    return replace(job, sewing=replace(job.sewing, steps=_by_name(job.sewing.steps, StepLog(), change)))
+
+
 def _of_edge(job: Job, change: Change) -> Job:
     edges, name = dict(job.cover.edges), change.ref.id
     chosen = edges.get(name, EdgeChoice())
@@ -157,6 +164,7 @@ _MADE: dict[Of, Callable[[Job, Change], Job]] = {
     Of.SEAM: _of_seam,
     Of.PARTING: _of_parting,
     Of.LAY: _of_lay,
+    Of.STEP: _of_step,
 }
 
 

@@ -19,6 +19,7 @@ from omnipel.core.job.joining import Parting, SeamChoice
 from omnipel.core.job.layers import Padded, Panels, Stiffener
 from omnipel.core.job.laying import MOST_PLACED, Placed, Remnant, Spread
 from omnipel.core.job.reading import Reading
+from omnipel.core.job.sewing import Sewing
 from omnipel.core.job.thing import Thing
 from omnipel.core.tolerances import LARGEST_GAP, LONGEST, MOST_GATHERED
 from omnipel.core.words.habits import Habits
@@ -307,7 +308,7 @@ class LayChoice:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Job:
-    """One cover to be made, or so many `copies` of it; `lays` says by layer how its cloth is laid."""
+    """One cover to be made, or so many `copies` of it; `lays` says by layer how its cloth is laid, `sewing` how far it is sewn."""
 
     __pydantic_config__ = CONFIG
 
@@ -320,6 +321,7 @@ class Job:
     cover: CoverChoices
     lays: Annotated[Mapping[Name, LayChoice], Len(0, 12)] = field(default_factory=dict)
     copies: Annotated[int, Ge(1), Le(MOST_COPIES)] = 1
+    sewing: Sewing = Sewing()
     notes: Text = ""
 
     def reading(self, place: str) -> Reading | None:

@@ -288,6 +288,31 @@ CATALOGUE: dict[str, Entry] = {
     "handle-not-in-seam": Entry(
         STOP, "A webbing handle is to be caught in an edge that is no seam.", tr("Name an edge that is sewn.")
     ),
+    "casing-without-cord": Entry(
+        LOOK,
+        "A casing is stitched and its ends are closed while nothing lies in it.",
+        tr("Say what runs in it, or stitch it last, with a gap."),
+    ),
+    "gap-in-curve": Entry(
+        NOTE,
+        "The turning gap lies in a curved seam: it is hard to close neatly.",
+        tr("Move it to a straight seam where the lining has one."),
+    ),
+    "ring-too-small": Entry(
+        LOOK,
+        "Something round is to be stitched that does not go over the machine's free arm.",
+        tr("Stitch it while it is flat, or by hand."),
+    ),
+    "too-thick": Entry(
+        LOOK,
+        "Where seams cross more cloth lies under the foot than goes there.",
+        tr("Turn the allowances in opposite ways, trim them in steps, or sew one of the seams plain."),
+    ),
+    "step-overtaken": Entry(
+        LOOK,
+        "Something is sewn already that another step had to come before.",
+        tr("Unpick so far as it takes, or do it by hand."),
+    ),
     "turning-gap": Entry(
         LOOK,
         "The gap to turn the lining through is too small for a hand, or too long to close neatly.",

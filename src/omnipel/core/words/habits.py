@@ -109,6 +109,8 @@ HABITS: Final[Mapping[str, Habit]] = {
     "elastic": Habit(tr("width of an elastic"), Rule(10.0, 3 / 8)),
     "hook-and-loop": Habit(tr("width of hook-and-loop"), Rule(25.0, 1.0)),
     "spare to trim": Habit(tr("spare to trim where a ring meets"), Rule(150.0, 6.0)),
+    "free arm": Habit(tr("girth of the machine's free arm"), Rule(280.0, 11.0)),
+    "under the foot": Habit(tr("thickness that goes under the foot"), Rule(6.0, 1 / 4)),
     "drawcord": Habit(tr("diameter of a drawcord"), Rule(6.0, 1 / 4)),
     "tail": Habit(tr("each tail of a drawcord"), Rule(150.0, 6.0)),
     "elastic overlap": Habit(tr("overlap of an elastic's ends"), Rule(20.0, 3 / 4)),

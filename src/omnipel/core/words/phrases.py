@@ -100,6 +100,20 @@ class Money:
 
 
 @dataclass(frozen=True, slots=True)
+class Minutes:
+    """A time in minutes: to half a minute up to ten, in hours and minutes from an hour."""
+
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
+class PerRun:
+    """Minutes for a metre of something; those who work in inches are told them for a yard."""
+
+    minutes: float
+
+
+@dataclass(frozen=True, slots=True)
 class Name:
     """What a person called something, or typed: shown as it is."""
 
@@ -114,7 +128,9 @@ class Listed:
     between: str = ", "
 
 
-Value: TypeAlias = "Length | Rule | Angle | Share | Ratio | Count | Area | Run | Money | Name | Listed | Phrase"
+Value: TypeAlias = (
+    "Length | Rule | Angle | Share | Ratio | Count | Area | Run | Money | Minutes | PerRun | Name | Listed | Phrase"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -194,6 +210,8 @@ class Tongue(Protocol):
         """The template for `n` things in this language."""
 
 
+YARD: Final = MM_PER_INCH * 0.036
+"""In metres."""
 ENGLISH: Final[Tongue] = gettext.NullTranslations()
 
 
@@ -257,8 +275,26 @@ class Voice:
                 return format_run(length, self.unit)
             case Money(amount):
                 return f"{amount + 0.0:,.2f}".replace(",", GROUP).replace("-", "−")
+            case Minutes() | PerRun():
+                return self._time(phrase)
             case Listed(values, between):
                 return between.join(self.say(value) for value in values)
+
+    def _time(self, time: "Minutes | PerRun") -> str:
+        minutes = time.minutes
+        if isinstance(time, PerRun):
+            if self.unit.denominator:
+                return self.say(tr("{n} min a yard", n=Count(minutes * YARD, 2)))
+            return self.say(tr("{n} min a metre", n=Count(minutes, 2)))
+        if minutes < 9.75:
+            halves = math.floor(minutes * 2.0 + 0.5) / 2.0
+            return self.say(tr("{n} min", n=Count(max(halves, 0.5) if minutes > 0.0 else 0.0, 1)))
+        whole = math.floor(minutes + 0.5)
+        if whole < 60:
+            return self.say(tr("{n} min", n=Count(whole)))
+        if whole % 60 == 0:
+            return self.say(tr("{h} h", h=Count(whole // 60)))
+        return self.say(tr("{h} h {m} min", h=Count(whole // 60), m=Count(whole % 60)))
 
     def _phrase(self, phrase: Phrase) -> str:
         fields: Mapping[str, Value] = dict(phrase.values)

@@ -21,6 +21,7 @@ class Of(StrEnum):
     EDGE = "edge"
     PARTING = "parting"
     LAY = "lay"
+    STEP = "step"
     FIT = "fit"
     TAPE = "tape"
     PAPERS = "papers"
@@ -170,6 +171,13 @@ def lay(layer: str = "", part: str = "") -> Ref:
     return Ref(Of.LAY, layer, part)
 
 
+def step(key: str = "", part: str = "") -> Ref:
+    """A step of the sewing, by the key of its operation."""
+    return Ref(Of.STEP, key, part)
+
+
+SEWING_ORDER: Final = Ref(Of.JOB, "", "sewing.order")
+SIZES_MADE: Final = Ref(Of.JOB, "", "sewing.made")
 FIT: Final = Ref(Of.FIT)
 PAPERS: Final = Ref(Of.PAPERS)
 TAPE_CARD: Final = Ref(Of.PAPERS, "card")

@@ -100,7 +100,7 @@ def draft(body: Rimmed, brief: Brief) -> Cover:
 
     # Panels
     if reversible:
-        inside = _ring("casing stitch line", radius.value - brief.number("casing"))
+        inside = _ring("casing stitch line", radius.value - brief.number("casing"), brief.picked("fastening"))
         gap = tr("entry gap of {gap} in the casing line", gap=mm(brief.number("entry_gap")))
         panels = [
             disc("cap", radius, brief.seam, figures=(inside,), notes=(gap,)),
@@ -139,7 +139,15 @@ def _traced(body: Rimmed, ring: Points, brief: Brief, casing: Finish) -> Cover:
         *((brief.seam, refs.SEAM_ALLOWANCE) if reversible else (casing, refs.option("casing"))),
     )
     gap = tr("entry gap of {gap} in the casing", gap=mm(brief.number("entry_gap")))
-    panels = [outline("cap", (rim,), notes=(gap,))]
+    within = max(0.0, brief.number("overhang") - brief.number("casing"))
+    stitched = Figure(
+        "casing stitch line",
+        grown_ring(ring, within, rounded=True),
+        closed=True,
+        shows=Shows.STITCHES,
+        holds=brief.picked("fastening"),
+    )
+    panels = [outline("cap", (rim,), notes=(gap,), figures=(stitched,) if reversible else ())]
     seams: tuple[Seam, ...] = ()
     if reversible:
         panels.append(outline("inner cap", (rim,), cloth=Cloth.LINING))
@@ -246,8 +254,9 @@ def _elastic(body: Rimmed, brief: Brief, cut: Worked) -> list[Finding]:
     return found
 
 
-def _ring(name: str, radius: float) -> Figure:
-    return Figure(name, arc_about((0.0, 0.0), max(radius, 1.0), 0.0, 2.0 * math.pi).points(), closed=True, shows=Shows.STITCHES)
+def _ring(name: str, radius: float, holds: str) -> Figure:
+    points = arc_about((0.0, 0.0), max(radius, 1.0), 0.0, 2.0 * math.pi).points()
+    return Figure(name, points, closed=True, shows=Shows.STITCHES, holds=holds)
 
 
 SCHEME = Scheme(

@@ -56,7 +56,8 @@ def draft(body: Boxy, brief: Brief) -> Cover:
     start = (long.value - top.value) / 2.0
     places = [(start, 0.0), (start + top.value, 0.0), (start, wide.value), (start + top.value, wide.value)]
     marks = tuple(
-        Figure(f"tie {i}", np.array([(x, y - 6.0), (x, y + 6.0)]), MarkKind.POINT) for i, (x, y) in enumerate(places, 1)
+        Figure(f"tie {i}", np.array([(x, y - 6.0), (x, y + 6.0)]), MarkKind.POINT, holds="tie")
+        for i, (x, y) in enumerate(places, 1)
     )
     face = rectangle("face", long, wide, bottom=a, right=a, top=a, left=a, figures=marks)
     back = rectangle(

@@ -194,7 +194,7 @@ def _half(brief: Brief, long: Worked, high: Worked, top: _Top) -> Panel:
     """One half before it is gathered, with the lines of its channel; its padding lies between the base's seam and below the channel."""
     a, upper = brief.seam, high.value - top.heading.value
     lines = tuple(
-        Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]), shows=Shows.STITCHES)
+        Figure(f"channel {words}", np.array([(0.0, y), (long.value, y)]), shows=Shows.STITCHES, holds="ribbon")
         for words, y in (("lower line", upper - top.channel.value), ("upper line", upper))
     )
     return rectangle(

@@ -113,7 +113,9 @@ def _folded(long: Worked, wide: Worked, corner: Worked, brief: Brief) -> Panel:
     x, y, h = long.value, wide.value, corner.value
     lines = [((0.0, h), (h, h)), ((h, 0.0), (h, h)), ((x, h), (x - h, h)), ((x - h, 0.0), (x - h, h))]
     lines += [((0.0, y - h), (h, y - h)), ((h, y), (h, y - h)), ((x, y - h), (x - h, y - h)), ((x - h, y), (x - h, y - h))]
-    figures = tuple(Figure(f"corner stitch {i}", np.array(pair), shows=Shows.STITCHES) for i, pair in enumerate(lines, 1))
+    figures = tuple(
+        Figure(f"corner stitch {i}", np.array(pair), shows=Shows.STITCHES, holds="seam") for i, pair in enumerate(lines, 1)
+    )
     corners = ((0.0, 0.0), (x, 0.0), (x, y), (0.0, y))
     hem, edges = brief.choices.hem, []
     for k, side in enumerate(SIDES):

@@ -119,11 +119,7 @@ def _seams() -> list[Seam]:
     ]
     seams.append(
         Seam(
-            "zip",
-            (Run("lower tube", "zip edge", reversed=True),),
-            (Run("upper tube", "zip edge"),),
-            ring=True,
-            kind=SeamKind.LAPPED,
+            "zip", (Run("lower tube", "zip edge", reversed=True),), (Run("upper tube", "zip edge"),), ring=True, kind=SeamKind.ZIP
         )
     )
     return seams

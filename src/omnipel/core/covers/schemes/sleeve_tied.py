@@ -64,7 +64,7 @@ def draft(body: Necked, brief: Brief) -> Cover:
 
     # Panels
     base = disc("base", radius, brief.seam, begins=places.BACK_FROM_BELOW)
-    tie = Figure("ribbon", np.array([(0.0, at.value), (ring.value, at.value)]), MarkKind.LINE, shows=Shows.STITCHES)
+    tie = Figure("ribbon", np.array([(0.0, at.value), (ring.value, at.value)]), MarkKind.LINE, shows=Shows.STITCHES, holds="tie")
     wall = wall_on_base(brief, ring, high, brief.meeting, notes=meeting_notes(brief), figures=(tie,))
     brief.note(base_cut_radius=base.sizes["cut radius"], wall_cut_length=wall.cut_length, wall_cut_height=wall.cut_width)
 

@@ -103,7 +103,9 @@ def _wrap(brief: Brief, around: Worked, along: Worked, high: float, slot: float)
     ]
     spots = [(side, half + (y - high) * share) for share in PAIRS[brief.picked("ties")] for side in (0.0, x)]
     figures += [
-        Figure(f"tie {k}", np.array([(px - 4, py), (px + 4, py), (px, py), (px, py - 4), (px, py + 4)]), MarkKind.POINT)
+        Figure(
+            f"tie {k}", np.array([(px - 4, py), (px + 4, py), (px, py), (px, py - 4), (px, py + 4)]), MarkKind.POINT, holds="tie"
+        )
         for k, (px, py) in enumerate(spots, 1)
     ]
     return outline("wrap", tuple(edges), around, along, figures=tuple(figures))

@@ -6,6 +6,8 @@ from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work
+from omnipel.core.finishing.stitching import Stitching, chained, pinned, sewn, topstitched
 from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import worked
@@ -31,6 +33,23 @@ def against(joining: Joining) -> Iterator[Against]:
         yield Against(text, "allowance", joining.wide)
 
 
+def operations(s: Stitching) -> Iterator[Operation]:
+    """Sewn, trimmed to the binding's width, bound."""
+    return chained(_operations(s))
+
+
+def _operations(s: Stitching) -> Iterator[Operation]:
+    yield from pinned(s)
+    yield sewn(s)
+    words = tr("Trim both allowances to {wide}: {seam}", wide=mm(s.seam.wide), seam=s.called)
+    yield s.does("trim", "trim seam", words, Work(Pace.SHEARS, s.long), checks=(Check(tr("what is left"), s.seam.wide),))
+    words = tr("Bind both allowances together: {seam}", seam=s.called)
+    yield s.does(
+        "bind", "bind seam", words, s.sewn(Pace.BINDING), notes=(tr("strip {wide} wide when finished", wide=mm(s.seam.wide)),)
+    )
+    yield from topstitched(s, s.seam.rows)
+
+
 CONSTRUCTION = Construction(
     "bound",
     tr("bound"),
@@ -42,4 +61,5 @@ CONSTRUCTION = Construction(
     habit="binding",
     stretches=True,
     section=crosssection.bound,
+    operations=operations,
 )

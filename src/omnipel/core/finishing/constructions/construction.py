@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting import crosssection
 from omnipel.core.drafting.crosssection import CrossSection, Widths
+from omnipel.core.finishing.operation import Operation
+from omnipel.core.finishing.stitching import Stitching, plainly
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.finish import Finish
 from omnipel.core.words import refs
@@ -89,6 +91,7 @@ class Construction:
         rows: rows of topstitching as a rule.
         section: how it looks cut across.
         fuller: how many times one side is cut as long as the other, as a rule, at least and at most; None where both are alike.
+        operations: how it is sewn, in order.
     """
 
     key: str
@@ -103,3 +106,4 @@ class Construction:
     rows: int = 0
     section: Callable[[Widths], CrossSection] = crosssection.plain
     fuller: tuple[float, float, float] | None = None
+    operations: Callable[[Stitching], Iterator[Operation]] = plainly

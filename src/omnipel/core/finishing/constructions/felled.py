@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
+from omnipel.core.finishing.operation import Operation, Pace, Work
+from omnipel.core.finishing.stitching import Stitching, chained, pinned, pressed, sewn, topstitched
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import mm, tr
 
@@ -24,6 +26,31 @@ def against_flat(joining: Joining) -> Iterator[Against]:
         yield Against(text, "allowance", joining.choices.habits.system.up(NARROWEST))
 
 
+def semi_flat(s: Stitching) -> Iterator[Operation]:
+    """Sewn, both allowances to one side, stitched through from the right side."""
+    return chained(_semi_flat(s))
+
+
+def _semi_flat(s: Stitching) -> Iterator[Operation]:
+    yield from pinned(s)
+    yield sewn(s)
+    yield pressed(s, tr("both allowances to one side"))
+    yield from topstitched(s, max(1, s.seam.rows), tr("Stitch the allowances down: {seam}", seam=s.called))
+
+
+def flat(s: Stitching) -> Iterator[Operation]:
+    """Sewn, one allowance trimmed, the other folded over it and stitched down."""
+    return chained(_flat(s))
+
+
+def _flat(s: Stitching) -> Iterator[Operation]:
+    yield from pinned(s)
+    yield sewn(s)
+    yield s.does("trim", "trim seam", tr("Trim the lower allowance to half: {seam}", seam=s.called), Work(Pace.SHEARS, s.long))
+    yield pressed(s, tr("the longer allowance folded over the shorter"))
+    yield from topstitched(s, max(1, s.seam.rows), tr("Fell it down: {seam}", seam=s.called))
+
+
 SEMI_FLAT = Construction(
     "semi-flat felled",
     tr("semi-flat felled"),
@@ -31,6 +58,7 @@ SEMI_FLAT = Construction(
     plain.sides,
     rows=1,
     section=crosssection.felled,
+    operations=semi_flat,
 )
 FLAT = Construction(
     "flat-felled",
@@ -40,4 +68,5 @@ FLAT = Construction(
     against=against_flat,
     rows=2,
     section=crosssection.flat_felled,
+    operations=flat,
 )

@@ -1,12 +1,15 @@
 """Zipped: a zip instead of a row of stitches. Each side gives up half of the teeth that show."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work
+from omnipel.core.finishing.stitching import Stitching, chained, topstitched
 from omnipel.core.job.finish import Finish, seam
-from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.working import worked
 
 TIGHTEST = 60.0
@@ -44,6 +47,30 @@ def against(joining: Joining) -> Iterator[Against]:
         yield Against(text, "allowance", joining.choices.habits.system.up(LEAST + joining.wide / 2.0))
 
 
+def operations(s: Stitching) -> Iterator[Operation]:
+    """The zip is set in to one side, then to the other, while both are flat."""
+    return chained(_operations(s))
+
+
+def _operations(s: Stitching) -> Iterator[Operation]:
+    one, other = (tuple(dict.fromkeys(run.piece for run in side)) for side in (s.seam.b, s.seam.a))
+    baste = tr("Tape the zip to {piece}, right sides together", piece=term(one[0]))
+    pull = Check(tr("the slider runs from end to end"))
+    yield replace(s.does("pin", "lap", baste, Work(Pace.PIN, float(s.pins))), on=one, edges=s.seam.b)
+    first = tr("Sew the zip to {piece}", piece=term(one[0]))
+    yield replace(s.does("first", "set in zip", first, Work(Pace.ZIP, s.long / 2.0)), on=one, edges=s.seam.b)
+    second = tr("Sew the other tape to {piece}: {seam}", piece=term(other[0]), seam=s.called)
+    yield s.does(
+        "sew",
+        "set in zip",
+        second,
+        Work(Pace.ZIP, s.long / 2.0),
+        seams=(s.number,),
+        checks=(pull, Check(tr("sewn length"), s.long)),
+    )
+    yield from topstitched(s, s.seam.rows, tr("Topstitch beside the zip: {seam}", seam=s.called))
+
+
 CONSTRUCTION = Construction(
     "zipped",
     tr("zipped"),
@@ -55,4 +82,5 @@ CONSTRUCTION = Construction(
     stretches=True,
     rows=1,
     section=crosssection.zipped,
+    operations=operations,
 )

@@ -1,12 +1,13 @@
 """What is carried by, hung by or pulled at: handles, straps, loops, D-rings, and the patches behind them."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Iterator, Mapping
 
 import numpy as np
 
 from omnipel.core.covers.options import Option, length, only_when, pick, yes
 from omnipel.core.drafting.panel import Panel, Shows
 from omnipel.core.drafting.shapes import even
+from omnipel.core.finishing.fixing import Fixing, caught_or_stitched, in_turn, prepared, sewn_on
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.directions import (
@@ -20,6 +21,7 @@ from omnipel.core.finishing.kinds.directions import (
     other_seams,
     sliding,
 )
+from omnipel.core.finishing.operation import Operation
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.finish import seam
 from omnipel.core.plane.curves import Points
@@ -91,12 +93,23 @@ def only_width(words: Phrase) -> Callable[[Values], Mapping[str, Phrase]]:
     return sizes
 
 
+def patched(f: Fixing) -> Iterator[Operation]:
+    """Its edges turned under, then stitched on all round."""
+    return in_turn(_patched(f))
+
+
+def _patched(f: Fixing) -> Iterator[Operation]:
+    yield from prepared(f, f.main)
+    yield sewn_on(f, f.main, tr("Turn {feature} under all round and stitch it to {host}", feature=f.name, host=f.on))
+
+
 PATCH = Kind(
     key="reinforcement patch",
     words=tr("reinforcement patch"),
     about=tr("A second layer where something pulls or rubs."),
     lies=Lies.UNDER,
     put=patch,
+    operations=patched,
 )
 
 HANDLE_OPTIONS: tuple[Option, ...] = (
@@ -119,6 +132,7 @@ HANDLE = Kind(
     outline=handle_outline,
     idle=sliding(as_wide),
     other_ways=other_seams,
+    operations=caught_or_stitched,
 )
 
 
@@ -169,6 +183,7 @@ STRAP = Kind(
     usual=(Rule(600.0, 24.0), Rule(80.0, 3.0)),
     idle=sliding(as_webbing),
     other_ways=other_seams,
+    operations=caught_or_stitched,
 )
 
 
@@ -191,6 +206,7 @@ LOOP = Kind(
     usual=(Rule(40.0, 1.5), Rule(80.0, 3.0)),
     idle=sliding(as_webbing),
     other_ways=other_seams,
+    operations=caught_or_stitched,
 )
 
 
@@ -218,4 +234,5 @@ D_RING = Kind(
     outline=strap_outline,
     idle=sliding(as_webbing),
     other_ways=other_seams,
+    operations=caught_or_stitched,
 )

@@ -1,6 +1,7 @@
 """Label: folded into a seam, or stitched on; who made it, of what, how to wash it."""
 
 from omnipel.core.drafting.panel import Shows
+from omnipel.core.finishing.fixing import caught_or_stitched
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds.directions import STITCHED, as_wide, caught, caught_edge, mark_caught, other_seams, sliding
 from omnipel.core.finishing.placing import off_edges
@@ -31,4 +32,5 @@ LABEL = Kind(
     usual=(Rule(30.0, 1.25), Rule(20.0, 3 / 4)),
     idle=sliding(as_wide),
     other_ways=other_seams,
+    operations=caught_or_stitched,
 )

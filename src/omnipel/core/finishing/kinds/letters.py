@@ -1,5 +1,7 @@
 """Letters and appliqué: a line of text in a typeface, or a drawing, sewn on along its outline."""
 
+import math
+from collections.abc import Iterator
 from typing import Final
 
 import numpy as np
@@ -8,7 +10,9 @@ import shapely
 from omnipel.core.covers.options import drawing, pick, text
 from omnipel.core.drafting.panel import Figure, Shows
 from omnipel.core.drafting.shapes import even
+from omnipel.core.finishing.fixing import Fixing, in_turn
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.job.finish import RAW
@@ -128,6 +132,35 @@ def sizes(values: Values) -> dict[str, Phrase]:
     return {"height": tr("height of the drawing") if values["drawing"] else tr("height of the capitals")}
 
 
+def operations(f: Fixing) -> Iterator[Operation]:
+    """Fused where they are traced from the back, else basted; then sewn along their outline."""
+    return in_turn(_operations(f))
+
+
+def _operations(f: Fixing) -> Iterator[Operation]:
+    if f.picked("traced") == FROM_BACK:
+        mirror = (Check(tr("they read the right way round from outside")),)
+        yield f.does(
+            "fuse",
+            "fuse letters",
+            tr("Fuse {feature} to {host}", feature=f.name, host=f.on),
+            Work(Pace.FIXED, 4.0),
+            on=(f.host,),
+            checks=mirror,
+        )
+    else:
+        yield f.does(
+            "baste",
+            "open",
+            tr("Cut {feature} out and tape it to {host}", feature=f.name, host=f.on),
+            Work(Pace.FIXED, 5.0),
+            on=(f.host,),
+        )
+    outline = math.fsum(float(shapely.LinearRing(figure.points).length) for figure in f.figures if len(figure.points) > 3)
+    words = tr("Sew {feature} on along its outline with {how}", feature=f.name, how=term(f.picked("sewn")))
+    yield f.does("sew", "lettering", words, Work(Pace.CURVED, outline), on=(f.host,))
+
+
 LETTERS = Kind(
     key="letters",
     words=tr("letters or a drawing"),
@@ -150,5 +183,6 @@ LETTERS = Kind(
     outline=outline,
     room=room,
     idle=idle,
+    operations=operations,
     usual=(Rule(120.0, 4.5), Rule(60.0, 2.5)),
 )

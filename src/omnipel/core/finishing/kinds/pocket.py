@@ -1,6 +1,6 @@
 """Pocket: flat, doubled on a fold, as wide as its panel, boxed, gathered at its mouth, divided; sewn on while its panel is flat."""
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import replace
 from typing import Final
 
@@ -11,10 +11,13 @@ from omnipel.core.covers.options import Option, count, length, only_when, pick, 
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Notch, Panel, Shows
 from omnipel.core.drafting.shapes import outline as panel_of
 from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.finishing.fixing import Fixing, flapped, in_turn, prepared, sewn_on
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values, rectangle_of
 from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.covering import HELD, held_down
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work
 from omnipel.core.finishing.placing import off_edges
+from omnipel.core.job.document import Iron
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import BOUND, Finish, double_hem, elastic_casing
 from omnipel.core.plane.curves import Points, Trace, line
@@ -23,7 +26,7 @@ from omnipel.core.space.frames import Frame, vector
 from omnipel.core.space.placements import Folded
 from omnipel.core.tolerances import SHORTEST
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, Rule, mm, tr
+from omnipel.core.words.phrases import Phrase, Rule, mm, term, tr
 from omnipel.core.words.working import Worked, worked
 
 SINGLE: Final = "one layer"
@@ -216,6 +219,56 @@ def _goods(put: Put, across: Worked, mouth: str) -> None:
         )
 
 
+def operations(f: Fixing) -> Iterator[Operation]:
+    """Its mouth first, then its corners; basted on while its panel is flat, sewn on, divided; its flap last."""
+    return in_turn(_operations(f))
+
+
+def _operations(f: Fixing) -> Iterator[Operation]:
+    main, ironed = f.main, f.choices.cloth.iron is not Iron.NEVER
+    doubled = f.picked("made") == DOUBLED
+    if doubled:
+        words = tr("Fold {part}, sew it round but for a gap, and turn it", part=term(main))
+        yield f.does(
+            "double", "prepare part", words, Work(Pace.STRAIGHT, f.around(main) / 2.0), Work(Pace.FIXED, 3.0), on=(main,)
+        )
+    yield from prepared(f, main)
+    if f.picked("mouth") == GATHERED and not doubled:
+        words = tr("Draw the elastic into the mouth of {part} and sew both its ends", part=term(main))
+        yield f.does("elastic", "prepare part", words, Work(Pace.FIXED, 3.0), on=(main,))
+    if f.number("depth") and not doubled and not f.yes("full"):
+        words = tr("Close the two lower corners of {part}", part=term(main))
+        if f.picked("corners") == OPEN:
+            words = tr("Close the two lower corners of {part}, but leave the lowest bit open as marked", part=term(main))
+        yield f.does("box", "prepare part", words, Work(Pace.BOXED, 2.0), on=(main,))
+    if not f.yes("full") and not doubled:
+        words = (
+            tr("Press the allowances of {part} under", part=term(main))
+            if ironed
+            else tr("Fold the allowances of {part} under", part=term(main))
+        )
+        yield f.does("press", "press part" if ironed else "score part", words, Work(Pace.PRESSING, f.around(main)), on=(main,))
+    caught = tr("Baste {feature} to {host}: its sides are caught in the seams", feature=f.name, host=f.on)
+    basted = tr("Baste {feature} on three sides to {host}", feature=f.name, host=f.on)
+    mouth = Check(tr("mouth up, at its marks"))
+    yield f.does(
+        "baste",
+        "baste part",
+        caught if f.yes("full") else basted,
+        Work(Pace.FIXED, 2.0),
+        Work(Pace.PIN, f.around(main) / 60.0),
+        checks=(mouth,),
+    )
+    words = tr("Sew {feature} to {host}, both mouth corners locked", feature=f.name, host=f.on)
+    yield sewn_on(f, main, words, Work(Pace.POCKET, 0.4), Work(Pace.STRAIGHT, f.around(main)))
+    parts = int(f.number("parts"))
+    if parts > 1:
+        words = tr("Stitch the divisions of {feature}", feature=f.name)
+        yield f.does("divide", "stitch line", words, Work(Pace.TOPSTITCH, f.feature.height * (parts - 1.0)))
+    if f.yes("flap"):
+        yield from flapped(f, f.part("flap of "), f.picked("held"))
+
+
 POCKET = Kind(
     key="pocket",
     words=tr("pocket"),
@@ -227,4 +280,5 @@ POCKET = Kind(
     outline=outline,
     room=room,
     idle=idle,
+    operations=operations,
 )

@@ -1,6 +1,6 @@
 """Port: an opening for something that comes out, bound, faced or cut hot, with a slit to an edge and a flap where they are wanted."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Final
 
 import numpy as np
@@ -9,12 +9,14 @@ import shapely
 from omnipel.core.covers.options import Option, length, only_when, pick, yes
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.drafting.shapes import raw
+from omnipel.core.finishing.fixing import Fixing, flapped, in_turn, prepared, sewn_on, touched
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds import shapes
 from omnipel.core.finishing.kinds.covering import HELD, held_down, lay_flap
 from omnipel.core.finishing.kinds.directions import NOWHERE, WAYS
 from omnipel.core.finishing.kinds.halves import halves
 from omnipel.core.finishing.kinds.shapes import Shape
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Change, Remedy
@@ -154,6 +156,43 @@ def other_ways(values: Values) -> Sequence[tuple[Phrase, Mapping[str, Choice]]]:
     return ways
 
 
+def operations(f: Fixing) -> Iterator[Operation]:
+    """Faced before it is cut, bound after; then the flap over it, which covers the edge."""
+    return in_turn(_operations(f))
+
+
+def _operations(f: Fixing) -> Iterator[Operation]:
+    hosts = f.hosts or (f.host,)
+    halves = (tr("each half on its own panel, before the seam between them"),) if len(hosts) > 1 else ()
+    if f.picked("finish") == FACED:
+        words = tr("Sew the facing of {feature} around the line, right sides together", feature=f.name)
+        yield f.does("face", "face opening", words, Work(Pace.PORT, 0.7), on=(f.host, f.part("facing of ") or f.host))
+    cut = tr("Cut the opening of {feature} in {host}", feature=f.name, host=f.on)
+    hot = ("hot knife",) if f.picked("finish") == HOT else ()
+    yield f.does(
+        "open",
+        "open",
+        cut,
+        Work(Pace.FIXED, 2.0),
+        on=hosts,
+        notes=halves,
+        cautions=hot,
+        checks=(Check(tr("opening across"), f.feature.width + 2.0 * f.number("room")),),
+    )
+    if f.picked("finish") == FACED:
+        words = tr("Turn the facing of {feature} to the inside and topstitch it", feature=f.name)
+        yield f.does("turn", "sew on", words, Work(Pace.PORT, 0.3), on=hosts)
+    elif f.picked("finish") == BOUND:
+        yield f.does("bind", "bind opening", tr("Bind the edge of {feature}", feature=f.name), Work(Pace.PORT, 1.0), on=hosts)
+    flap = f.part("flap of ")
+    if f.picked("flap") == OVER_SLIT and flap:
+        yield from prepared(f, flap)
+        yield from touched(f, flap)
+        yield sewn_on(f, flap, tr("Sew {part} on: it covers the edge of the slit", part=term(flap)), action="flap")
+    elif f.picked("flap") == OVER_ALL:
+        yield from flapped(f, flap, f.picked("held"))
+
+
 PORT = Kind(
     key="port",
     words=tr("port"),
@@ -166,4 +205,5 @@ PORT = Kind(
     room=room,
     idle=idle,
     other_ways=other_ways,
+    operations=operations,
 )

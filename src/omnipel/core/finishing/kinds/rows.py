@@ -1,7 +1,8 @@
 """Fasteners in a row: across, or all along the edge of an opening; by count or by spacing."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
+from dataclasses import replace
 from typing import Final
 
 import numpy as np
@@ -9,9 +10,12 @@ import shapely
 
 from omnipel.core.covers.options import Option, count, length, only_when, pick
 from omnipel.core.drafting.panel import Figure, MarkKind
+from omnipel.core.finishing.fixing import Fixing
+from omnipel.core.finishing.fixing import row as fasteners
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds.along_edges import along_opening, has_long_sides, opening_below
 from omnipel.core.finishing.kinds.directions import cross
+from omnipel.core.finishing.operation import Operation, Pace, Work
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.phrases import Phrase, Rule, mm, term, tr
@@ -49,7 +53,7 @@ def anywhere(put: Put) -> frozenset[str]:
         return frozenset()
     opening = opening_below(put)
     if opening is None:
-        return frozenset({"from_centre", "from_top", "by", "parts", "long_parts", "spacing", "inset"})
+        return frozenset({"from_centre", "from_top", "by", "parts", "long_parts", "spacing", "inset", "half"})
     return frozenset({"from_centre", "from_top"} | (set() if has_long_sides(put, opening) else {"long_parts"}))
 
 
@@ -105,9 +109,42 @@ OPTIONS: tuple[Option, ...] = (
 )
 
 
+ON_COVER: Final = "on the cover"
+ON_OBJECT: Final = "on the object"
+
+
 def snaps(put: Put) -> None:
-    """Snaps."""
+    """Snaps; where their other half is screwed to the object, the studs for that."""
     row(put, tr("snaps"))
+    if put.picked("half") == ON_OBJECT:
+        put.made.hardware += [replace(bought, name=tr("screw studs")) for bought in put.made.hardware if bought.count]
+
+
+def snaps_on(f: Fixing) -> Iterator[Operation]:
+    """Corners first, then halves; the studs on the object, with the cover stretched over it."""
+    return fasteners(f, tr("snaps"))
+
+
+def grommets_on(f: Fixing) -> Iterator[Operation]:
+    """Corners first, then halves."""
+    return fasteners(f, tr("grommets"))
+
+
+def drains_on(f: Fixing) -> Iterator[Operation]:
+    """While the panel is flat."""
+    yield f.does(
+        "set",
+        "set flat",
+        tr("Set the drain eyelets of {feature}", feature=f.name),
+        Work(Pace.FASTENER, float(len(f.figures))),
+        on=(f.host,),
+    )
+
+
+def exits_on(f: Fixing) -> Iterator[Operation]:
+    """Before the casing is folded: they go through its outer layer only."""
+    words = tr("Set both grommets of {feature} in the outer layer of the casing", feature=f.name)
+    yield f.does("set", "set flat", words, Work(Pace.FASTENER, float(len(f.figures))), on=(f.host,), opening=f.in_edge)
 
 
 def grommets(put: Put) -> None:
@@ -121,11 +158,15 @@ SNAPS = Kind(
     about=tr("In a row across or along an edge, through two layers or a patch."),
     lies=Lies.POINTS,
     put=snaps,
-    options=OPTIONS,
+    options=(
+        *OPTIONS,
+        pick("half", tr("their other half"), (ON_COVER, ON_OBJECT), tr("On the object a stud is screwed in for each.")),
+    ),
     sizes=row_sizes,
     idle=anywhere,
     outline=across_row,
     room=room,
+    operations=snaps_on,
 )
 GROMMETS = Kind(
     key="grommets",
@@ -138,6 +179,7 @@ GROMMETS = Kind(
     idle=anywhere,
     outline=across_row,
     room=room,
+    operations=grommets_on,
 )
 
 
@@ -160,6 +202,7 @@ CORD_EXIT = Kind(
     sizes=pair_sizes,
     outline=across_row,
     room=room,
+    operations=exits_on,
     usual=(Rule(40.0, 1.5), Rule(80.0, 3.0)),
 )
 
@@ -184,4 +227,5 @@ DRAIN = Kind(
     sizes=row_sizes,
     outline=across_row,
     room=room,
+    operations=drains_on,
 )

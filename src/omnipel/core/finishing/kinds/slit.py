@@ -1,15 +1,19 @@
 """Slit: an upright cut, bound, its ends tacked, with a flap under it where it is wanted."""
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from omnipel.core.covers.options import pick, yes
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.drafting.shapes import even
+from omnipel.core.finishing.fixing import Fixing, in_turn, prepared, sewn_on, touched
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.plane.curves import Points
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.phrases import Phrase, term, tr
 from omnipel.core.words.working import worked
 
 FINE = 0.5
@@ -51,6 +55,47 @@ def sizes(values: Values) -> dict[str, Phrase]:
     return {"height": tr("length")}
 
 
+def operations(f: Fixing) -> Iterator[Operation]:
+    """Faced before it is cut, bound after; its ends tacked; then the flap."""
+    return in_turn(_operations(f))
+
+
+def _operations(f: Fixing) -> Iterator[Operation]:
+    long = 2.0 * f.feature.height
+    faced = f.picked("finish") != "bound"
+    if faced:
+        words = tr("Sew the facing of {feature} around the line, right sides together", feature=f.name)
+        yield f.does(
+            "face", "face opening", words, Work(Pace.STRAIGHT, long), Work(Pace.FIXED, 4.0), on=(f.host, f.part("facing of "))
+        )
+    yield f.does(
+        "open",
+        "open",
+        tr("Cut {feature} open", feature=f.name),
+        Work(Pace.FIXED, 1.0),
+        on=(f.host,),
+        checks=(Check(tr("slit"), f.feature.height),),
+    )
+    if faced:
+        words = tr("Turn the facing of {feature} to the inside and topstitch it", feature=f.name)
+        yield f.does("turn", "sew on", words, Work(Pace.TOPSTITCH, long), on=(f.host,))
+    else:
+        yield f.does(
+            "bind",
+            "bind opening",
+            tr("Bind the edge of {feature}", feature=f.name),
+            Work(Pace.BINDING, long),
+            Work(Pace.FIXED, 4.0),
+            on=(f.host,),
+        )
+    yield f.does("tack", "tack part", tr("Tack both ends of {feature}", feature=f.name), Work(Pace.FIXED, 1.0), on=(f.host,))
+    flap = f.part("flap of ")
+    if flap:
+        yield from prepared(f, flap)
+        yield from touched(f, flap)
+        yield sewn_on(f, flap, tr("Sew {part} under the slit", part=term(flap)), action="flap")
+
+
 SLIT = Kind(
     key="slit",
     words=tr("slit"),
@@ -64,4 +109,5 @@ SLIT = Kind(
     sizes=sizes,
     outline=outline,
     room=room,
+    operations=operations,
 )

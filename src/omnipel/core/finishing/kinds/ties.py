@@ -1,10 +1,12 @@
 """Ties: of tape or of cloth, stitched on or caught in a seam, two facing each other at each place."""
 
+from collections.abc import Iterator
 from typing import Final
 
 from omnipel.core.covers.options import count, length, pick
 from omnipel.core.drafting.panel import MarkKind, Shows
 from omnipel.core.drafting.shapes import even
+from omnipel.core.finishing.fixing import Fixing, caught_or_stitched, in_turn
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.directions import (
@@ -19,6 +21,7 @@ from omnipel.core.finishing.kinds.directions import (
     sliding,
 )
 from omnipel.core.finishing.kinds.rows import across_row, row_sizes
+from omnipel.core.finishing.operation import Operation, Pace, Work
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.finish import RAW
 from omnipel.core.words.phrases import Rule, tr
@@ -57,6 +60,19 @@ def ties(put: Put) -> None:
         put.lay(even(f"tie of {put.feature.name}", wide, long, RAW))
 
 
+def operations(f: Fixing) -> Iterator[Operation]:
+    """Cloth ties are sewn first; all are basted to the edge, or stitched on."""
+    return in_turn(_operations(f))
+
+
+def _operations(f: Fixing) -> Iterator[Operation]:
+    n = 2.0 * max(1.0, f.number("parts"))
+    if f.picked("of") == CLOTH:
+        words = tr("Fold and sew the ties of {feature}, one end turned in", feature=f.name)
+        yield f.does("make", "make tie", words, Work(Pace.STRAIGHT, n * f.number("long")), Work(Pace.PIECE, n), on=())
+    yield from caught_or_stitched(f)
+
+
 TIES = Kind(
     key="ties",
     words=tr("ties"),
@@ -74,4 +90,5 @@ TIES = Kind(
     usual=(Rule(300.0, 12.0), Rule(80.0, 3.0)),
     idle=sliding(as_tie),
     other_ways=other_seams,
+    operations=operations,
 )

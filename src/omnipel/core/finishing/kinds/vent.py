@@ -1,11 +1,15 @@
 """Vent: an opening with mesh behind and a hood over it."""
 
+from collections.abc import Iterator
+
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.drafting.shapes import rectangle
+from omnipel.core.finishing.fixing import Fixing, in_turn, prepared, sewn_on
 from omnipel.core.finishing.kind import Kind, Lies, Put
+from omnipel.core.finishing.operation import Operation, Pace, Work
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.finish import double_hem
-from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.working import worked
 
 
@@ -40,6 +44,21 @@ def vent(put: Put) -> None:
     put.buy(tr("mesh"), count=1, note=size)
 
 
+def operations(f: Fixing) -> Iterator[Operation]:
+    """The opening cut, mesh behind it, the hood over it, open below."""
+    return in_turn(_operations(f))
+
+
+def _operations(f: Fixing) -> Iterator[Operation]:
+    yield f.does("open", "open", tr("Cut the opening of {feature}", feature=f.name), Work(Pace.FIXED, 2.0), on=(f.host,))
+    around = 2.0 * (f.feature.width + f.feature.height)
+    words = tr("Sew the mesh behind the opening of {feature}, its edge turned in", feature=f.name)
+    yield f.does("mesh", "sew on", words, Work(Pace.STRAIGHT, around), Work(Pace.FIXED, 3.0), on=(f.host,))
+    hood = f.part("hood of ")
+    yield from prepared(f, hood)
+    yield sewn_on(f, hood, tr("Sew {part} on along three sides, open below", part=term(hood)), action="hood")
+
+
 VENT = Kind(
     key="vent",
     words=tr("vent"),
@@ -47,4 +66,5 @@ VENT = Kind(
     lies=Lies.CUT,
     put=vent,
     room=room,
+    operations=operations,
 )

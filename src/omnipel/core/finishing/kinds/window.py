@@ -1,12 +1,15 @@
 """Clear window: a clear sheet behind an opening, lapped on from inside or framed with a strip of cloth."""
 
 import math
+from collections.abc import Iterator
 from typing import Final
 
 from omnipel.core.covers.options import pick
 from omnipel.core.drafting.panel import Cloth, MarkKind
 from omnipel.core.drafting.shapes import even
+from omnipel.core.finishing.fixing import Fixing, in_turn
 from omnipel.core.finishing.kind import Kind, Lies, Put
+from omnipel.core.finishing.operation import Operation, Pace, Work
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.finishing.strips import strip
 from omnipel.core.job.finish import seam
@@ -35,6 +38,24 @@ def window(put: Put) -> None:
         put.made.hardware.append(strip(tr("frame"), around, wide, math.inf, cloth, plain(put.feature.name)))
 
 
+def operations(f: Fixing) -> Iterator[Operation]:
+    """Sewn behind the whole cloth first, which is cut away over it then; its frame last."""
+    return in_turn(_operations(f))
+
+
+def _operations(f: Fixing) -> Iterator[Operation]:
+    around = 2.0 * (f.feature.width + f.feature.height)
+    words = tr("Sew the clear sheet of {feature} behind the whole cloth", feature=f.name)
+    taped = (tr("tape it: no pins, holes stay"),)
+    yield f.does("sheet", "window", words, Work(Pace.CURVED, around), notes=taped)
+    words = tr("Cut the cloth away over {feature}, not the sheet", feature=f.name)
+    yield f.does("open", "open", words, Work(Pace.FIXED, 3.0), on=(f.host,))
+    words = tr("Turn the cut edge under and topstitch it: {feature}", feature=f.name)
+    if f.picked("fixed") == FRAMED:
+        words = tr("Sew the frame over the edge of {feature}, corners mitred", feature=f.name)
+    yield f.does("frame", "sew on", words, Work(Pace.TOPSTITCH, around), Work(Pace.CORNER, 4.0))
+
+
 WINDOW = Kind(
     key="clear window",
     words=tr("clear window"),
@@ -43,4 +64,5 @@ WINDOW = Kind(
     put=window,
     options=(pick("fixed", tr("the sheet is"), (LAPPED, FRAMED)),),
     room=room,
+    operations=operations,
 )

@@ -1,0 +1,191 @@
+"""The plan: steps in order, each with its rig, minutes, reasons and cautions."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Final
+
+from omnipel.core.cloth.kinds import needle_words
+from omnipel.core.draft import Drafted
+from omnipel.core.finishing.operation import Foot, Operation, Station, Stitch
+from omnipel.core.job.document import ClothChoice, ClothKind
+from omnipel.core.sewing.cautions import Caution, cautions
+from omnipel.core.sewing.making import Making
+from omnipel.core.sewing.minutes import Spent, changed, spent
+from omnipel.core.sewing.operations import operations
+from omnipel.core.sewing.order import Ordered, Orders, Rig
+from omnipel.core.sewing.paces import Person, spanned
+from omnipel.core.sewing.ruling.bench import Before
+from omnipel.core.sewing.ruling.rules import rules
+from omnipel.core.words.phrases import Count, Phrase, listed, mm, term, tr
+
+USUAL_NEEDLE: Final = {ClothKind.CANVAS: ("110", 90, 6.0), ClothKind.GENERAL: ("100", 70, 4.0), ClothKind.COTTON: ("80", 40, 2.5)}
+"""Needle, thread and stitch where the cloth does not say."""
+LONGEST: Final = 8.0
+"""The longest stitch of a machine, mm: to baste and to gather with."""
+
+
+@dataclass(frozen=True, slots=True)
+class Span:
+    """Minutes: most likely, and from the tenth to the ninetieth of a hundred."""
+
+    likely: float
+    low: float
+    high: float
+
+
+@dataclass(frozen=True, slots=True)
+class Step:
+    """One step.
+
+    Args:
+        number: from 1.
+        operation: what is done.
+        rig: where, and with what.
+        work: its minutes by the paces, changing over included.
+        likely: what this person takes for it, most likely, and the range.
+        changeover: whether another rig was used before.
+        cautions: what to mind.
+        settings: what the machine is set to, in words, by name.
+        paced: minutes by the paces without changing over: what a log of minutes is held against.
+    """
+
+    number: int
+    operation: Operation
+    rig: Rig
+    work: Spent
+    likely: Span
+    changeover: bool
+    cautions: tuple[Caution, ...]
+    settings: tuple[tuple[Phrase, Phrase], ...]
+    paced: float
+
+    @property
+    def key(self) -> str:
+        """Of its operation."""
+        return self.operation.key
+
+    @property
+    def stop(self) -> bool:
+        """Whether one stops here to try it on."""
+        return self.operation.deed in ("try on", "fit")
+
+
+@dataclass(frozen=True, eq=False)
+class Plan:
+    """The order of work of so many covers.
+
+    Args:
+        making: the cover.
+        steps: in order.
+        ordered: how good that order is.
+        orders: all lawful ones.
+        copies: of how many covers.
+        person: who sews.
+    """
+
+    making: Making
+    steps: tuple[Step, ...]
+    ordered: Ordered
+    orders: Orders
+    copies: int
+    person: Person
+
+    @cached_property
+    def by_key(self) -> Mapping[str, Step]:
+        """Steps by their keys."""
+        return {step.key: step for step in self.steps}
+
+    def span(self, done: Sequence[str] = ()) -> Span:
+        """What all steps take together, or those that are not done."""
+        left = [step for step in self.steps if step.key not in set(done)]
+        return Span(*spanned([(step.operation.deed, step.work.minutes) for step in left], self.person))
+
+    def why(self, key: str) -> Sequence[Before]:
+        """What has to come before a step and after it, nearest first; what every other step asks for is left out."""
+        return self.orders.why(key)
+
+    def next_stop(self, after: int) -> Step | None:
+        """The next try-on from a step on."""
+        return next((step for step in self.steps[after:] if step.stop), None)
+
+
+def planned(drafted: Drafted, person: Person | None = None, copies: int = 1, wanted: Sequence[str] = ()) -> Plan:
+    """The plan of a drafted cover, for so many covers at once: each step is done for all of them. `wanted` is an order that a person chose."""
+    making, who = Making(drafted), person or Person()
+    made = operations(making)
+    rigs = {operation.key: rig_of(making, operation) for operation in made}
+    orders = Orders(rigs, rules(making, made))
+    ordered = orders.arranged(wanted) if wanted else orders.best()
+    by_key = {operation.key: operation for operation in made}
+    return Plan(
+        making, tuple(_steps(making, [by_key[key] for key in ordered.keys], rigs, who, copies)), ordered, orders, copies, who
+    )
+
+
+def rig_of(making: Making, operation: Operation) -> Rig:
+    """Where an operation is done and what the machine is set up with."""
+    did = operation.did
+    if did.station not in (Station.MACHINE, Station.OVERLOCK):
+        return Rig(did.station)
+    needle, thread, _ = sewn_with(making.cloth_of(operation.cloth))
+    zigzag = (operation.stitch or did.stitch) in (Stitch.ZIGZAG, Stitch.TACK)
+    if did.station is Station.OVERLOCK:
+        return Rig(did.station)
+    return Rig(did.station, did.foot, needle, thread, "zigzag" if zigzag else "straight")
+
+
+def sewn_with(cloth: ClothChoice) -> tuple[str, int, float]:
+    """Needle, thread and stitch length, mm, of a cloth; as is usual for its kind where it does not say."""
+    needle, thread, stitch = USUAL_NEEDLE[cloth.kind]
+    return cloth.needle or needle, cloth.thread or thread, cloth.stitch or stitch
+
+
+def _steps(making: Making, ordered: Sequence[Operation], rigs: Mapping[str, Rig], person: Person, copies: int) -> list[Step]:
+    made, before, sewn, stations = [], None, None, set()
+    for number, operation in enumerate(ordered, 1):
+        rig, cloth = rigs[operation.key], making.cloth_of(operation.cloth)
+        paced = spent(operation, cloth.kind, person, copies)
+        over = changed(before, rig, sewn)
+        work = Spent((*over.parts, *paced.parts))
+        likely = Span(*spanned([(operation.deed, work.minutes)], person))
+        new = rig != before
+        first = rig.station not in stations or (new and rig.station == Station.MACHINE and rig != sewn)
+        mind = tuple(cautions(making, operation, first=first))
+        settings = tuple(settings_of(making, operation))
+        made.append(Step(number, operation, rig, work, likely, new and before is not None, mind, settings, paced.minutes))
+        stations.add(rig.station)
+        before, sewn = rig, rig if rig.foot else sewn
+    return made
+
+
+def settings_of(making: Making, operation: Operation) -> list[tuple[Phrase, Phrase]]:
+    """What to set: foot, needle, thread, stitch; how long it is sewn, with how many pins."""
+    did, told = operation.did, []
+    cloth = making.cloth_of(operation.cloth)
+    if did.station is Station.MACHINE:
+        needle, thread, stitch = sewn_with(cloth)
+        kind = operation.stitch or did.stitch
+        long = LONGEST if kind is Stitch.LONG else stitch
+        how = {
+            Stitch.ZIGZAG: tr("zigzag, {long} long", long=mm(stitch / 2.0, fine=True)),
+            Stitch.TACK: tr("bar tack: a dense zigzag"),
+            Stitch.LONG: tr("longest stitch, about {long}", long=mm(long, fine=True)),
+        }.get(kind, tr("stitch {long}", long=mm(stitch, fine=True)))
+        with_ = tr(
+            "{foot} · needle {needle} · Tex {thread} polyester · {stitch}",
+            foot=term(did.foot or Foot.USUAL),
+            needle=needle_words(needle),
+            thread=Count(thread),
+            stitch=how,
+        )
+        told.append((tr("machine"), with_))
+    elif did.station is Station.OVERLOCK:
+        told.append((tr("machine"), tr("overlock, or a zigzag over the edge")))
+    told += [(tr("look"), listed_notes(operation))] if operation.notes else []
+    return told
+
+
+def listed_notes(operation: Operation) -> Phrase:
+    """What else to know about an operation, in one line."""
+    return tr("{notes}", notes=listed(operation.notes, "; "))

@@ -1,0 +1,1 @@
+"""What has to come before what."""
