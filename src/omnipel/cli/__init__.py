@@ -13,13 +13,13 @@ from pathlib import Path
 from typing import Final, NoReturn
 
 from omnipel import __version__
-from omnipel.cli import advise, card, check, draft, export, fits, lay, new, outline, schema, takeoff, tape
+from omnipel.cli import advise, card, check, draft, export, fits, lay, new, order, outline, schema, takeoff, tape
 from omnipel.cli.usage import UsageError, said
 from omnipel.core.words.phrases import Name, Refusal, tr
 
 OUR_FAULT: Final = 70
 """Not 1: that is what a script takes for *do not cut*."""
-COMMANDS = (draft, check, lay, takeoff, advise, fits, export, outline, tape, card, schema, new)
+COMMANDS = (draft, check, lay, takeoff, order, advise, fits, export, outline, tape, card, schema, new)
 
 
 class _Parser(argparse.ArgumentParser):

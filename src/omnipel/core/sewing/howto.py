@@ -88,7 +88,7 @@ HOW: Final[Mapping[str, tuple[Phrase, ...]]] = {
         tr("Lay the pieces flat or roll them; do not fold coated cloth sharply."),
     ),
     "cut goods": (
-        tr("Pull the first metre off and measure without tension."),
+        tr("Pull an arm's length off and let it lie; measure without tension."),
         tr("Wrap tape around the place before you cut, so that the end does not fray."),
         tr("Hang the lengths up with their names."),
     ),
