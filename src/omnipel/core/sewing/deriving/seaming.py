@@ -85,18 +85,20 @@ def _caught(making: Making, s: Stitching) -> Operation:
     """What only hangs in a seam is basted to one side of it before that is sewn: to the straight one."""
     there = s.seam.b[0]
     seams = [k for k in making.in_seam.get((there.piece, there.edge), ()) if k != s.number and not making.seams[k].onto]
-    host = there.piece
+    host, along = there.piece, s.seam.b
     for k in seams:
         sides = making.seams[k].sides
         other = next((side for side in sides if all(run.piece != there.piece for run in side)), None)
         if other is not None and making.straight(other) and not making.straight(s.seam.b) and other[0].piece != s.seam.a[0].piece:
-            host = other[0].piece
+            host, along = other[0].piece, other
     hangs = s.seam.a[0].piece
     words = tr("Baste {piece} to {host} along the edge that the seam will catch", piece=term(hangs), host=term(host))
     checks = (Check(tr("both edges are as long"), s.long),)
     side = (tr("right sides as they hang when it is worn; inside the allowance"),)
     work = (Work(Pace.PIN, float(s.pins)), s.sewn(Pace.STRAIGHT))
-    return s.does("catch", "catch", words, *work, on=(host, hangs), seams=(s.number,), checks=checks, notes=side)
+    return s.does(
+        "catch", "catch", words, *work, on=(host, hangs), edges=(*along, *s.seam.a), seams=(s.number,), checks=checks, notes=side
+    )
 
 
 def _folded(making: Making, seam: Seam) -> bool:

@@ -1,0 +1,90 @@
+"""Pieces as they lie in the middle of the work."""
+
+import numpy as np
+import pytest
+from shapely.geometry import Polygon
+from tests.core.sewing.jobs import COVERS
+
+from omnipel.core.draft import Drafted, draft
+from omnipel.core.drafting.cutline import cut_line
+from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.lying import RIGHT, WRONG, closed, parts
+from omnipel.core.pictures.pens import Layer
+from omnipel.core.sewing.pictured import picture, section
+from omnipel.core.sewing.plan import Plan, planned
+from omnipel.core.words.phrases import Voice
+
+
+def plan(cover: str) -> Plan:
+    made = draft(COVERS[cover]())
+    assert isinstance(made, Drafted)
+    return planned(made)
+
+
+def drawn(plan: Plan, key: str) -> Drawing:
+    return picture(plan, plan.by_key[key], Voice())
+
+
+def faces(drawing: Drawing) -> list[Path]:
+    return [item for item in drawing.items if isinstance(item, Path) and item.layer is Layer.FACE]
+
+
+def words(drawing: Drawing) -> list[str]:
+    return [item.words for item in drawing.items if isinstance(item, Label)]
+
+
+def test_two_flat_pieces_lie_right_sides_together_middle_on_middle() -> None:
+    made = plan("saddle and ends")
+    shown = drawn(made, "seam:saddle to right end/pin")
+    below, above = faces(shown)
+    assert (below.tone, above.tone) == (RIGHT, WRONG)
+    for face, name in ((below, "right end"), (above, "saddle")):
+        cut = Polygon(cut_line(made.making.flat[name]))
+        assert Polygon(face.points).area == pytest.approx(cut.area)  # as large as it is cut
+    assert Polygon(below.points).intersection(Polygon(above.points)).area > 0.7 * Polygon(below.points).area
+    way = next(item.points for item in shown.items if isinstance(item, Path) and item.layer is Layer.LIT)
+    runs = np.concatenate(([0.0], np.cumsum(np.hypot(*np.diff(way, axis=0).T))))
+    middle = np.array([np.interp(runs[-1] / 2.0, runs, way[:, k]) for k in (0, 1)])
+    sewn = [item.points for item in shown.items if isinstance(item, Path) and item.layer is Layer.SEW]
+    assert min(np.hypot(*(line.mean(axis=0) - middle)) for line in sewn) < 0.5  # the saddle's edge, on the end's
+    assert {"start", "right end, right side up", "saddle, wrong side up"} <= set(words(shown))
+
+
+def test_pins_stand_as_many_as_are_set_or_so_many_as_can_be_seen() -> None:
+    made = plan("saddle and ends")
+    few = drawn(made, "seam:saddle to right end/corners")
+    pins = [item for item in few.items if isinstance(item, Path) and item.layer is Layer.MARKS]
+    assert len(pins) == 6
+
+
+def test_a_hem_lies_wrong_side_up_while_it_is_flat() -> None:
+    made = plan("wall and lid")
+    shown = drawn(made, "edge:lower edge/press")
+    assert [face.tone for face in faces(shown)] == [WRONG]
+    assert "wall, wrong side up" in words(shown)
+
+
+def test_what_is_joined_already_stands_and_what_comes_to_it_stands_off() -> None:
+    made = plan("wall and lid")
+    pinned = made.by_key["seam:wall to lid/pin"]
+    before = frozenset(i for step in made.steps[: pinned.number - 1] for i in step.operation.seams)
+    assert "wall" in closed(made.making.drafted.cover, before)
+    apart, together = drawn(made, "seam:wall to lid/pin"), drawn(made, "seam:wall to lid/topstitch")
+    high = [drawing.bounds[3] - drawing.bounds[1] for drawing in (apart, together)]
+    assert high[0] > high[1] * 1.02
+    assert any(isinstance(item, Path) and item.layer is Layer.LIT for item in apart.items)
+    assert any(isinstance(item, Path) and item.layer is Layer.LIT for item in together.items)
+    grown = parts(made.making.drafted.cover, before | frozenset(made.by_key["seam:wall to lid/sew"].operation.seams))
+    assert {"wall", "lid"} <= grown["wall"] == grown["lid"]
+
+
+@pytest.mark.parametrize("cover", COVERS)
+def test_every_step_has_a_picture_of_the_pieces_it_is_about_or_none_to_show(cover: str) -> None:
+    made = plan(cover)
+    for step in made.steps:
+        shown = picture(made, step, Voice())
+        assert bool(shown.items) is bool(step.operation.on), step.key
+        cut = section(made, step)
+        if step.operation.seams and step.key.startswith("seam:"):
+            assert cut is not None
+            assert cut.layers
