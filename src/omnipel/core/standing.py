@@ -12,7 +12,7 @@ from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Of, Ref
 
 OF_SEVERITY: Final = {Severity.NOTE: State.FINE, Severity.LOOK: State.LOOK, Severity.OPEN: State.OPEN, Severity.STOP: State.STOP}
-STATIONS: Final = ("object", "tape", "cover", "panels", "cloth")
+STATIONS: Final = ("object", "tape", "cover", "panels", "cloth", "sew")
 
 
 @dataclass(frozen=True, slots=True)
@@ -35,7 +35,7 @@ def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
         worst[station] = max(worst[station], state, key=RANK.__getitem__)
     if not isinstance(draft, Drafted):
         waiting = any(f.severity is Severity.OPEN for f in draft.findings)
-        for station in ("panels", "cloth"):
+        for station in ("panels", "cloth", "sew"):
             worst[station] = max(worst[station], State.OPEN, key=RANK.__getitem__)
         if waiting and worst["cover"] is State.FINE:
             worst["cover"] = State.OPEN
@@ -134,4 +134,5 @@ _STATIONS: Final = {
     Of.SEAM: "panels",
     Of.PAPERS: "panels",
     Of.LAY: "cloth",
+    Of.STEP: "sew",
 }

@@ -38,16 +38,16 @@ def test_two_flat_pieces_lie_right_sides_together_middle_on_middle() -> None:
     shown = drawn(made, "seam:saddle to right end/pin")
     below, above = faces(shown)
     assert (below.tone, above.tone) == (RIGHT, WRONG)
-    for face, name in ((below, "right end"), (above, "saddle")):
+    for face, name in ((below, "saddle"), (above, "right end")):
         cut = Polygon(cut_line(made.making.flat[name]))
         assert Polygon(face.points).area == pytest.approx(cut.area)  # as large as it is cut
-    assert Polygon(below.points).intersection(Polygon(above.points)).area > 0.7 * Polygon(below.points).area
+    assert Polygon(below.points).intersection(Polygon(above.points)).area > 0.7 * Polygon(above.points).area
     way = next(item.points for item in shown.items if isinstance(item, Path) and item.layer is Layer.LIT)
     runs = np.concatenate(([0.0], np.cumsum(np.hypot(*np.diff(way, axis=0).T))))
     middle = np.array([np.interp(runs[-1] / 2.0, runs, way[:, k]) for k in (0, 1)])
     sewn = [item.points for item in shown.items if isinstance(item, Path) and item.layer is Layer.SEW]
-    assert min(np.hypot(*(line.mean(axis=0) - middle)) for line in sewn) < 0.5  # the saddle's edge, on the end's
-    assert {"start", "right end, right side up", "saddle, wrong side up"} <= set(words(shown))
+    assert min(np.hypot(*(line.mean(axis=0) - middle)) for line in sewn) < 0.5  # the end's edge, on the saddle's
+    assert {"start", "saddle, right side up", "right end, wrong side up"} <= set(words(shown))
 
 
 def test_pins_stand_as_many_as_are_set_or_so_many_as_can_be_seen() -> None:

@@ -222,6 +222,9 @@ def _lists(look: Look) -> str:
     QTreeWidget#parts::item:selected {{ background: {c.accent}; color: {c.on_accent}; }}
     QTreeWidget#parts::branch:selected {{ background: {c.accent}; }}
     QTreeWidget#parts:focus {{ border: 2px solid {c.accent}; }}
+    QFrame#caution {{ background: {c.glow}; border: 1px solid {c.look}; border-radius: 3px; }}
+    QProgressBar {{ background: {c.line}; border: none; border-radius: 4px; }}
+    QProgressBar::chunk {{ background: {c.accent}; border-radius: 4px; }}
     QFrame#cost {{ background: {c.glow}; border: none; border-radius: 3px; }}
     QSlider::groove:horizontal {{ height: {px(4)}px; background: {c.soft}; border-radius: {px(2)}px; }}
     QSlider::sub-page:horizontal {{ background: {c.accent}; border-radius: {px(2)}px; }}

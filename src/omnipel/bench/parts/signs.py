@@ -92,6 +92,15 @@ def _cloth(contour: QPainterPath, crease: QPainterPath, stitch: QPainterPath) ->
     _polyline(crease, (13.0, 21.5), (25.0, 21.5), (25.0, 24.5), (13.0, 24.5), (13.0, 21.5))
 
 
+def _sew(contour: QPainterPath, crease: QPainterPath, stitch: QPainterPath) -> None:
+    """A needle with its thread over a seam."""
+    _polyline(contour, (23.0, 3.0), (11.0, 20.0), (9.0, 24.0), (13.0, 21.5), (25.0, 4.5), (23.0, 3.0))
+    crease.addEllipse(QRectF(21.0, 5.0, 2.5, 3.5))
+    crease.moveTo(23.0, 7.0)
+    crease.cubicTo(30.0, 10.0, 31.0, 16.0, 27.0, 20.0)
+    _polyline(stitch, (3.0, 27.5), (29.0, 27.5))
+
+
 SIGNS: Final[dict[str, Callable[[QPainterPath, QPainterPath, QPainterPath], None]]] = {
     "shelf": _shelf,
     "object": _object,
@@ -99,6 +108,7 @@ SIGNS: Final[dict[str, Callable[[QPainterPath, QPainterPath, QPainterPath], None
     "cover": _cover,
     "panels": _panels,
     "cloth": _cloth,
+    "sew": _sew,
 }
 """By station."""
 

@@ -88,5 +88,10 @@ STATIONS: Final[dict[str, Station]] = {
         tr("How the panels lie on their cloth, what is to be bought, and which small change saves some of it."),
         *_of("cloth", "ClothStation"),
     ),
+    "sew": Station(
+        tr("Sew"),
+        tr("One step at a time, in an order that works: its picture, what to set and to mind, the clock. Space: done, next."),
+        *_of("sew", "SewStation"),
+    ),
 }
 """In the order of the rail; their keys are Ctrl+1, Ctrl+2, …"""

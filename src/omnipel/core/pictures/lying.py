@@ -180,8 +180,13 @@ def _ring(panel: Panel, *, turned: bool) -> Points:
 
 
 def _joined(cover: Cover, lies: Lies, voice: Voice) -> Drawing:
-    """The second piece on the first, wrong side up, edge on edge from where one starts."""
+    """The smaller piece on the larger, wrong side up, edge on edge, middle on middle."""
     below, above = lies.on[0], lies.on[-1]
+    if (
+        cover.flat[above].length.value * cover.flat[above].width.value
+        > cover.flat[below].length.value * cover.flat[below].width.value
+    ):
+        below, above = above, below  # the larger one lies below: else nothing is seen of the other
     mine = [run for run in lies.edges if run.piece == below]
     other = [run for run in lies.edges if run.piece == above]
     if not mine or not other:
@@ -195,7 +200,7 @@ def _joined(cover: Cover, lies: Lies, voice: Voice) -> Drawing:
     text = LETTER * _size(rings)
     items = [*_cloth(rings[0], RIGHT), *_cloth(rings[1], WRONG)]
     items += [Path(move(curve), Layer.SEW) for curve in _curves(over, turned=not turned[above])]
-    items += _worked(base, lies.pins, text, voice)
+    items += _worked(move(laid), lies.pins, text, voice)
     items.append(_below(tr("{piece}, right side up", piece=term(below)), rings[0], rings, text, voice))
     items.append(_above(tr("{piece}, wrong side up", piece=term(above)), rings[1], rings, text, voice))
     return Drawing(tuple(items))

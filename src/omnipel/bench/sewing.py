@@ -1,0 +1,164 @@
+"""What the window knows of the open job's sewing: its plan, where one is in it, the clock."""
+
+from __future__ import annotations
+
+import json
+import time
+from datetime import date
+from typing import TYPE_CHECKING, Final
+
+from PySide6.QtCore import QObject, QTimer, Signal
+
+from omnipel.core.draft import Drafted
+from omnipel.core.job.findings import Change
+from omnipel.core.job.sewing import StepLog
+from omnipel.core.sewing.clock import Clock
+from omnipel.core.sewing.plan import Plan, Step, planned
+from omnipel.core.sewing.traps import traps
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import Phrase, tr
+
+if TYPE_CHECKING:
+    from omnipel.bench.session import Session
+    from omnipel.core.job.findings import Finding
+
+CLOCK: Final = "sewing clock"
+"""The setting of the shop in which the clock is kept, so that it goes on after the program ended in whatever way."""
+KEPT_EVERY_MS: Final = 15_000
+DONE: Final = tr("step done: {step}")
+
+
+class Sewing(QObject):
+    """The open job's plan and the step one is at."""
+
+    ticked = Signal()
+    """Another second has gone by, or the clock was stopped."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__(session)
+        self.session = session
+        self.clock, self.of_job = Clock(), -1
+        self.now = time.monotonic
+        self.made: tuple[object, Plan | None, tuple[Finding, ...]] = (None, None, ())
+        self.keeping = QTimer(self)
+        self.keeping.setInterval(KEPT_EVERY_MS)
+        self.keeping.timeout.connect(self.keep)
+        session.opened.connect(self._opened)
+        session.ending.connect(self.keep)
+
+    @property
+    def plan(self) -> Plan | None:
+        """The plan of the open job, made when it is asked for; None while nothing is drafted."""
+        draft = self.session.draft
+        if not isinstance(draft, Drafted):
+            return None
+        job = draft.job
+        known = (id(draft.cover), job.sewing.order, job.copies, job.sewing.done)
+        if self.made[0] != known:
+            plan = planned(draft, copies=job.copies, wanted=job.sewing.order)
+            self.made = (known, plan, traps(plan))
+        return self.made[1]
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """What there is to say about the order of work."""
+        return self.made[2] if self.plan is not None else ()
+
+    @property
+    def current(self) -> Step | None:
+        """The first step that is not done; None when all are."""
+        plan = self.plan
+        done = self.session.open_job.sewing.done if plan is not None else frozenset()
+        return next((step for step in plan.steps if step.key not in done), None) if plan is not None else None
+
+    def start(self) -> None:
+        """The clock runs for the step one is at."""
+        step = self.current
+        if step is not None:
+            self.of_job = self.session.key or -1
+            self.clock = self.clock.begun(step.key, self.now())
+            self.keeping.start()
+        self.ticked.emit()
+
+    def pause(self) -> None:
+        """The clock stands."""
+        self.clock = self.clock.paused(self.now())
+        self.keep()
+        self.ticked.emit()
+
+    def touch(self) -> None:
+        """Somebody does something."""
+        self.clock = self.clock.touch(self.now())
+
+    def done(self) -> bool:
+        """The step is done; the next one begins. False where there is none, or it could not be kept."""
+        step = self.current
+        if step is None:
+            return False
+        took = self.clock.minutes(self.now()) if self.clock.step == step.key else 0.0
+        old = self.session.open_job.sewing.steps.get(step.key, StepLog())
+        log = StepLog(
+            done=True, took=took, planned=step.work.minutes, deed=step.operation.deed, day=date.today().isoformat(), note=old.note
+        )
+        ran = self.clock.runs
+        if not self.session.change(tr("step done: {step}", step=step.operation.words), Change(refs.step(step.key), log)):
+            return False
+        self.clock = Clock()
+        if ran:
+            self.start()
+        return True
+
+    def back(self) -> bool:
+        """The last step that is done is to be done again, and goes on where its clock stood."""
+        plan = self.plan
+        steps = self.session.open_job.sewing.steps
+        last = (
+            next((s for s in reversed(plan.steps) if s.key in self.session.open_job.sewing.done), None)
+            if plan is not None
+            else None
+        )
+        if last is None:
+            return False
+        old, ran = steps[last.key], self.clock.runs
+        again = StepLog(note=old.note)
+        if not self.session.change(
+            tr("step to be done again: {step}", step=last.operation.words), Change(refs.step(last.key), again)
+        ):
+            return False
+        self.clock = Clock(last.key, old.took * 60.0, self.now() if ran else None, self.now())
+        self.ticked.emit()
+        return True
+
+    def note(self, step: Step, text: str) -> bool:
+        """Write something down about a step."""
+        return self.session.set(refs.step(step.key, "note"), text, self._noted(step))
+
+    @staticmethod
+    def _noted(step: Step) -> Phrase:
+        return tr("note: {step}", step=step.operation.words)
+
+    def keep(self) -> None:
+        """Put the clock where it is found again after the program ended, in whatever way."""
+        if self.of_job < 0 or not self.clock.step:
+            return
+        told = {"job": self.of_job, "step": self.clock.step, "seconds": round(self.clock.seconds(self.now()), 1)}
+        self.session.keep_setting(CLOCK, json.dumps(told))
+        if not self.clock.runs:
+            self.keeping.stop()
+
+    def _opened(self) -> None:
+        """Another job: the clock of its step is found again where it was kept."""
+        if self.clock.runs:
+            self.pause()
+        self.clock, self.of_job = Clock(), self.session.key or -1
+        try:
+            kept = json.loads(self.session.store.setting(CLOCK, "{}"))
+            if kept.get("job") == self.session.key:
+                self.clock = Clock(str(kept["step"]), float(kept["seconds"]), None, self.now())
+        except (ValueError, KeyError, TypeError, AttributeError):
+            return
+
+
+def sewing_of(session: Session) -> Sewing:
+    """The sewing of a session's open job; there is one of them."""
+    return session.findChild(Sewing) or Sewing(session)

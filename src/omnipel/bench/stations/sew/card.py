@@ -1,0 +1,151 @@
+"""One step, large: what is done, the pieces as they lie, what is being made, what to set, to mind and to check."""
+
+from typing import Final
+
+from PySide6.QtCore import QRectF, QSize
+from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
+
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.picture import PictureView
+from omnipel.bench.parts.sections import paint_section
+from omnipel.bench.parts.ticked import Ticked
+from omnipel.bench.parts.widgets import StateMark, column, emptied, label, row, scrolled
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.core.drafting.crosssection import CrossSection
+from omnipel.core.sewing.howto import how
+from omnipel.core.sewing.pictured import picture, section
+from omnipel.core.sewing.plan import Plan, Step
+from omnipel.core.words.phrases import NOTHING, Phrase, mm, tr
+
+HIGH: Final = 96
+"""A cross-section is so high, px at 100 %."""
+
+
+class SectionPicture(QWidget):
+    """A cross-section, drawn large."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.section: CrossSection | None = None
+        self.cloth = QColor("#9db08a")
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setAccessibleName(say(tr("What you are making, cut across")))
+
+    def sizeHint(self) -> QSize:
+        return QSize(LOOK.px(260), LOOK.px(HIGH))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        if self.section is not None:
+            painter = QPainter(self)
+            painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+            paint_section(painter, self.section, QRectF(self.rect()).adjusted(10, 8, -10, -8), self.cloth)
+            painter.end()
+
+
+class StepCard(QWidget):
+    """The step that is looked at."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session = session
+        self.number, self.words = label(NOTHING, "big"), label(NOTHING, "title", wrap=True)
+        self.lead = label(NOTHING, "soft", wrap=True)
+        self.picture = PictureView(tr("The pieces as they lie now"))
+        self.picture.setMinimumSize(LOOK.px(220), LOOK.px(160))
+        self.making = label(tr("what you are making, cut across"), "soft")
+        self.section = SectionPicture()
+        self.settings, self.cautions, self.checks = QVBoxLayout(), QVBoxLayout(), QVBoxLayout()
+        self.steps = QVBoxLayout()
+        for box in (self.settings, self.cautions, self.checks, self.steps):
+            box.setSpacing(4)
+        right = QWidget()
+        told = column(self.making, self.section, self.settings, self.checks, self.steps, spacing=10)
+        told.addStretch(1)
+        right.setLayout(told)
+        beside = column(self.cautions, scrolled(right), spacing=8)  # what is to be minded is never scrolled away
+        beside.setStretch(1, 1)
+        head = row(self.number, self.words, spacing=12)
+        head.setStretch(1, 1)
+        both = row(self.picture, beside, spacing=16)
+        both.setStretch(0, 5)
+        both.setStretch(1, 4)
+        whole = column(head, self.lead, both, spacing=8, margins=12)
+        whole.setStretch(2, 1)
+        self.setLayout(whole)
+        self.known: object = None
+
+    def show_step(self, plan: Plan, step: Step, *, open_: bool) -> None:
+        """Show a step of a plan; `open_`: with how it is done, sentence by sentence."""
+        known = (id(plan), step.key, open_, self.session.unit, LOOK.colours)
+        if known == self.known:
+            return
+        self.known = known
+        tell, operation = self.session.tell, step.operation
+        self.number.setText(str(step.number))
+        self.words.setText(self.session.sentence(operation.words))
+        sentences = how(operation.deed)
+        self.lead.setText(tell(sentences[0]) if sentences and not open_ else "")
+        self.lead.setVisible(bool(self.lead.text()))
+        self.picture.cloth = QColor(self.session.open_job.cover.cloth.colour)
+        drawing = picture(plan, step, self.session.voice)
+        self.picture.setVisible(bool(drawing.items))
+        self.picture.set_drawing(drawing)
+        self.picture.fit()
+        self.section.section, self.section.cloth = section(plan, step), self.picture.cloth
+        self.section.setVisible(self.section.section is not None)
+        self.making.setVisible(self.section.section is not None)
+        self.section.update()
+        self._fill(step, sentences if open_ else ())
+        self.setAccessibleName(f"{step.number}: {tell(operation.words)}")
+
+    def _fill(self, step: Step, sentences: tuple[Phrase, ...]) -> None:
+        tell = self.session.tell
+        for box in (self.settings, self.cautions, self.checks, self.steps):
+            emptied(box)
+        for name, words in step.settings:
+            self.settings.addLayout(_line(tell(name), self.session.sentence(words)))
+        for caution in step.cautions:
+            self.cautions.addWidget(CautionBox(self.session.sentence(caution.words)))
+        for check in step.operation.checks:
+            words = tr("{words}: {length}", words=check.words, length=mm(check.length)) if check.length else check.words
+            self.checks.addLayout(_ticked(tell(words), tell(tr("check when done: {words}", words=words))))
+        for n, sentence in enumerate(sentences, 1):
+            self.steps.addLayout(_line(f"{n}", tell(sentence)))
+
+
+def _line(name: str, words: str) -> QVBoxLayout:
+    """A name and what is said of it, beside one another."""
+    left, right = label(NOTHING, "soft"), label(NOTHING, wrap=True)
+    left.setText(name)
+    left.setMinimumWidth(LOOK.px(60))
+    right.setText(words)
+    line = row(left, right, spacing=8)
+    line.setStretch(1, 1)
+    return column(line)
+
+
+def _ticked(words: str, called: str) -> QHBoxLayout:
+    """Something to check, with a box to tick beside it."""
+    tick, text = Ticked(), label(NOTHING, wrap=True)
+    tick.setAccessibleName(called)
+    tick.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Preferred)
+    text.setText(words)
+    line = row(tick, text, spacing=4)
+    line.setStretch(1, 1)
+    return line
+
+
+class CautionBox(QFrame):
+    """Something to mind, before the step; it is never hidden."""
+
+    def __init__(self, words: str) -> None:
+        super().__init__()
+        self.setObjectName("caution")
+        text = label(NOTHING, wrap=True)
+        text.setText(words)
+        text.setAccessibleName(f"{say(tr('mind'))}: {words}")
+        line = row(StateMark("look", 16.0), text, spacing=8, margins=8)
+        line.setStretch(1, 1)
+        self.setLayout(line)

@@ -1,0 +1,233 @@
+"""The Sew station: one step at a time, large, with its picture, settings and cautions; the clock runs by itself."""
+
+from collections.abc import Mapping
+from functools import partial
+from typing import Final
+
+from PySide6.QtCore import Qt, QTimer
+from PySide6.QtGui import QKeyEvent, QKeySequence, QShortcut
+from PySide6.QtWidgets import QProgressBar, QVBoxLayout, QWidget
+
+from omnipel.bench.parts.announce import announce
+from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.signs import Vacant
+from omnipel.bench.parts.widgets import button, column, label, line, row, surface
+from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
+from omnipel.bench.speech import say
+from omnipel.bench.stations.sew.card import StepCard
+from omnipel.bench.stations.sew.way import WayView
+from omnipel.core.sewing.plan import Step
+from omnipel.core.standing import next_step
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, tr
+from omnipel.core.words.refs import Of, Ref
+
+SECOND_MS: Final = 1000
+
+
+class SewStation(QWidget):
+    """Works through the order of work."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session, self.sewing = session, sewing_of(session)
+        self.shown, self.open = "", False
+        self.way = WayView()
+        self.way.looked.connect(self._look)
+        self.card = StepCard(session)
+        self.empty = Vacant("sew", tr("Go to what is to be done"), self._next)
+        self.elapsed, self.of = label(NOTHING, "title"), label(NOTHING, "soft")
+        self.bar = QProgressBar()
+        self.bar.setTextVisible(False)
+        self.bar.setFixedHeight(8)
+        self.bar.setAccessibleName(say(tr("time of this step")))
+        self.done = button(tr("done, next"), self._done, "main", tip=tr("Space"))
+        self.back = button(tr("back"), self._back, tip=tr("Backspace"))
+        self.pause = button(NOTHING, self._pause, tip=tr("P: the clock"))
+        self.more = button(NOTHING, self._more, tip=tr("M: how it is done"))
+        self.note = line(tr("A note on this step"), tr("a note: sewed 15 instead of 12"))
+        self.note.editingFinished.connect(self._noted)
+        self.away = label(NOTHING, "look", wrap=True)
+        self.count_it, self.leave_out = (
+            button(tr("Count it"), partial(self._was_away, False)),
+            button(tr("Leave it out"), partial(self._was_away, True)),
+        )
+        self.asks = QWidget()
+        asks = row(self.away, self.count_it, self.leave_out)
+        asks.setStretch(0, 1)
+        self.asks.setLayout(asks)
+        self.bar.setMinimumWidth(LOOK.px(90))
+        self.note.setMinimumWidth(LOOK.px(190))
+        clock = Flow(gap=10)
+        for widget in (self.elapsed, self.of, self.bar, self.note, self.more, self.pause, self.back, self.done):
+            clock.addWidget(widget)
+        both = column(self.card, self.asks, clock, margins=8)
+        both.setStretch(0, 1)
+        self.inner = surface(both)
+        self.top = surface(column(self.way, margins=2))
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(16, 16, 16, 8)
+        whole.addWidget(self.top)
+        whole.addWidget(self.empty, 1)
+        whole.addWidget(self.inner, 1)
+        self.timer = QTimer(self)
+        self.timer.setInterval(SECOND_MS)
+        self.timer.timeout.connect(self._tick)
+        self.sewing.ticked.connect(self._tick)
+        self.inner.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        keys = (
+            (Qt.Key.Key_Space, self._done),
+            (Qt.Key.Key_Return, self._done),
+            (Qt.Key.Key_Enter, self._done),
+            (Qt.Key.Key_Backspace, self._back),
+            (Qt.Key.Key_N, self._to_note),
+            (Qt.Key.Key_P, self._pause),
+            (Qt.Key.Key_M, self._more),
+        )
+        for pressed, does in keys:
+            key = QShortcut(QKeySequence(pressed), self.inner, does, context=Qt.ShortcutContext.WidgetShortcut)
+            key.setAutoRepeat(False)
+
+    @property
+    def walks(self) -> tuple[QWidget, ...]:
+        """The step and what is done about it, then the whole way."""
+        return (self.inner, self.card, self.asks, self.way)
+
+    def enter(self) -> None:
+        """Somebody has come to sew: the step that is due, and its clock."""
+        self.shown = ""
+        self.refresh()
+        self.inner.setFocus()
+        self.timer.start()
+
+    def hideEvent(self, event: object) -> None:
+        self.timer.stop()
+
+    def refresh(self) -> None:
+        """Show the plan as it stands."""
+        plan, current = self.sewing.plan, self.sewing.current
+        there = plan is not None and bool(plan.steps)
+        self.top.setVisible(there)
+        self.inner.setVisible(there)
+        self.empty.setVisible(not there)
+        if plan is None or not there:
+            draft = self.session.draft
+            if draft is not None:
+                self.empty.say(
+                    self.session.sentence(draft.findings[0].text) if draft.findings else say(tr("Nothing is drafted yet."))
+                )
+            return
+        step = plan.by_key.get(self.shown) or current or plan.steps[-1]
+        done = self.session.open_job.sewing.done
+        self.way.show_way(plan.steps, done, current.number if current is not None else 0, step.number)
+        self.card.show_step(plan, step, open_=self.open)
+        here = current is not None and step.key == current.key
+        self.done.setEnabled(here)
+        self.done.setText(say(tr("done, next") if current is not None else tr("all is done")))
+        self.back.setEnabled(bool(done))
+        self.more.setText(say(tr("less") if self.open else tr("how?")))
+        if not self.note.hasFocus():
+            self.note.setText(
+                self.session.open_job.sewing.steps[step.key].note if step.key in self.session.open_job.sewing.steps else ""
+            )
+        self._tick()
+
+    @property
+    def step(self) -> Step | None:
+        """The step that is looked at."""
+        plan = self.sewing.plan
+        return (plan.by_key.get(self.shown) or self.sewing.current or plan.steps[-1]) if plan is not None and plan.steps else None
+
+    def _look(self, number: int) -> None:
+        plan = self.sewing.plan
+        if plan is not None:
+            step, current = plan.steps[number - 1], self.sewing.current
+            self.shown = "" if current is not None and current.key == step.key else step.key
+            self.refresh()
+            announce(self.way, self.session.sentence(step.operation.words))
+
+    def _done(self) -> None:
+        if self.shown and self.sewing.current is not None:
+            self.shown = ""
+            self.refresh()
+            return
+        if self.sewing.clock.step != (self.sewing.current.key if self.sewing.current else ""):
+            self.sewing.start()
+        if self.sewing.done():
+            self.refresh()
+            if (step := self.sewing.current) is not None:
+                announce(self.card, self.session.sentence(step.operation.words))
+
+    def _back(self) -> None:
+        self.shown = ""
+        if self.sewing.back():
+            self.refresh()
+
+    def _pause(self) -> None:
+        self.sewing.pause() if self.sewing.clock.runs else self.sewing.start()
+        self.refresh()
+
+    def _more(self) -> None:
+        self.open = not self.open
+        self.refresh()
+
+    def _to_note(self) -> None:
+        self.note.setFocus()
+
+    def _noted(self) -> None:
+        step, text = self.step, self.note.text().strip()
+        known = self.session.open_job.sewing.steps
+        if step is not None and text != (known[step.key].note if step.key in known else ""):
+            self.sewing.note(step, text)
+            self.inner.setFocus()
+
+    def _was_away(self, leave_out: bool) -> None:
+        clock, now = self.sewing.clock, self.sewing.now()
+        self.sewing.clock = clock.left_out(now) if leave_out else clock.touch(now)
+        self._tick()
+
+    def _tick(self) -> None:
+        """Show the clock."""
+        step, clock = self.step, self.sewing.clock
+        if step is None:
+            return
+        minutes = clock.minutes(self.sewing.now()) if clock.step == step.key else 0.0
+        logged = self.session.open_job.sewing.steps.get(step.key)
+        if logged is not None and logged.done:
+            minutes = logged.took
+        self.elapsed.setText(f"{int(minutes)}:{int(minutes * 60) % 60:02d}")
+        span = step.likely
+        told = tr("of {likely} ({low} to {high})", likely=Minutes(span.likely), low=Minutes(span.low), high=Minutes(span.high))
+        self.of.setText(self.session.tell(told))
+        self.bar.setMaximum(1000)
+        self.bar.setValue(min(1000, round(1000 * minutes / max(span.likely, 0.01))))
+        self.pause.setText(say(tr("pause") if clock.runs else tr("start the clock")))
+        gone = clock.away(self.sewing.now())
+        self.asks.setVisible(gone > 0.0)
+        if gone:
+            self.away.setText(self.session.tell(tr("Nothing happened for {gone}. Were you sewing?", gone=Minutes(gone / 60.0))))
+
+    def keyPressEvent(self, event: QKeyEvent) -> None:
+        self.sewing.touch()
+        super().keyPressEvent(event)
+
+    def _next(self) -> None:
+        if (draft := self.session.draft) is not None:
+            self.session.go.emit(next_step(draft, self.session.cloth.left).where)
+
+    def go_to(self, ref: Ref) -> None:
+        """Look at a step."""
+        plan = self.sewing.plan
+        if ref.of is Of.STEP and plan is not None and ref.id in plan.by_key:
+            self._look(plan.by_key[ref.id].number)
+
+    def field_words(self) -> Mapping[Ref, Phrase]:
+        """All steps."""
+        plan = self.sewing.plan
+        if plan is None:
+            return {}
+        return {
+            refs.step(step.key): tr("step {n}: {words}", n=Count(step.number), words=step.operation.words) for step in plan.steps
+        }
