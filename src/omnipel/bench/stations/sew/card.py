@@ -1,9 +1,10 @@
 """One step, large: what is done, the pieces as they lie, what is being made, what to set, to mind and to check."""
 
+from collections.abc import Sequence
 from typing import Final
 
 from PySide6.QtCore import QRectF, QSize
-from PySide6.QtGui import QColor, QPainter, QPaintEvent
+from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.look import LOOK
@@ -56,9 +57,9 @@ class StepCard(QWidget):
         self.picture.setMinimumSize(LOOK.px(220), LOOK.px(160))
         self.making = label(tr("what you are making, cut across"), "soft")
         self.section = SectionPicture()
-        self.settings, self.cautions, self.checks = QVBoxLayout(), QVBoxLayout(), QVBoxLayout()
+        self.settings, self.cautions, self.checks = QVBoxLayout(), Cautions(), QVBoxLayout()
         self.steps = QVBoxLayout()
-        for box in (self.settings, self.cautions, self.checks, self.steps):
+        for box in (self.settings, self.checks, self.steps):
             box.setSpacing(4)
         right = QWidget()
         told = column(self.making, self.section, self.settings, self.checks, self.steps, spacing=10)
@@ -102,12 +103,11 @@ class StepCard(QWidget):
 
     def _fill(self, step: Step, sentences: tuple[Phrase, ...]) -> None:
         tell = self.session.tell
-        for box in (self.settings, self.cautions, self.checks, self.steps):
+        for box in (self.settings, self.checks, self.steps):
             emptied(box)
         for name, words in step.settings:
             self.settings.addLayout(_line(tell(name), self.session.sentence(words)))
-        for caution in step.cautions:
-            self.cautions.addWidget(CautionBox(self.session.sentence(caution.words)))
+        self.cautions.show_words([self.session.sentence(caution.words) for caution in step.cautions])
         for check in step.operation.checks:
             words = tr("{words}: {length}", words=check.words, length=mm(check.length)) if check.length else check.words
             self.checks.addLayout(_ticked(tell(words), tell(tr("check when done: {words}", words=words))))
@@ -149,3 +149,31 @@ class CautionBox(QFrame):
         line = row(StateMark("look", 16.0), text, spacing=8, margins=8)
         line.setStretch(1, 1)
         self.setLayout(line)
+
+
+class Cautions(QWidget):
+    """What to mind, one below the other, as high as its words need."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.boxes = QVBoxLayout(self)
+        self.boxes.setContentsMargins(0, 0, 0, 0)
+        self.boxes.setSpacing(6)
+
+    def show_words(self, words: Sequence[str]) -> None:
+        """Show what to mind."""
+        emptied(self.boxes)
+        for one in words:
+            self.boxes.addWidget(CautionBox(one))
+        self.setVisible(bool(words))
+        self._fit()
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        """Whatever else has to be squeezed, these are read whole."""
+        found = [item.widget() for k in range(self.boxes.count()) if (item := self.boxes.itemAt(k)) is not None]
+        high = [box.heightForWidth(self.width()) for box in found if box is not None]
+        self.setFixedHeight(sum(high) + self.boxes.spacing() * max(0, len(high) - 1))

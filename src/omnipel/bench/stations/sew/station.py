@@ -58,12 +58,7 @@ class SewStation(QWidget):
         asks = row(self.away, self.count_it, self.leave_out)
         asks.setStretch(0, 1)
         self.asks.setLayout(asks)
-        self.bar.setMinimumWidth(LOOK.px(90))
-        self.note.setMinimumWidth(LOOK.px(190))
-        clock = Flow(gap=10)
-        for widget in (self.elapsed, self.of, self.bar, self.note, self.more, self.pause, self.back, self.done):
-            clock.addWidget(widget)
-        both = column(self.card, self.asks, clock, margins=8)
+        both = column(self.card, self.asks, self._clock(), margins=8)
         both.setStretch(0, 1)
         self.inner = surface(both)
         self.top = surface(column(self.way, margins=2))
@@ -77,6 +72,22 @@ class SewStation(QWidget):
         self.timer.timeout.connect(self._tick)
         self.sewing.ticked.connect(self._tick)
         self.inner.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self._bind()
+
+    def _clock(self) -> Flow:
+        """The clock of the step, a note, and what ends it, in a row."""
+        self.bar.setMinimumWidth(LOOK.px(90))
+        gauge = QWidget()
+        gauge.setLayout(column(self.bar))
+        gauge.setMinimumHeight(LOOK.px(30))
+        self.note.setMinimumWidth(LOOK.px(190))
+        clock = Flow(gap=10)
+        for widget in (self.elapsed, self.of, gauge, self.note, self.more, self.pause, self.back, self.done):
+            clock.addWidget(widget)
+        return clock
+
+    def _bind(self) -> None:
+        """The keys that work while the step has the focus, and not while something is written."""
         keys = (
             (Qt.Key.Key_Space, self._done),
             (Qt.Key.Key_Return, self._done),

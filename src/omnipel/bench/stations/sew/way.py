@@ -64,10 +64,14 @@ class WayView(QWidget):
             self._paint_step(painter, step, box.adjusted(0.8, 0.0, -0.8, 0.0))
         painter.setFont(LOOK.font(12))
         painter.setPen(LOOK.colour("soft"))
+        metrics, taken = QFontMetricsF(painter.font()), 0.0
         for words, span in self._groups(boxes):
-            metrics = QFontMetricsF(painter.font())
+            half = metrics.horizontalAdvance(words) / 2.0
+            if not taken + LOOK.px(3) <= span.center().x() - half <= self.width() - 2.0 * half:
+                continue  # it would stand on the one before, or end beyond the edge
             beside = GAP * boxes[0].width() * 0.85  # into the gaps on both sides
             if metrics.horizontalAdvance(words) <= span.width() + 2.0 * beside:
+                taken = span.center().x() + half
                 painter.drawText(
                     span.adjusted(-beside, 0, beside, 0), Qt.AlignmentFlag.AlignHCenter | Qt.AlignmentFlag.AlignTop, words
                 )

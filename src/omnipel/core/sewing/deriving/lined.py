@@ -4,7 +4,7 @@ from collections.abc import Iterator, Sequence
 from typing import Any
 
 from omnipel.core.drafting.panel import Cloth, Figure, MarkKind, Shows
-from omnipel.core.drafting.seams import SeamKind
+from omnipel.core.drafting.seams import Run, SeamKind
 from omnipel.core.finishing.operation import After, Check, Operation, Pace, Work
 from omnipel.core.finishing.stitching import PINS_APART
 from omnipel.core.job.document import Iron
@@ -85,7 +85,11 @@ def _bagged(making: Making, bagged: Sequence[int], *, turned: bool) -> Iterator[
         Work(Pace.PRESSING, long),
         after=(After(f"{KEY}/turn", tr("pressed when it is turned")),),
     )
-    last = "press"
+    yield from _edge_of(making, on, sides, long)
+
+
+def _edge_of(making: Making, on: Sequence[str], sides: Sequence[Run], long: float) -> Iterator[Operation]:
+    """The edge of what is turned: a casing for what draws it in, or topstitching; then the gap is closed."""
     runs = [figure for name in _outer(making) for figure in making.figures(name) if _casing(figure)]
     if runs:
         what = term(runs[0].holds)
@@ -107,7 +111,7 @@ def _bagged(making: Making, bagged: Sequence[int], *, turned: bool) -> Iterator[
         on,
         Work(Pace.TOPSTITCH, long),
         edges=tuple(sides),
-        after=(After(f"{KEY}/{last}", tr("pressed before it is stitched")),),
+        after=(After(f"{KEY}/press", tr("pressed before it is stitched")),),
     )
     words = tr("Close the gap, the last of all")
     yield _does(
@@ -115,7 +119,7 @@ def _bagged(making: Making, bagged: Sequence[int], *, turned: bool) -> Iterator[
         "close gap",
         words,
         on,
-        Work(Pace.HAND, gap),
+        Work(Pace.HAND, making.choices.lining.turning_gap),
         after=(After(f"{KEY}/edge", tr("nothing can be turned back afterwards")),),
     )
 
