@@ -25,7 +25,6 @@ if TYPE_CHECKING:
 CLOCK: Final = "sewing clock"
 """The setting of the shop in which the clock is kept, so that it goes on after the program ended in whatever way."""
 KEPT_EVERY_MS: Final = 15_000
-DONE: Final = tr("step done: {step}")
 
 
 class Sewing(QObject):

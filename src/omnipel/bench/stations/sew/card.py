@@ -65,7 +65,9 @@ class StepCard(QWidget):
         told = column(self.making, self.section, self.settings, self.checks, self.steps, spacing=10)
         told.addStretch(1)
         right.setLayout(told)
-        beside = column(self.cautions, scrolled(right), spacing=8)  # what is to be minded is never scrolled away
+        rest = scrolled(right)
+        rest.setMinimumHeight(1)
+        beside = column(self.cautions, rest, spacing=10)  # what is to be minded is never scrolled away
         beside.setStretch(1, 1)
         head = row(self.number, self.words, spacing=12)
         head.setStretch(1, 1)

@@ -98,7 +98,8 @@ class SewStation(QWidget):
             (Qt.Key.Key_M, self._more),
         )
         for pressed, does in keys:
-            key = QShortcut(QKeySequence(pressed), self.inner, does, context=Qt.ShortcutContext.WidgetShortcut)
+            key = QShortcut(QKeySequence(pressed), self.inner, does)
+            key.setContext(Qt.ShortcutContext.WidgetShortcut)
             key.setAutoRepeat(False)
 
     @property
@@ -192,7 +193,8 @@ class SewStation(QWidget):
         known = self.session.open_job.sewing.steps
         if step is not None and text != (known[step.key].note if step.key in known else ""):
             self.sewing.note(step, text)
-            self.inner.setFocus()
+        if self.note.hasFocus():
+            QTimer.singleShot(0, self.inner.setFocus)  # not before the key that ended it is let go of
 
     def _was_away(self, leave_out: bool) -> None:
         clock, now = self.sewing.clock, self.sewing.now()

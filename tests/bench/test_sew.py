@@ -1,0 +1,148 @@
+"""The Sew station, driven by keys in the real window, with a clock that is made up."""
+
+import shutil
+from pathlib import Path
+from typing import Any
+
+import pytest
+from PySide6.QtCore import Qt
+from PySide6.QtWidgets import QApplication, QCheckBox
+from pytestqt.qtbot import QtBot
+from tests.bench.conftest import open_job
+
+from omnipel.bench.sewing import sewing_of
+from omnipel.bench.stations.sew.card import CautionBox
+from omnipel.bench.stations.sew.station import SewStation
+from omnipel.bench.window.window import Window
+from omnipel.core.words import refs
+
+
+class Time:
+    """A clock that goes on when it is told to."""
+
+    def __init__(self) -> None:
+        self.at = 1_000.0
+
+    def __call__(self) -> float:
+        return self.at
+
+
+def at_sew(window: Window, name: str) -> tuple[SewStation, Time]:
+    """The station with a job open, and its time."""
+    open_job(window, name, "object")
+    time = Time()
+    sewing_of(window.session).now = time
+    window.show_station("sew")
+    QApplication.processEvents()
+    station: SewStation = window.stations["sew"]
+    return station, time
+
+
+def press(qtbot: QtBot, station: SewStation, key: Qt.Key) -> None:
+    qtbot.keyClick(station.inner, key)
+    QApplication.processEvents()
+
+
+@pytest.mark.parametrize("name", ["Press motor", "Fermenting crock"])
+def test_space_alone_leads_from_the_first_step_to_the_last(sample_window: Window, qtbot: QtBot, name: str) -> None:
+    station, time = at_sew(sample_window, name)
+    plan = station.sewing.plan
+    assert plan is not None
+    seen = []
+    for step in plan.steps:
+        assert station.step is not None
+        seen.append(station.step.key)
+        assert station.card.number.text() == str(step.number)
+        shown = [box.accessibleName() for box in station.card.cautions.findChildren(CautionBox)]
+        assert len(shown) == len(step.cautions)
+        assert len(station.card.findChildren(QCheckBox)) == len(step.operation.checks)
+        time.at += 60.0
+        press(qtbot, station, Qt.Key.Key_Space)
+    assert seen == [step.key for step in plan.steps]
+    logs = sample_window.session.open_job.sewing.steps
+    assert set(logs) == set(seen)
+    assert all(log.done and log.took == pytest.approx(1.0) and log.planned > 0.0 for key, log in logs.items() if key != seen[0])
+    assert not station.done.isEnabled()
+    press(qtbot, station, Qt.Key.Key_Backspace)
+    assert station.step is not None
+    assert station.step.key == seen[-1]
+    assert station.sewing.clock.minutes(time.at) == pytest.approx(1.0)  # it goes on where it was
+
+
+def test_the_clock_is_paused_by_a_key_and_asks_about_time_away(sample_window: Window, qtbot: QtBot) -> None:
+    station, time = at_sew(sample_window, "Press motor")
+    press(qtbot, station, Qt.Key.Key_P)
+    time.at += 120.0
+    press(qtbot, station, Qt.Key.Key_P)
+    time.at += 500.0
+    station._tick()
+    assert station.elapsed.text() == "2:00"
+    press(qtbot, station, Qt.Key.Key_P)
+    time.at += 1_500.0
+    station._tick()
+    assert station.asks.isVisible()
+    assert "25 min" in station.away.text()
+    qtbot.mouseClick(station.leave_out, Qt.MouseButton.LeftButton)
+    assert not station.asks.isVisible()
+    assert station.elapsed.text() == "2:00"
+
+
+def test_a_note_is_kept_with_its_step_and_undone(sample_window: Window, qtbot: QtBot) -> None:
+    station, _ = at_sew(sample_window, "Press motor")
+    press(qtbot, station, Qt.Key.Key_N)
+    qtbot.keyClicks(station.note, "sewed 15 instead of 12")
+    qtbot.keyClick(station.note, Qt.Key.Key_Return)
+    QApplication.processEvents()
+    step = station.step
+    assert step is not None
+    assert sample_window.session.open_job.sewing.steps[step.key].note == "sewed 15 instead of 12"
+    press(qtbot, station, Qt.Key.Key_Space)
+    assert sample_window.session.open_job.sewing.steps[step.key].note == "sewed 15 instead of 12"
+    assert station.note.text() == ""
+    sample_window.run_command("undo")
+    sample_window.run_command("undo")
+    assert sample_window.session.open_job.sewing.steps == {}
+
+
+def test_it_goes_on_where_it_was_after_the_program_was_killed(open_window: Any, qtbot: QtBot, tmp_path: Path) -> None:
+    path = tmp_path / "shop.sqlite"
+    window = open_window(path, samples=True)
+    station, time = at_sew(window, "Press motor")
+    press(qtbot, station, Qt.Key.Key_Space)
+    press(qtbot, station, Qt.Key.Key_Space)
+    here = station.step
+    time.at += 90.0
+    station.sewing.keep()  # what is done every quarter of a minute
+    later = tmp_path / "as it was on disk"
+    later.mkdir()
+    for file in tmp_path.glob("shop.sqlite*"):
+        shutil.copy(file, later)
+    again = open_window(later / path.name)
+    other, _ = at_sew(again, "Press motor")
+    assert other.step is not None
+    assert here is not None
+    assert other.step.key == here.key
+    assert other.sewing.clock.seconds(other.sewing.now()) == pytest.approx(90.0)
+    assert not other.sewing.clock.runs
+
+
+def test_another_step_can_be_looked_at_without_being_done(sample_window: Window, qtbot: QtBot) -> None:
+    station, _ = at_sew(sample_window, "Honey extractor")
+    first = station.step
+    station.way.setFocus()
+    for _ in range(3):
+        qtbot.keyClick(station.way, Qt.Key.Key_Right)
+    assert station.card.number.text() == "4"
+    assert not station.done.isEnabled()
+    press(qtbot, station, Qt.Key.Key_Space)  # back to where one is
+    assert station.step == first
+    assert sample_window.session.open_job.sewing.steps == {}
+    plan = station.sewing.plan
+    assert plan is not None
+    sample_window.session.go.emit(refs.step(plan.steps[6].key))
+    assert station.card.number.text() == "7"
+    sewn = next(step for step in plan.steps if step.operation.seams)
+    station._look(sewn.number)
+    assert station.card.section.section is not None
+    press(qtbot, station, Qt.Key.Key_M)
+    assert station.card.steps.count() >= 3
