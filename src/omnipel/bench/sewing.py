@@ -43,7 +43,9 @@ class Sewing(QObject):
         self.keeping.setInterval(KEPT_EVERY_MS)
         self.keeping.timeout.connect(self.keep)
         session.opened.connect(self._opened)
-        session.ending.connect(self.keep)
+        session.ending.connect(self._ended)
+        if session.key is not None:
+            self._opened()  # the job was there before anybody asked for its sewing
 
     @property
     def plan(self) -> Plan | None:
@@ -144,6 +146,13 @@ class Sewing(QObject):
         self.session.keep_setting(CLOCK, json.dumps(told))
         if not self.clock.runs:
             self.keeping.stop()
+
+    def _ended(self) -> None:
+        """The window is being closed: nothing is kept any more after this."""
+        self.clock = self.clock.paused(self.now())
+        self.keep()
+        self.keeping.stop()
+        self.of_job = -1
 
     def _opened(self) -> None:
         """Another job: the clock of its step is found again where it was kept."""

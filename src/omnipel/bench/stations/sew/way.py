@@ -19,7 +19,7 @@ NUMBERED: Final = 15.0
 
 
 class WayView(QWidget):
-    """All steps in a row; a click or the arrow keys look at one."""
+    """All steps in a row; a click or the arrow keys look at one, Space or Escape at the one that is due."""
 
     looked = Signal(int)
     """The number of the step that is to be looked at."""
@@ -119,5 +119,7 @@ class WayView(QWidget):
         step = {Qt.Key.Key_Left: -1, Qt.Key.Key_Right: 1}.get(Qt.Key(event.key()), 0)
         if step and self.steps:
             self.looked.emit(min(max(1, self.shown + step), len(self.steps)))
+        elif event.key() in (Qt.Key.Key_Space, Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Escape) and self.current:
+            self.looked.emit(self.current)
         else:
             super().keyPressEvent(event)
