@@ -115,10 +115,19 @@ def standing(cover: Cover, groups: Sequence[frozenset[str]], lies: Lies, view: V
         way = _middle(sheets) - middle
         far = float(np.linalg.norm(way))
         way = way / far if far > 1e-6 * size else np.array((0.0, 0.0, 1.0))
-        moved += [sheet.moved(way * APART * size) for sheet in sheets]
+        before = sum(len(sheet.rings) for sheet in moved)
+        moved += [_after(sheet, before).moved(way * APART * size) for sheet in sheets]
     panel_of = cover.panel_of
     edges = {refs.panel(panel_of[run.piece], run.edge) for run in lies.edges}
     return drawn(Scene(tuple(moved), meshed=False), view, lies.lit | edges)
+
+
+def _after(sheet: Sheet, facets: int) -> Sheet:
+    """A sheet that comes after so many facets of others: what lies beyond its seams is found there."""
+    drawn_ = tuple(
+        one if one.mate is None else replace(one, mate=np.where(one.mate >= 0, one.mate + facets, -1)) for one in sheet.drawn
+    )
+    return replace(sheet, drawn=drawn_)
 
 
 def _seen_best(cover: Cover, lies: Lies) -> View:
