@@ -14,13 +14,11 @@ from omnipel.core.job.findings import Change
 from omnipel.core.job.sewing import StepLog
 from omnipel.core.sewing.clock import Clock
 from omnipel.core.sewing.plan import Plan, Step, planned
-from omnipel.core.sewing.traps import traps
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
 
 if TYPE_CHECKING:
     from omnipel.bench.session import Session
-    from omnipel.core.job.findings import Finding
 
 CLOCK: Final = "sewing clock"
 """The setting of the shop in which the clock is kept, so that it goes on after the program ended in whatever way."""
@@ -38,7 +36,8 @@ class Sewing(QObject):
         self.session = session
         self.clock, self.of_job = Clock(), -1
         self.now = time.monotonic
-        self.made: tuple[object, Plan | None, tuple[Finding, ...]] = (None, None, ())
+        self.made: Plan | None = None
+        self.for_: tuple[object, ...] = ()
         self.keeping = QTimer(self)
         self.keeping.setInterval(KEPT_EVERY_MS)
         self.keeping.timeout.connect(self.keep)
@@ -54,16 +53,10 @@ class Sewing(QObject):
         if not isinstance(draft, Drafted):
             return None
         job = draft.job
-        known = (id(draft.cover), job.sewing.order, job.copies, job.sewing.done)
-        if self.made[0] != known:
-            plan = planned(draft, copies=job.copies, wanted=job.sewing.order)
-            self.made = (known, plan, traps(plan))
-        return self.made[1]
-
-    @property
-    def findings(self) -> tuple[Finding, ...]:
-        """What there is to say about the order of work."""
-        return self.made[2] if self.plan is not None else ()
+        if self.made is None or self.made.making.drafted.cover is not draft.cover or self.for_ != (job.sewing.order, job.copies):
+            self.for_ = (job.sewing.order, job.copies)
+            self.made = planned(draft, copies=job.copies, wanted=job.sewing.order)
+        return self.made
 
     @property
     def current(self) -> Step | None:

@@ -6,14 +6,13 @@ from dataclasses import dataclass, replace
 from typing import Any, Final
 
 from omnipel.core.drafting.panel import Figure, Panel
-from omnipel.core.finishing.operation import After, Check, Operation, Pace, Work
+from omnipel.core.finishing.operation import After, Check, Operation, Pace, Work, in_turn
 from omnipel.core.job.document import CoverChoices, Iron
 from omnipel.core.job.feature import Choice, Feature
 from omnipel.core.job.finish import FOLDED, FinishKind
 from omnipel.core.words.phrases import Name, Phrase, Value, term, tr
 from omnipel.core.words.refs import Ref
 
-PINS_APART: Final = 60.0
 STITCHED: Final = "stitched on"
 """What is caught in no seam."""
 
@@ -95,17 +94,6 @@ class Fixing:
             key=f"{self.key}/{action}", deed=deed, words=words, ref=self.ref, on=where, feature=self.feature.id, work=work
         )
         return replace(made, **more)
-
-
-def in_turn(operations: Iterator[Operation]) -> Iterator[Operation]:
-    """Operations each of which follows the one before."""
-    before: Operation | None = None
-    for operation in operations:
-        if before is not None:
-            why = tr("first {before}", before=before.words)
-            operation = replace(operation, after=(*operation.after, After(before.key, why)))  # noqa: PLW2901
-        yield operation
-        before = operation
 
 
 def prepared(f: Fixing, piece: str) -> Iterator[Operation]:
@@ -196,23 +184,18 @@ def _generally(f: Fixing) -> Iterator[Operation]:
     yield sewn_on(f, f.main, words, *(() if f.main else (Work(Pace.FIXED, 5.0),)))
 
 
-def row(f: Fixing, goods: Phrase) -> Iterator[Operation]:
-    """Fasteners in a row: corners or ends first, then halves, then the rest; beside an edge once that is finished, else while the panel is flat."""
-    yield from set_in_turn(f, goods, len(f.figures), on_object=f.picked("half") == "on the object", flat=not f.in_edge)
-
-
-def set_in_turn(f: Fixing, goods: Phrase, count: int, *, on_object: bool, flat: bool) -> Iterator[Operation]:
+def set_in_turn(f: Fixing, goods: Phrase, count: int, *, around: bool, on_object: bool, flat: bool) -> Iterator[Operation]:
     """So many fasteners: the outer ones first, those at the halves, the rest; studs are screwed to the object where they go there."""
-    outer = min(count, 4 if f.picked("runs") == "all around" or count > 8 else 2)
+    outer = min(count, 4 if around else 2)
     halves = min(max(0, count - outer), outer)
     parts = (
-        ("ends", outer, tr("Set {goods} of {feature}: corners or ends first", goods=goods, feature=f.name)),
-        ("halves", halves, tr("Set {goods} of {feature} at the halves", goods=goods, feature=f.name)),
-        ("rest", count - outer - halves, tr("Set the rest of {goods} of {feature}", goods=goods, feature=f.name)),
+        ("ends", outer, tr("corners or ends")),
+        ("halves", halves, tr("halves")),
+        ("rest", count - outer - halves, tr("the rest")),
     )
     deed = "set flat" if flat and not on_object else "set on object" if on_object else "fasten"
     before = ""
-    for action, n, words in parts:
+    for action, n, which in parts:
         if n <= 0:
             continue
         after = (After(f"{f.key}/{before}", tr("spacing runs between the ones before")),) if before else ()
@@ -220,20 +203,21 @@ def set_in_turn(f: Fixing, goods: Phrase, count: int, *, on_object: bool, flat: 
             yield f.does(
                 f"punch {action}",
                 "punch",
-                tr("Punch-mark the places on the object: {feature}", feature=f.name),
+                tr("Punch-mark the object for {feature}: {which}", feature=f.name, which=which),
                 Work(Pace.FIXED, 0.5 * n),
                 after=after,
-                on=(f.host,),
+                on=f.hosts or (f.host,),
             )
             first = (After(f"{f.key}/punch {action}", tr("the bit walks without a punch mark")),)
             yield f.does(
                 f"drill {action}",
                 "drill",
-                tr("Drill for {feature}", feature=f.name),
+                tr("Drill for {feature}: {which}", feature=f.name, which=which),
                 Work(Pace.FIXED, 1.0 * n),
                 after=first,
-                on=(f.host,),
+                on=f.hosts or (f.host,),
             )
             after = (After(f"{f.key}/drill {action}", tr("the stud goes into the hole")),)
-        yield f.does(action, deed, words, Work(Pace.FASTENER, float(n)), after=after, on=(f.host,), opening=f.in_edge)
+        words = tr("Set {goods} of {feature}: {which}", goods=goods, feature=f.name, which=which)
+        yield f.does(action, deed, words, Work(Pace.FASTENER, float(n)), after=after, on=f.hosts or (f.host,), opening=f.in_edge)
         before = action

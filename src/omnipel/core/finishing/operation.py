@@ -4,8 +4,8 @@ Glossary. *Station*: where one stands for it. *Rig*: what the machine is set up 
 of its own; `DEEDS` is the table. *Work*: so much of something that has a pace (a length sewn, pins set), from which the minutes are reckoned.
 """
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, replace
 from enum import StrEnum
 from typing import Final
 
@@ -275,3 +275,14 @@ DEEDS: Final[Mapping[str, Deed]] = {
     "fit": _at(OBJECT, When.TRY, tr("putting it on")),
 }  # fmt: skip
 """By their keys."""
+
+
+def in_turn(operations: Iterator[Operation]) -> Iterator[Operation]:
+    """Operations each of which follows the one before."""
+    before: Operation | None = None
+    for operation in operations:
+        if before is not None:
+            why = tr("first {before}", before=before.words)
+            operation = replace(operation, after=(*operation.after, After(before.key, why)))  # noqa: PLW2901
+        yield operation
+        before = operation

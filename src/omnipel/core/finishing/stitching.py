@@ -6,7 +6,7 @@ from typing import Any, Final
 
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import Run, Seam
-from omnipel.core.finishing.operation import After, Check, Operation, Pace, Work
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
 from omnipel.core.job.document import ClipSchool, ClothChoice, CoverChoices, Iron
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Rule, tr, trn
 from omnipel.core.words.refs import Ref
@@ -43,7 +43,6 @@ class Stitching:
         layer: which cloth it is of.
         choices: everything decided about the cover.
         hidden: whether a lining hides its allowances.
-        ends: the seams that cross its ends, in words, where piping has to stop short.
     """
 
     number: int
@@ -109,17 +108,6 @@ class Stitching:
     def sewn(self, pace: Pace, times: float = 1.0) -> Work:
         """All of its length, so often."""
         return Work(pace, self.long * times)
-
-
-def chained(operations: Iterator[Operation]) -> Iterator[Operation]:
-    """Operations each of which follows the one before."""
-    before: Operation | None = None
-    for operation in operations:
-        if before is not None:
-            why = tr("the same seam: first {before}", before=before.words)
-            operation = replace(operation, after=(*operation.after, After(before.key, why)))  # noqa: PLW2901
-        yield operation
-        before = operation
 
 
 def pinned(s: Stitching) -> Iterator[Operation]:
@@ -229,7 +217,7 @@ def topstitched(s: Stitching, rows: int, words: Phrase = NOTHING) -> Iterator[Op
 
 def plainly(s: Stitching) -> Iterator[Operation]:
     """Pinned, sewn, pressed, neatened; topstitched where rows were chosen."""
-    return chained(_plainly(s))
+    return in_turn(_plainly(s))
 
 
 def _plainly(s: Stitching) -> Iterator[Operation]:

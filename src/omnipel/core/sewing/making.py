@@ -8,11 +8,12 @@ from typing import Final
 
 import numpy as np
 
+from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.lengths import tightest
 from omnipel.core.drafting.panel import Cloth, Edge, Figure, MarkKind, Panel
-from omnipel.core.drafting.pieces import Piece
+from omnipel.core.drafting.pieces import Piece, named
 from omnipel.core.drafting.seams import Run, Seam, SeamKind, Trued
 from omnipel.core.drafting.topology import ends_of, surface
 from omnipel.core.finishing.stitching import Stitching
@@ -49,7 +50,7 @@ class Making:
     @cached_property
     def pieces(self) -> Mapping[str, Piece]:
         """All pieces, by name."""
-        return {piece.name: piece for piece in self.drafted.cover.pieces}
+        return named(self.drafted.cover.pieces)
 
     @property
     def seams(self) -> Sequence[Seam]:
@@ -93,12 +94,7 @@ class Making:
 
     def cloth_of(self, layer: Cloth) -> ClothChoice:
         """The cloth that a layer is cut from."""
-        if layer is Cloth.OUTER:
-            return self.choices.cloth
-        if layer is Cloth.LINING:
-            return self.choices.lining.cloth
-        own = self.drafted.job.lays.get(layer.value)
-        return own.cloth if own is not None and own.cloth is not None else self.choices.cloth
+        return cloth_of(self.drafted.job, layer)
 
     def edge(self, run: Run) -> Edge:
         """The edge of a run."""

@@ -6,7 +6,7 @@ from dataclasses import replace
 from omnipel.core.finishing.operation import Operation, Pace, Work
 from omnipel.core.sewing.deriving import ending, fixed, lined, preparing
 from omnipel.core.sewing.deriving.edging import of_edges
-from omnipel.core.sewing.deriving.seaming import of_seams
+from omnipel.core.sewing.deriving.seaming import of_curves, of_seams
 from omnipel.core.sewing.making import Making
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import term, tr
@@ -20,6 +20,7 @@ def operations(making: Making) -> tuple[Operation, ...]:
         fixed.of_figures,
         fixed.of_features,
         fixed.of_parts,
+        of_curves,
         of_edges,
         lined.of_gap,
         of_seams,

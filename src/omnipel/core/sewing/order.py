@@ -314,10 +314,6 @@ class Orders:
         high = min((at[s] for s in self.graph.successors(key)), default=len(rest))
         return low, high
 
-    def why(self, key: str) -> list[Before]:
-        """What has to come before an operation, and what after it."""
-        return [*self.ahead(key), *self.after(key)]
-
     def ahead(self, key: str) -> list[Before]:
         """What has to come before an operation."""
         return [self.graph.edges[first, key]["before"] for first in self.graph.predecessors(key)]

@@ -15,7 +15,6 @@ from omnipel.core.sewing.minutes import Spent, changed, spent
 from omnipel.core.sewing.operations import operations
 from omnipel.core.sewing.order import Ordered, Orders, Rig
 from omnipel.core.sewing.paces import Person, spanned
-from omnipel.core.sewing.ruling.bench import Before
 from omnipel.core.sewing.ruling.rules import rules
 from omnipel.core.words.phrases import Count, Phrase, listed, mm, term, tr
 
@@ -47,7 +46,7 @@ class Step:
         changeover: whether another rig was used before.
         cautions: what to mind.
         settings: what the machine is set to, in words, by name.
-        paced: minutes by the paces without changing over: what a log of minutes is held against.
+        paced: minutes by the paces without changing over.
     """
 
     number: int
@@ -100,14 +99,6 @@ class Plan:
         """What all steps take together, or those that are not done."""
         left = [step for step in self.steps if step.key not in set(done)]
         return Span(*spanned([(step.operation.deed, step.work.minutes) for step in left], self.person))
-
-    def why(self, key: str) -> Sequence[Before]:
-        """What has to come before a step and after it, nearest first; what every other step asks for is left out."""
-        return self.orders.why(key)
-
-    def next_stop(self, after: int) -> Step | None:
-        """The next try-on from a step on."""
-        return next((step for step in self.steps[after:] if step.stop), None)
 
 
 def planned(drafted: Drafted, person: Person | None = None, copies: int = 1, wanted: Sequence[str] = ()) -> Plan:

@@ -77,14 +77,15 @@ class StepCard(QWidget):
         whole = column(head, self.lead, both, spacing=8, margins=12)
         whole.setStretch(2, 1)
         self.setLayout(whole)
+        self.plan: Plan | None = None
         self.known: object = None
 
     def show_step(self, plan: Plan, step: Step, *, open_: bool) -> None:
         """Show a step of a plan; `open_`: with how it is done, sentence by sentence."""
-        known = (id(plan), step.key, open_, self.session.unit, LOOK.colours)
-        if known == self.known:
+        known = (step, open_, self.session.unit, LOOK.colours)
+        if plan is self.plan and known == self.known:
             return
-        self.known = known
+        self.plan, self.known = plan, known
         tell, operation = self.session.tell, step.operation
         self.number.setText(str(step.number))
         self.words.setText(self.session.sentence(operation.words))

@@ -6,8 +6,8 @@ from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
-from omnipel.core.finishing.stitching import Stitching, chained, pinned, sewn, topstitched
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
+from omnipel.core.finishing.stitching import Stitching, pinned, sewn, topstitched
 from omnipel.core.finishing.strips import binding_width, strip
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.working import worked
@@ -35,7 +35,7 @@ def against(joining: Joining) -> Iterator[Against]:
 
 def operations(s: Stitching) -> Iterator[Operation]:
     """Sewn, trimmed to the binding's width, bound."""
-    return chained(_operations(s))
+    return in_turn(_operations(s))
 
 
 def _operations(s: Stitching) -> Iterator[Operation]:

@@ -5,8 +5,8 @@ from collections.abc import Iterator
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.finishing.operation import Operation, Pace, Work
-from omnipel.core.finishing.stitching import Stitching, chained, pinned, pressed, sewn, topstitched
+from omnipel.core.finishing.operation import Operation, Pace, Work, in_turn
+from omnipel.core.finishing.stitching import Stitching, pinned, pressed, sewn, topstitched
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import mm, tr
 
@@ -28,7 +28,7 @@ def against_flat(joining: Joining) -> Iterator[Against]:
 
 def semi_flat(s: Stitching) -> Iterator[Operation]:
     """Sewn, both allowances to one side, stitched through from the right side."""
-    return chained(_semi_flat(s))
+    return in_turn(_semi_flat(s))
 
 
 def _semi_flat(s: Stitching) -> Iterator[Operation]:
@@ -40,7 +40,7 @@ def _semi_flat(s: Stitching) -> Iterator[Operation]:
 
 def flat(s: Stitching) -> Iterator[Operation]:
     """Sewn, one allowance trimmed, the other folded over it and stitched down."""
-    return chained(_flat(s))
+    return in_turn(_flat(s))
 
 
 def _flat(s: Stitching) -> Iterator[Operation]:

@@ -7,8 +7,8 @@ from typing import Final
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
-from omnipel.core.finishing.stitching import Stitching, chained, neatened, sewn, topstitched
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
+from omnipel.core.finishing.stitching import Stitching, neatened, sewn, topstitched
 from omnipel.core.tolerances import MOST_EASE, MOST_GATHERED
 from omnipel.core.words.phrases import Phrase, Ratio, mm, term, tr
 
@@ -38,7 +38,7 @@ def _beyond(joining: Joining, limit: float, text: Phrase) -> Iterator[Against]:
 
 def gathering(s: Stitching) -> Iterator[Operation]:
     """Two rows in the allowance, drawn up to the other side between quarter marks."""
-    return chained(_gathering(s))
+    return in_turn(_gathering(s))
 
 
 def _gathering(s: Stitching) -> Iterator[Operation]:

@@ -5,8 +5,8 @@ from dataclasses import replace
 
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
-from omnipel.core.finishing.stitching import Stitching, chained, sewn, topstitched
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
+from omnipel.core.finishing.stitching import Stitching, sewn, topstitched
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import mm, tr, trn
 
@@ -24,7 +24,7 @@ def against(joining: Joining) -> Iterator[Against]:
 
 def operations(s: Stitching) -> Iterator[Operation]:
     """Laid one on the other and stitched in rows; nothing is turned."""
-    return chained(_operations(s))
+    return in_turn(_operations(s))
 
 
 def _operations(s: Stitching) -> Iterator[Operation]:

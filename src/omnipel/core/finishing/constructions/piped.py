@@ -7,8 +7,8 @@ from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions import plain
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
-from omnipel.core.finishing.stitching import Stitching, chained, neatened, pinned, pressed, sewn, topstitched
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
+from omnipel.core.finishing.stitching import Stitching, neatened, pinned, pressed, sewn, topstitched
 from omnipel.core.finishing.strips import TIGHTEST, piping
 from omnipel.core.words.phrases import mm, term, tr
 
@@ -31,7 +31,7 @@ def against(joining: Joining) -> Iterator[Against]:
 
 def operations(s: Stitching) -> Iterator[Operation]:
     """The piping is made and basted to one side while that is flat; then both are sewn close to the cord."""
-    return chained(_operations(s))
+    return in_turn(_operations(s))
 
 
 def _operations(s: Stitching) -> Iterator[Operation]:

@@ -6,8 +6,8 @@ from dataclasses import replace
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.drafting import crosssection
 from omnipel.core.finishing.constructions.construction import Against, Construction, Joining
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
-from omnipel.core.finishing.stitching import Stitching, chained, topstitched
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
+from omnipel.core.finishing.stitching import Stitching, topstitched
 from omnipel.core.job.finish import Finish, seam
 from omnipel.core.words.phrases import mm, term, tr
 from omnipel.core.words.working import worked
@@ -49,7 +49,7 @@ def against(joining: Joining) -> Iterator[Against]:
 
 def operations(s: Stitching) -> Iterator[Operation]:
     """The zip is set in to one side, then to the other, while both are flat."""
-    return chained(_operations(s))
+    return in_turn(_operations(s))
 
 
 def _operations(s: Stitching) -> Iterator[Operation]:

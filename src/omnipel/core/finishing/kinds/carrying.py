@@ -7,11 +7,10 @@ import numpy as np
 from omnipel.core.covers.options import Option, length, only_when, pick, yes
 from omnipel.core.drafting.panel import Panel, Shows
 from omnipel.core.drafting.shapes import even
-from omnipel.core.finishing.fixing import Fixing, caught_or_stitched, in_turn, prepared, sewn_on
+from omnipel.core.finishing.fixing import STITCHED, Fixing, caught_or_stitched, prepared, sewn_on
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.directions import (
-    STITCHED,
     as_webbing,
     as_wide,
     caught,
@@ -21,7 +20,7 @@ from omnipel.core.finishing.kinds.directions import (
     other_seams,
     sliding,
 )
-from omnipel.core.finishing.operation import Operation
+from omnipel.core.finishing.operation import Operation, in_turn
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.finish import seam
 from omnipel.core.plane.curves import Points

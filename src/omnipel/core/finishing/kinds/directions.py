@@ -7,6 +7,7 @@ import numpy as np
 
 from omnipel.core.covers.options import Option, pick
 from omnipel.core.drafting.panel import MarkKind, Notch
+from omnipel.core.finishing.fixing import STITCHED
 from omnipel.core.finishing.kind import Put, Values
 from omnipel.core.job.feature import Choice
 from omnipel.core.job.finish import SEWN
@@ -17,7 +18,6 @@ from omnipel.core.words.working import Worked, worked
 NOWHERE: Final = "none"
 WAYS: Final = {"down": (0.0, 1.0), "up": (0.0, -1.0), "right": (1.0, 0.0), "left": (-1.0, 0.0)}
 """Directions, right and down."""
-STITCHED: Final = "stitched on"
 SEAMS: Final = {
     "the seam above": "up",
     "the seam below": "down",

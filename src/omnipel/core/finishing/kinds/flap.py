@@ -3,10 +3,10 @@
 from collections.abc import Iterator
 
 from omnipel.core.covers.options import pick
-from omnipel.core.finishing.fixing import Fixing, flapped, in_turn
+from omnipel.core.finishing.fixing import Fixing, flapped
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds.covering import HELD, held_down
-from omnipel.core.finishing.operation import Operation
+from omnipel.core.finishing.operation import Operation, in_turn
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.words.phrases import Rule, tr
 

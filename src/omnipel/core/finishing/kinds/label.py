@@ -1,9 +1,9 @@
 """Label: folded into a seam, or stitched on; who made it, of what, how to wash it."""
 
 from omnipel.core.drafting.panel import Shows
-from omnipel.core.finishing.fixing import caught_or_stitched
+from omnipel.core.finishing.fixing import STITCHED, caught_or_stitched
 from omnipel.core.finishing.kind import Kind, Lies, Put
-from omnipel.core.finishing.kinds.directions import STITCHED, as_wide, caught, caught_edge, mark_caught, other_seams, sliding
+from omnipel.core.finishing.kinds.directions import as_wide, caught, caught_edge, mark_caught, other_seams, sliding
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.words.phrases import Rule, mm, tr
 

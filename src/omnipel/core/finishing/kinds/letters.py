@@ -10,9 +10,9 @@ import shapely
 from omnipel.core.covers.options import drawing, pick, text
 from omnipel.core.drafting.panel import Figure, Shows
 from omnipel.core.drafting.shapes import even
-from omnipel.core.finishing.fixing import Fixing, in_turn
+from omnipel.core.finishing.fixing import Fixing
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.findings import Change, Impossible, Remedy
 from omnipel.core.job.finish import RAW

@@ -11,12 +11,13 @@ from omnipel.core.covers.options import Option, count, length, only_when, pick, 
 from omnipel.core.drafting.panel import Edge, Figure, MarkKind, Notch, Panel, Shows
 from omnipel.core.drafting.shapes import outline as panel_of
 from omnipel.core.drafting.shapes import rectangle
-from omnipel.core.finishing.fixing import Fixing, flapped, in_turn, prepared, sewn_on
+from omnipel.core.finishing.fixing import Fixing, flapped, prepared, sewn_on
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values, rectangle_of
 from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.covering import HELD, held_down
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
 from omnipel.core.finishing.placing import off_edges
+from omnipel.core.finishing.stitching import PINS_APART
 from omnipel.core.job.document import Iron
 from omnipel.core.job.findings import Impossible
 from omnipel.core.job.finish import BOUND, Finish, double_hem, elastic_casing
@@ -256,7 +257,7 @@ def _operations(f: Fixing) -> Iterator[Operation]:
         "baste part",
         caught if f.yes("full") else basted,
         Work(Pace.FIXED, 2.0),
-        Work(Pace.PIN, f.around(main) / 60.0),
+        Work(Pace.PIN, f.around(main) / PINS_APART),
         checks=(mouth,),
     )
     words = tr("Sew {feature} to {host}, both mouth corners locked", feature=f.name, host=f.on)

@@ -9,14 +9,14 @@ import shapely
 from omnipel.core.covers.options import Option, length, only_when, pick, yes
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.drafting.shapes import raw
-from omnipel.core.finishing.fixing import Fixing, flapped, in_turn, prepared, sewn_on, touched
+from omnipel.core.finishing.fixing import Fixing, flapped, prepared, sewn_on, touched
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds import shapes
 from omnipel.core.finishing.kinds.covering import HELD, held_down, lay_flap
 from omnipel.core.finishing.kinds.directions import NOWHERE, WAYS
 from omnipel.core.finishing.kinds.halves import halves
 from omnipel.core.finishing.kinds.shapes import Shape
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Change, Remedy

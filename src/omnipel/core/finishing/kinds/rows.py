@@ -10,8 +10,7 @@ import shapely
 
 from omnipel.core.covers.options import Option, count, length, only_when, pick
 from omnipel.core.drafting.panel import Figure, MarkKind
-from omnipel.core.finishing.fixing import Fixing
-from omnipel.core.finishing.fixing import row as fasteners
+from omnipel.core.finishing.fixing import Fixing, set_in_turn
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
 from omnipel.core.finishing.kinds.along_edges import along_opening, has_long_sides, opening_below
 from omnipel.core.finishing.kinds.directions import cross
@@ -118,6 +117,12 @@ def snaps(put: Put) -> None:
     row(put, tr("snaps"))
     if put.picked("half") == ON_OBJECT:
         put.made.hardware += [replace(bought, name=tr("screw studs")) for bought in put.made.hardware if bought.count]
+
+
+def fasteners(f: Fixing, goods: Phrase) -> Iterator[Operation]:
+    """In a row: corners or ends first, then halves, then the rest; beside an edge once that is finished, else while the panel is flat."""
+    around, on_object = f.picked("runs") == AROUND, f.picked("half") == ON_OBJECT
+    return set_in_turn(f, goods, len(f.figures), around=around, on_object=on_object, flat=not f.in_edge)
 
 
 def snaps_on(f: Fixing) -> Iterator[Operation]:

@@ -7,9 +7,9 @@ import numpy as np
 from omnipel.core.covers.options import pick, yes
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.drafting.shapes import even
-from omnipel.core.finishing.fixing import Fixing, in_turn, prepared, sewn_on, touched
+from omnipel.core.finishing.fixing import Fixing, prepared, sewn_on, touched
 from omnipel.core.finishing.kind import Kind, Lies, Put, Values
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.plane.curves import Points
 from omnipel.core.words import refs

@@ -6,11 +6,10 @@ from typing import Final
 from omnipel.core.covers.options import count, length, pick
 from omnipel.core.drafting.panel import MarkKind, Shows
 from omnipel.core.drafting.shapes import even
-from omnipel.core.finishing.fixing import Fixing, caught_or_stitched, in_turn
+from omnipel.core.finishing.fixing import STITCHED, Fixing, caught_or_stitched
 from omnipel.core.finishing.kind import Kind, Lies, Put
 from omnipel.core.finishing.kinds import hanging
 from omnipel.core.finishing.kinds.directions import (
-    STITCHED,
     as_tie,
     caught,
     caught_edge,
@@ -21,7 +20,7 @@ from omnipel.core.finishing.kinds.directions import (
     sliding,
 )
 from omnipel.core.finishing.kinds.rows import across_row, row_sizes
-from omnipel.core.finishing.operation import Operation, Pace, Work
+from omnipel.core.finishing.operation import Operation, Pace, Work, in_turn
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.finish import RAW
 from omnipel.core.words.phrases import Rule, tr

@@ -4,9 +4,9 @@ from collections.abc import Iterator
 
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.drafting.shapes import rectangle
-from omnipel.core.finishing.fixing import Fixing, in_turn, prepared, sewn_on
+from omnipel.core.finishing.fixing import Fixing, prepared, sewn_on
 from omnipel.core.finishing.kind import Kind, Lies, Put
-from omnipel.core.finishing.operation import Operation, Pace, Work
+from omnipel.core.finishing.operation import Operation, Pace, Work, in_turn
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.finish import double_hem
 from omnipel.core.words.phrases import mm, term, tr

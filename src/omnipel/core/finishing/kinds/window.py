@@ -7,9 +7,9 @@ from typing import Final
 from omnipel.core.covers.options import pick
 from omnipel.core.drafting.panel import Cloth, MarkKind
 from omnipel.core.drafting.shapes import even
-from omnipel.core.finishing.fixing import Fixing, in_turn
+from omnipel.core.finishing.fixing import Fixing
 from omnipel.core.finishing.kind import Kind, Lies, Put
-from omnipel.core.finishing.operation import Operation, Pace, Work
+from omnipel.core.finishing.operation import Operation, Pace, Work, in_turn
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.finishing.strips import strip
 from omnipel.core.job.finish import seam

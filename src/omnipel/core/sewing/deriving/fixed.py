@@ -10,17 +10,15 @@ import shapely
 
 from omnipel.core.drafting.panel import Cloth, Figure, MarkKind, Shows
 from omnipel.core.finishing.facings import is_facing
-from omnipel.core.finishing.fixing import Fixing, in_turn, prepared, set_in_turn, sewn_on, touched
+from omnipel.core.finishing.fixing import Fixing, prepared, set_in_turn, sewn_on, touched
 from omnipel.core.finishing.kinds import KINDS
-from omnipel.core.finishing.operation import Check, Operation, Pace, Work
+from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_turn
 from omnipel.core.job.feature import Feature
 from omnipel.core.job.findings import Impossible
+from omnipel.core.plane.trace import polyline_length
 from omnipel.core.sewing.making import Making
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, term, tr
-
-DRAWN: frozenset[str] = frozenset({"elastic", "cord", "ribbon"})
-"""What runs in a channel."""
+from omnipel.core.words.phrases import Phrase, listed, term, tr
 
 
 def of_features(making: Making) -> Iterator[Operation]:
@@ -49,7 +47,7 @@ def _fixing(making: Making, feature: Feature, host: str, values: dict[str, bool 
         parts=parts,
         figures=figures,
         choices=making.choices,
-        in_edge=in_edge(making, host, figures),
+        in_edge=in_edge(making, host, tuple(drawn[host])),
         hosts=hosts,
     )
 
@@ -97,27 +95,17 @@ def _openings(making: Making, piece: str, figures: list[Figure]) -> Iterator[Ope
     if figures:
         around = math.fsum(_length(f) * (1.0 if f.closed else 2.0) for f in figures)
         inside = Pace.BINDING_INSIDE if any(f.closed for f in figures) else Pace.BINDING
-        told = tr("Bind the edge of {openings}", openings=listed_terms(figures))
+        told = tr("Bind the edge of {openings}", openings=listed((term(figure.name) for figure in figures), ", "))
         yield _does(f"figure:{piece}/openings/bind", "bind opening", told, piece, Work(inside, around))
 
 
-def listed_terms(figures: list[Figure]) -> Phrase:
-    """The names of some figures."""
-    first, *rest = (term(figure.name) for figure in figures)
-    told = first
-    for more in rest:
-        told = tr("{first} and {more}", first=told, more=more)
-    return told
-
-
 def _length(figure: Figure) -> float:
-    points = np.vstack((figure.points, figure.points[:1])) if figure.closed else figure.points
-    return float(np.hypot(*np.diff(points, axis=0).T).sum())
+    return polyline_length(np.vstack((figure.points, figure.points[:1])) if figure.closed else figure.points)
 
 
 def _lines(making: Making, piece: str, figures: list[Figure]) -> Iterator[Operation]:
-    channel = [figure for figure in figures if figure.holds in DRAWN]
-    if channel and channel[0].holds == "ribbon":
+    channel = [figure for figure in figures if figure.holds == "ribbon"]
+    if channel:
         words = tr("Stitch the channel for the {goods} on {piece}", goods=term(channel[0].holds), piece=term(piece))
         long = math.fsum(_length(figure) for figure in channel)
         yield _does(f"figure:{piece}/channel", "stitch line", words, piece, Work(Pace.TOPSTITCH, long), Work(Pace.PIECE, 1.0))
@@ -157,7 +145,7 @@ def _fasteners(making: Making, piece: str, kind: str, points: list[Figure]) -> I
         yield _does(f"figure:{piece}/patches", "score part", words, piece, Work(Pace.FIXED, 0.5 * len(points)))
     holder = Fixing(
         feature=feature,
-        values={"runs": "all around"},
+        values={},
         ref=refs.panel(piece),
         host=piece,
         parts={},
@@ -167,7 +155,7 @@ def _fasteners(making: Making, piece: str, kind: str, points: list[Figure]) -> I
         begins=f"figure:{piece}/{kind}",
     )
     goods = term(kind if kind.endswith("s") else f"{kind}s")
-    yield from set_in_turn(holder, goods, len(points), on_object=kind == "snap", flat=False)
+    yield from set_in_turn(holder, goods, len(points), around=True, on_object=kind == "snap", flat=False)
 
 
 def of_parts(making: Making) -> Iterator[Operation]:

@@ -17,8 +17,6 @@ from omnipel.core.words.phrases import Phrase, listed, mm, term, tr, trn
 
 MEASURED: Final = 3
 """So many sizes of cut panels are told to be measured again; the largest are the ones that go wrong."""
-FULL: Final = 120.0
-"""A gather stitch or a channel longer than this takes handling of its own, mm."""
 
 
 def of_cloth(making: Making) -> Iterator[Operation]:
@@ -69,7 +67,7 @@ def _cut(making: Making, cloth: Cloth, pieces: tuple[str, ...]) -> Iterator[Oper
     words = trn("Mark {n} {cloth} piece", "Mark {n} {cloth} pieces", len(pieces), cloth=name)
     yield does("mark", "mark", words, Work(Pace.MARKING, around))
     words = trn("Cut {n} {cloth} piece", "Cut {n} {cloth} pieces", len(pieces), cloth=name)
-    hot = choice.hot_cut and cloth is not Cloth.WINDOW
+    hot = choice.hot_cut
     how = ("hot knife",) if hot else ("blades",)
     yield does(
         "cut", "cut", words, Work(Pace.HOT_CUT if hot else Pace.SHEARS, around), cautions=how, notes=_how_cut(hot, choice.frays)

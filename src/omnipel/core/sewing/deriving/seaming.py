@@ -5,16 +5,17 @@ from dataclasses import replace
 from typing import Any, Final
 
 from omnipel.core.drafting.panel import Cloth, MarkKind
-from omnipel.core.drafting.seams import Seam, SeamKind
+from omnipel.core.drafting.seams import Run, Seam, SeamKind
 from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.finishing.constructions.fuller import gathering
-from omnipel.core.finishing.operation import After, Check, Operation, Pace, Work
-from omnipel.core.finishing.stitching import Stitching, chained, neatened, plainly, pressed, sewn
+from omnipel.core.finishing.operation import After, Check, Operation, Pace, Work, in_turn
+from omnipel.core.finishing.stitching import BENT, Stitching, neatened, plainly, pressed, sewn
 from omnipel.core.job.document import Iron
+from omnipel.core.plane.curves import Arc
 from omnipel.core.sewing.making import Making
 from omnipel.core.tolerances import CORNER_ANGLE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, term, tr
+from omnipel.core.words.phrases import Phrase, listed, term, tr
 
 EARS: Final = 25.0
 """An ear of a boxed corner is cut off so far from its stitches, mm, or as the allowance is."""
@@ -34,6 +35,24 @@ def of_seams(making: Making) -> Iterator[Operation]:
             yield from joined(making, stitching)
     for name in making.surface:
         yield from _drawn_boxes(making, name)
+
+
+def of_curves(making: Making) -> Iterator[Operation]:
+    """Inward curves that a seam will pull at are staystitched while their panels are flat: cut across the threads they stretch."""
+    runs = [
+        Run(piece, edge.name)
+        for piece in making.surface
+        for edge in making.flat[piece].edges
+        if (piece, edge.name) in making.in_seam and isinstance(edge.curve, Arc) and edge.curve.curvature < -1.0 / BENT
+    ]
+    if runs and making.choices.cloth.frays:
+        pieces = tuple(dict.fromkeys(run.piece for run in runs))
+        words = tr(
+            "Staystitch the inward curves of {pieces}, just inside the stitch line", pieces=listed(term(name) for name in pieces)
+        )
+        work = (Work(Pace.CURVED, making.long(runs)), Work(Pace.PIECE, float(len(pieces))))
+        ref = refs.panel(making.pieces[pieces[0]].panel)
+        yield Operation(key="curves/staystitch", deed="staystitch", words=words, ref=ref, on=pieces, edges=tuple(runs), work=work)
 
 
 def joined(making: Making, s: Stitching) -> Iterator[Operation]:
@@ -114,7 +133,7 @@ def _folded(making: Making, seam: Seam) -> bool:
 
 def _boxed(s: Stitching) -> Iterator[Operation]:
     """Folded so that both edges meet, sewn square to the fold; tried before the ear is cut off, where there is one."""
-    return chained(_box(s))
+    return in_turn(_box(s))
 
 
 def _box(s: Stitching) -> Iterator[Operation]:
