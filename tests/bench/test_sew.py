@@ -1,20 +1,24 @@
 """The Sew station, driven by keys in the real window, with a clock that is made up."""
 
+import math
+import os
 import shutil
 from pathlib import Path
 from typing import Any
 
 import pytest
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QApplication, QCheckBox
+from PySide6.QtWidgets import QApplication, QCheckBox, QLabel
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
+from tests.bench.hands import CTRL, Hands
 
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.stations.sew.card import CautionBox
 from omnipel.bench.stations.sew.station import SewStation
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
+from omnipel.core.words.units import Unit, format_length
 
 
 class Time:
@@ -147,3 +151,33 @@ def test_another_step_can_be_looked_at_without_being_done(sample_window: Window,
     assert station.card.section.section is not None
     press(qtbot, station, Qt.Key.Key_M)
     assert station.card.steps.count() >= 3
+
+
+def test_a_first_job_in_inches_is_sewn_by_keys_alone_and_reads_the_numbers_she_reckons(hands: Hands, qtbot: QtBot) -> None:
+    hands.begin_drum("No. 5 & <b>drum", "69 7/16", "25 3/4")
+    hands.press(Qt.Key.Key_6, CTRL)
+    window = hands.window
+    station: SewStation = window.stations["sew"]
+    assert station.inner.hasFocus()
+    said: dict[str, str] = {}
+    plan = station.sewing.plan
+    assert plan is not None
+    for step in plan.steps:
+        texts = [label.text() for label in station.findChildren(QLabel) if label.isVisible()]
+        said[step.key] = " · ".join(texts)
+        if picture := os.environ.get("SEW_PICTURES"):
+            window.grab().save(f"{picture}/{step.number:02}.png")
+        hands.press(Qt.Key.Key_Space)
+        QApplication.processEvents()
+    assert not station.done.isEnabled()
+    around = 69.4375 + 2.0 * math.pi * (0.5 + 0.5 / 25.4 / 2.0)  # girth, the gap on each side and half the cloth
+    assert told_inches(around) in said["seam:wall to lid/sew"]
+    assert told_inches(around / 4.0) in said["seam:wall to lid/quarters"]
+    assert told_inches(around + 1.0) in said["cloth:outer/measure"]  # an allowance of 1/2 at both ends
+    assert told_inches(25.75 + 0.5 + 0.5 / 25.4 / 2.0) in said["seam:close the wall/sew"]
+    assert not [key for key, words in said.items() if " mm" in words or "\u202fmm" in words or "{" in words]
+
+
+def told_inches(length: float) -> str:
+    """A length as the window writes it: sixteenths in lowest terms."""
+    return format_length(round(length * 16.0) / 16.0 * 25.4, Unit.INCH_16)

@@ -12,6 +12,7 @@ from omnipel.core.finishing.operation import After, Check, Operation, Pace, Work
 from omnipel.core.job.document import Iron, LiningSchool
 from omnipel.core.job.layers import Fused
 from omnipel.core.sewing.making import Making
+from omnipel.core.tolerances import SAME_SIZE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, listed, mm, term, tr, trn
 
@@ -77,7 +78,7 @@ def _cut(making: Making, cloth: Cloth, pieces: tuple[str, ...]) -> Iterator[Oper
         upward = (tr("name, right side, which way is up"),)
         yield does("label", "label", words, Work(Pace.FIXED, 0.3 * len(pieces)), notes=upward)
     words = tr("Measure the {cloth} pieces against the list", cloth=name)
-    yield does("measure", "measure", words, Work(Pace.FIXED, 0.5 * len(panels)), checks=tuple(_sizes(panels)))
+    yield does("measure", "measure", words, Work(Pace.FIXED, 0.5 * len(panels)), checks=tuple(_sizes(panels, rough=True)))
 
 
 def _how_cut(hot: bool, frays: bool) -> tuple[Phrase, ...]:
@@ -86,10 +87,14 @@ def _how_cut(hot: bool, frays: bool) -> tuple[Phrase, ...]:
     return (tr("with shears or a rotary blade; handle the edges little, they fray"),) if frays else ()
 
 
-def _sizes(panels: Sequence[Panel]) -> Iterator[Check]:
-    """The largest cut sizes, as they are cut before anything takes some up."""
+def _sizes(panels: Sequence[Panel], *, rough: bool) -> Iterator[Check]:
+    """The largest cut sizes, as they are cut before anything takes some up (`rough`), or after; of what is round how far it is across."""
     for panel in sorted(panels, key=lambda panel: -panel.cut_length.value)[:MEASURED]:
-        long, wide = panel.rough_cut or (panel.cut_length.value, panel.cut_width.value)
+        final = (panel.cut_length.value, panel.cut_width.value)
+        long, wide = panel.rough_cut or final if rough else final
+        if "radius" in panel.sizes and abs(long - wide) < SAME_SIZE:
+            yield Check(tr("{panel}, cut, across", panel=term(panel.name)), long)
+            continue
         yield Check(tr("{panel}, cut length", panel=term(panel.name)), long)
         yield Check(tr("{panel}, cut width", panel=term(panel.name)), wide)
 
@@ -149,15 +154,8 @@ def _padded(making: Making) -> Iterator[Operation]:
         yield does("quilt", "quilt", words, Work(Pace.QUILTING, lines), checks=(Check(tr("line to line"), how.grid),))
     if fused or how.grid:
         words = tr("Square up and cut to size again: {panels}", panels=told)
-        checks = tuple(_trimmed(making, hosts))
+        checks = tuple(_sizes(list({making.pieces[host].panel: making.flat[host] for host in hosts}.values()), rough=False))
         yield does("trim", "trim to size", words, Work(Pace.FIXED, 3.0 * len(hosts)), checks=checks, cautions=("blades",))
-
-
-def _trimmed(making: Making, hosts: Sequence[str]) -> Iterator[Check]:
-    """The sizes that panels have when nothing takes up any more."""
-    for panel in list({making.pieces[host].panel: making.flat[host] for host in hosts}.values())[:MEASURED]:
-        yield Check(tr("{panel}, cut length", panel=term(panel.name)), panel.cut_length.value)
-        yield Check(tr("{panel}, cut width", panel=term(panel.name)), panel.cut_width.value)
 
 
 def _as_one(making: Making) -> Iterator[Operation]:
