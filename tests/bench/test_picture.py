@@ -1,5 +1,7 @@
 """The picture is the form: a part is chosen where it is seen, something is put where the picture was clicked, and all of it by keys as well."""
 
+import re
+
 import numpy as np
 import pytest
 from PySide6.QtCore import QPoint, Qt
@@ -177,6 +179,7 @@ def test_a_seam_is_clicked_and_piped(sample_window: Window, qtbot: QtBot) -> Non
     tile.pointed.emit("piped")
     qtbot.waitUntil(lambda: station.seams.card.cost.isVisible(), timeout=20_000)  # type: ignore[union-attr]
     assert "piping cord" in station.seams.card.cost.words.text()
+    assert re.search(r"\+ \d+(\.5)?.min", station.seams.card.cost.words.text())  # its cord is made, basted on and sewn
     qtbot.mouseClick(tile, Qt.MouseButton.LeftButton)
     settle(sample_window)
     assert sample_window.session.open_job.cover.seams["saddle to right end"].kind == "piped"

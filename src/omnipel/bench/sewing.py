@@ -1,21 +1,30 @@
-"""What the window knows of the open job's sewing: its plan, where one is in it, the clock."""
+"""What the window knows of the open job's sewing: its plan, where one is in it, the clock; who sews, by the log of all jobs."""
 
 from __future__ import annotations
 
 import json
 import time
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from datetime import date
 from typing import TYPE_CHECKING, Final
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
-from omnipel.core.draft import Drafted
-from omnipel.core.job.findings import Change
+from omnipel.core.draft import Draft, Drafted
+from omnipel.core.finishing.operation import Pace
+from omnipel.core.job.findings import Change, Finding
 from omnipel.core.job.sewing import StepLog
+from omnipel.core.job.state import State
 from omnipel.core.sewing.clock import Clock
+from omnipel.core.sewing.paces import Person
 from omnipel.core.sewing.plan import Plan, Step, planned
+from omnipel.core.sewing.traps import traps
+from omnipel.core.standing import Sewn, next_step, sewn_of, states, with_more
+from omnipel.core.standing import Step as NextStep
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, tr
+from omnipel.shop.timelog import PACES, paces_text, person
 
 if TYPE_CHECKING:
     from omnipel.bench.session import Session
@@ -25,11 +34,41 @@ CLOCK: Final = "sewing clock"
 KEPT_EVERY_MS: Final = 15_000
 
 
+@dataclass(frozen=True)
+class _Asked:
+    """A plan: of which draft, for whom."""
+
+    draft: Drafted
+    person: Person
+
+    def same(self, other: _Asked | None) -> bool:
+        """Whether the same plan follows."""
+        if other is None:
+            return False
+        mine, its = self.draft.job, other.draft.job
+        return (
+            self.draft.cover is other.draft.cover
+            and (mine.copies, mine.sewing.order) == (its.copies, its.sewing.order)
+            and self.person.rates == other.person.rates
+        )
+
+    def made(self, plan: Plan) -> bool:
+        """Whether a plan is this one; the times of another person are put into it where they are known."""
+        return self.same(_Asked(plan.making.drafted, plan.person))
+
+
+def _planned(asked: _Asked) -> Plan:
+    job = asked.draft.job
+    return planned(asked.draft, asked.person, job.copies, job.sewing.order)
+
+
 class Sewing(QObject):
     """The open job's plan and the step one is at."""
 
     ticked = Signal()
     """Another second has gone by, or the clock was stopped."""
+    planned = Signal()
+    """The plan of the draft as it stands is there."""
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
@@ -37,33 +76,130 @@ class Sewing(QObject):
         self.clock, self.of_job = Clock(), -1
         self.now = time.monotonic
         self.made: Plan | None = None
-        self.for_: tuple[object, ...] = ()
+        self.asked: _Asked | None = None
+        self.known: tuple[Plan, frozenset[str], tuple[Finding, ...]] | None = None
+        self.person = Person()
         self.keeping = QTimer(self)
         self.keeping.setInterval(KEPT_EVERY_MS)
         self.keeping.timeout.connect(self.keep)
         session.opened.connect(self._opened)
+        session.drafted.connect(self.refresh)
         session.ending.connect(self._ended)
         if session.key is not None:
             self._opened()  # the job was there before anybody asked for its sewing
 
+    # The plan
+
+    def _wanted(self) -> _Asked | None:
+        draft = self.session.draft
+        return _Asked(draft, self.person) if isinstance(draft, Drafted) else None
+
+    def refresh(self) -> None:
+        """Have the plan made behind the window, unless it is there or being made."""
+        wanted = self._wanted()
+        if wanted is None:
+            self.made = self.asked = None
+            self.session.works.forget("plan")
+        elif not wanted.same(self.asked):
+            self.asked = wanted
+            self.session.works.ask("plan", _planned, wanted, self._came, self.session.fault)
+
+    def _came(self, made: Plan) -> None:
+        if self.there is None:
+            self.made = made if made.person == self.person else made.by(self.person)
+        self.planned.emit()
+
+    @property
+    def there(self) -> Plan | None:
+        """The plan of the draft as it stands, if it has been made."""
+        wanted = self._wanted()
+        return self.made if wanted is not None and self.made is not None and wanted.made(self.made) else None
+
     @property
     def plan(self) -> Plan | None:
-        """The plan of the open job, made when it is asked for; None while nothing is drafted."""
-        draft = self.session.draft
-        if not isinstance(draft, Drafted):
-            return None
-        job = draft.job
-        if self.made is None or self.made.making.drafted.cover is not draft.cover or self.for_ != (job.sewing.order, job.copies):
-            self.for_ = (job.sewing.order, job.copies)
-            self.made = planned(draft, copies=job.copies, wanted=job.sewing.order)
-        return self.made
+        """The same, made when it is not there yet; None while nothing is drafted."""
+        wanted = self._wanted()
+        if wanted is not None and self.there is None:
+            self.made, self.asked = _planned(wanted), wanted
+        return self.there
+
+    @property
+    def done(self) -> frozenset[str]:
+        """The keys of the steps that are done."""
+        return self.session.job.sewing.done if self.session.job is not None else frozenset()
 
     @property
     def current(self) -> Step | None:
         """The first step that is not done; None when all are."""
         plan = self.plan
-        done = self.session.open_job.sewing.done if plan is not None else frozenset()
-        return next((step for step in plan.steps if step.key not in done), None) if plan is not None else None
+        return plan.at(self.done) if plan is not None else None
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """What there is to say about the order of work, as far as it is there."""
+        plan, done = self.there, self.done
+        if plan is None:
+            return ()
+        if self.known is None or self.known[0] is not plan or self.known[1] != done:
+            self.known = plan, done, traps(plan, done)
+        return self.known[2]
+
+    @property
+    def told(self) -> Draft | None:
+        """The draft with everything there is to say, about its order of work too."""
+        draft = self.session.draft
+        return with_more(draft, self.findings) if draft is not None else None
+
+    @property
+    def sewn(self) -> Sewn | None:
+        """How far the cover is sewn; None while that is not known."""
+        plan = self.there
+        return sewn_of(plan, self.done) if plan is not None else None
+
+    @property
+    def standing(self) -> tuple[dict[str, State], dict[str, Phrase]]:
+        """How each station of the open job stands; and in what words, where there is more to say than its state."""
+        told, sewn = self.told, self.sewn
+        if told is None:
+            return {}, {}
+        found = states(told, self.session.cloth.left)
+        fine = sewn is not None and sewn.done and found["sew"] is State.FINE
+        return found, {"sew": sewn.told} if sewn is not None and fine else {}
+
+    @property
+    def next(self) -> NextStep | None:
+        """The one next thing to do about the open job; None while none is open."""
+        told = self.told
+        return next_step(told, self.session.cloth.left, self.sewn) if told is not None else None
+
+    # Who sews
+
+    def learn(self) -> None:
+        """Who sews, by the log of all jobs and the paces of the shop."""
+        self.person = person(self.session.store)
+        if self.made is not None and self.made.person.rates == self.person.rates:
+            self.made = self.made.by(self.person)
+        self.refresh()
+
+    def keep_paces(self, changed: Mapping[Pace, float]) -> None:
+        """Other paces from now on."""
+        self.session.keep_setting(PACES, paces_text(changed))
+        self.learn()
+        self.session.drafted.emit()
+
+    # Moving steps
+
+    def order(self, keys: Sequence[str], reason: Phrase) -> bool:
+        """Keep an order that a person chose; the proposed one again where there are no keys."""
+        return self.session.set(refs.SEWING_ORDER, tuple(keys), reason)
+
+    # Doing
+
+    @property
+    def begun(self) -> bool:
+        """Whether the clock has run for the step one is at: only then can it be done, so that no step is done without its minutes by mistake."""
+        step = self.current
+        return step is not None and self.clock.step == step.key
 
     def start(self) -> None:
         """The clock runs for the step one is at."""
@@ -84,7 +220,7 @@ class Sewing(QObject):
         """Somebody does something."""
         self.clock = self.clock.touch(self.now())
 
-    def done(self) -> bool:
+    def do(self) -> bool:
         """The step is done; the next one begins. False where there is none, or it could not be kept."""
         step = self.current
         if step is None:
@@ -98,6 +234,7 @@ class Sewing(QObject):
         if not self.session.change(tr("step done: {step}", step=step.operation.words), Change(refs.step(step.key), log)):
             return False
         self.clock = Clock()
+        self.learn()
         if ran:
             self.start()
         return True
@@ -105,20 +242,16 @@ class Sewing(QObject):
     def back(self) -> bool:
         """The last step that is done is to be done again, and goes on where its clock stood."""
         plan = self.plan
-        steps = self.session.open_job.sewing.steps
-        last = (
-            next((s for s in reversed(plan.steps) if s.key in self.session.open_job.sewing.done), None)
-            if plan is not None
-            else None
-        )
+        last = next((s for s in reversed(plan.steps) if s.key in self.done), None) if plan is not None else None
         if last is None:
             return False
-        old, ran = steps[last.key], self.clock.runs
+        old, ran = self.session.open_job.sewing.steps[last.key], self.clock.runs
         again = StepLog(note=old.note)
         if not self.session.change(
             tr("step to be done again: {step}", step=last.operation.words), Change(refs.step(last.key), again)
         ):
             return False
+        self.learn()
         self.clock = Clock(last.key, old.took * 60.0, self.now() if ran else None, self.now())
         self.ticked.emit()
         return True
@@ -152,6 +285,8 @@ class Sewing(QObject):
         if self.clock.runs:
             self.pause()
         self.clock, self.of_job = Clock(), self.session.key or -1
+        self.made = self.asked = None
+        self.learn()
         try:
             kept = json.loads(self.session.store.setting(CLOCK, "{}"))
             if kept.get("job") == self.session.key:

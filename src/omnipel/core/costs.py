@@ -1,4 +1,4 @@
-"""What one draft takes more than another: cloth, what is bought besides, length of seams and of topstitching."""
+"""What one draft takes more than another: cloth, what is bought besides, length of seams and of topstitching, time."""
 
 import math
 from collections.abc import Iterator
@@ -8,12 +8,17 @@ import shapely
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Cloth
-from omnipel.core.words.phrases import Area, Phrase, Run, tr, trn
+from omnipel.core.sewing.paces import Person
+from omnipel.core.sewing.plan import planned
+from omnipel.core.words.phrases import Area, Minutes, Phrase, Run, tr, trn
 
 LEAST_CLOTH = 2000.0
 """A difference of less cloth than this is none, mm²."""
 LEAST_LENGTH = 5.0
 """A difference of less length than this is none, mm."""
+
+LEAST_MINUTES = 0.75
+"""A difference of less time than this is none."""
 
 
 def cost(before: Drafted, after: Drafted) -> Iterator[Phrase]:
@@ -30,6 +35,13 @@ def cost(before: Drafted, after: Drafted) -> Iterator[Phrase]:
     stitched = _stitches(after) - _stitches(before)
     if abs(stitched) > LEAST_LENGTH:
         yield _signed(stitched, tr("{amount} to sew", amount=Run(abs(stitched))))
+
+
+def time_cost(before: Drafted, after: Drafted, person: Person) -> Iterator[Phrase]:
+    """Minutes that the second takes more or less to make, for so many covers as the job says."""
+    one, other = (planned(made, person, made.job.copies).span().likely for made in (before, after))
+    if abs(other - one) >= LEAST_MINUTES:
+        yield _signed(other - one, tr("{amount}", amount=Minutes(abs(other - one))))
 
 
 def _signed(amount: float, words: Phrase) -> Phrase:

@@ -1,15 +1,21 @@
 """Where a job stands: the state of each station, the state of the whole, and the one next step. The same fact has the same state everywhere."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
-from typing import Final
+from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import TYPE_CHECKING, Final
+
+from omnipel.core.advice.judgement import ORDER
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.job.findings import Finding, Remedy, Severity
 from omnipel.core.job.state import RANK, State
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.phrases import NOTHING, Count, Phrase, tr
 from omnipel.core.words.refs import Of, Ref
+
+if TYPE_CHECKING:
+    from omnipel.core.sewing.plan import Plan
 
 OF_SEVERITY: Final = {Severity.NOTE: State.FINE, Severity.LOOK: State.LOOK, Severity.OPEN: State.OPEN, Severity.STOP: State.STOP}
 STATIONS: Final = ("object", "tape", "cover", "panels", "cloth", "sew")
@@ -23,6 +29,47 @@ class Step:
     where: Ref
     state: State
     remedy: Remedy | None = None
+
+
+@dataclass(frozen=True, slots=True)
+class Sewn:
+    """How far a cover is sewn: how many steps are done, of how many, which one is due and what it is; nothing is due when all are done."""
+
+    done: int
+    of: int
+    where: Ref = refs.step()
+    words: Phrase = NOTHING
+
+    @property
+    def told(self) -> Phrase:
+        """In a few words; none where nothing is done."""
+        if not self.done:
+            return NOTHING
+        return (
+            tr("step {n} of {all}", n=Count(self.done + 1), all=Count(self.of)) if self.done < self.of else tr("all steps done")
+        )
+
+
+def sewn(draft: Draft) -> Sewn | None:
+    """How far a cover is sewn; None where it is not begun. The order of work is made for it."""
+    if not isinstance(draft, Drafted) or not draft.job.sewing.done:
+        return None
+    from omnipel.core.sewing.plan import planned  # not before anything is sewn
+
+    return sewn_of(planned(draft, copies=draft.job.copies, wanted=draft.job.sewing.order), draft.job.sewing.done)
+
+
+def sewn_of(plan: Plan, done: frozenset[str]) -> Sewn:
+    """The same of a plan that is there."""
+    due, of = plan.at(done), len(plan.steps)
+    left = len(plan.left(done))
+    return Sewn(of - left, of, refs.step(due.key), due.operation.words) if due is not None else Sewn(of, of)
+
+
+def with_more(draft: Draft, found: Sequence[Finding]) -> Draft:
+    """A draft with more findings, the worst first; those of one severity as they come."""
+    both = sorted((*draft.findings, *found), key=lambda finding: ORDER.index(finding.severity))
+    return replace(draft, findings=tuple(both)) if found else draft
 
 
 def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
@@ -49,12 +96,15 @@ def whole(draft: Draft) -> State:
     return max((OF_SEVERITY[f.severity] for f in draft.findings), key=RANK.__getitem__, default=State.FINE)
 
 
-def next_step(draft: Draft, left: Sequence[str] = ()) -> Step:
-    """The one next thing to do; `left` as above."""
+def next_step(draft: Draft, left: Sequence[str] = (), sewn: Sewn | None = None) -> Step:
+    """The one next thing to do; `left` as above, `sewn` where it has been begun to be."""
     stops = bool(draft.findings) and draft.findings[0].severity in (Severity.STOP, Severity.OPEN)
     if left and not stops:
         return Step(tr("Look at: what does not fit on the cloth"), refs.lay(left[0]), State.STOP)
     if not draft.findings or draft.findings[0].severity is Severity.NOTE:
+        if sewn is not None and sewn.done:
+            words = tr("Sew: {step}", step=sewn.words) if sewn.done < sewn.of else tr("Put it on: all is sewn")
+            return Step(words, sewn.where, State.FINE)
         return Step(tr("Print the pattern and cut"), refs.PAPERS, State.FINE)
     first = draft.findings[0]
     state = OF_SEVERITY[first.severity]
@@ -120,6 +170,8 @@ def station_of(ref: Ref) -> str:
     """The station that decides what a reference means."""
     if ref.of is Of.SEAM and ref.part:  # what is decided about it, not the seam as it is walked
         return "cover"
+    if ref.of is Of.JOB and ref.part.startswith("sewing."):
+        return "sew"
     return _STATIONS.get(ref.of, "cover")
 
 

@@ -8,7 +8,8 @@ from typing import Any
 from omnipel.core.job.findings import Finding
 from omnipel.core.sewing.howto import how
 from omnipel.core.sewing.plan import Plan, Span, Step
-from omnipel.core.words.phrases import Count, Minutes, Phrase, Voice, mm, term, tr, trn
+from omnipel.core.sewing.saying import changeover_words, covers_words, range_words, rig_words
+from omnipel.core.words.phrases import Minutes, Phrase, Voice, mm, term, tr
 
 
 def order_data(plan: Plan, found: Sequence[Finding], voice: Voice) -> dict[str, Any]:
@@ -20,7 +21,7 @@ def order_data(plan: Plan, found: Sequence[Finding], voice: Voice) -> dict[str, 
         "job": plan.making.drafted.job.name,
         "covers": plan.copies,
         "minutes": _span(plan.span()),
-        "left": _span(plan.span(tuple(done))),
+        "left": _span(plan.span(done)),
         "changeovers": ordered.changeovers,
         "least_changeovers": ordered.least_changeovers,
         "proven": ordered.proven,
@@ -89,13 +90,14 @@ def order_text(plan: Plan, found: Sequence[Finding], voice: Voice) -> str:
 
 def _lines(plan: Plan, found: Sequence[Finding], voice: Voice) -> Iterator[str]:
     job, done = plan.making.drafted.job, plan.making.drafted.job.sewing.done
-    covers = trn("{n} cover", "{n} covers", plan.copies)
-    yield voice.say(tr("{job}: {covers}, {minutes}", job=term(job.name), covers=covers, minutes=range_words(plan.span())))
+    yield voice.say(
+        tr("{job}: {covers}, {minutes}", job=term(job.name), covers=covers_words(plan.copies), minutes=range_words(plan.span()))
+    )
     yield voice.say(changeover_words(plan))
     for step in plan.steps:
         if step.changeover or step.number == 1:
             yield ""
-            yield voice.say(tr("— {station}", station=rig_words(step)))
+            yield voice.say(tr("— {station}", station=rig_words(step.rig)))
         tick = "x" if step.key in done else " "
         yield f"[{tick}] {step.number:>3} {voice.say(step.operation.words)} ({voice.say(Minutes(step.likely.likely))})"
         yield from (f"        {voice.say(line)}" for line in _details(step))
@@ -118,27 +120,3 @@ def _details(step: Step) -> Iterator[Phrase]:
 def check_words(words: Phrase, length: float) -> Phrase:
     """Something to look at when it is done, with its number."""
     return tr("check: {words} {length}", words=words, length=mm(length)) if length else tr("check: {words}", words=words)
-
-
-def range_words(span: Span) -> Phrase:
-    """Minutes with their range."""
-    return tr("{likely} ({low} to {high})", likely=Minutes(span.likely), low=Minutes(span.low), high=Minutes(span.high))
-
-
-def changeover_words(plan: Plan) -> Phrase:
-    """How good an order is."""
-    n, least = plan.ordered.changeovers, plan.ordered.least_changeovers
-    if n <= least:
-        return trn("{n} changeover: no order has fewer", "{n} changeovers: no order has fewer", n)
-    return trn(
-        "{n} changeover; at least {least} in any order", "{n} changeovers; at least {least} in any order", n, least=Count(least)
-    )
-
-
-def rig_words(step: Step) -> Phrase:
-    """Where one stands, and with which foot."""
-    return (
-        tr("{station}, {foot}", station=term(step.rig.station), foot=term(step.rig.foot))
-        if step.rig.foot
-        else term(step.rig.station)
-    )

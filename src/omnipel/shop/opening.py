@@ -16,11 +16,12 @@ from typing import Final
 from urllib.parse import quote
 
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Refusal, tr
+from omnipel.shop.timelog import MADE, read_all
 from omnipel.shop.whole import reason_of
 
 APPLICATION_ID: Final = 0x4F6D6E70
 """“Omnp” in the database's header: a database that carries another mark, or tables of somebody else's, is not ours to touch."""
-SCHEMA_VERSION: Final = 4
+SCHEMA_VERSION: Final = 5
 MIGRATIONS: Final = {
     1: """
         CREATE TABLE jobs (id INTEGER PRIMARY KEY, position INTEGER NOT NULL, touched TEXT NOT NULL, archived INTEGER NOT NULL DEFAULT 0);
@@ -52,6 +53,7 @@ MIGRATIONS: Final = {
         CREATE TABLE bookings (
             number INTEGER PRIMARY KEY, reason TEXT NOT NULL, made TEXT NOT NULL, changes TEXT NOT NULL, undone INTEGER NOT NULL DEFAULT 0);
     """,
+    5: MADE,
 }
 """Migration to each version from the one before."""
 OURS: Final = {"jobs", "revisions", "settings"}
@@ -180,6 +182,8 @@ class Database:
                 self.connection.execute(statement)
             if step == 3:
                 fill_names(self.connection)
+            if step == 5:
+                read_all(self.connection)
             self.connection.execute(f"PRAGMA user_version = {step}")
             self.connection.execute("COMMIT")
         if not self.writable:

@@ -20,6 +20,7 @@ from typing import TYPE_CHECKING, Any, Final, Self
 from omnipel.core.pictures.pens import KEPT
 from omnipel.core.words.phrases import Name, tr
 from omnipel.shop.opening import Database, StoreError
+from omnipel.shop.timelog import read_again
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -132,6 +133,7 @@ class Store:
             cursor = self.db.execute(f"INSERT INTO jobs (position, touched) VALUES (1, {NOW})")
             key = int(cursor.lastrowid or 0)
             self._put(key, 1, job, reason)
+            read_again(self.db, key)
         return key
 
     def commit(self, key: int, job: Job, reason: str, settings: Mapping[str, str] = NOTHING_ELSE) -> int:
@@ -160,6 +162,7 @@ class Store:
 
     def _move(self, key: int, position: int) -> None:
         self.db.execute(f"UPDATE jobs SET position = ?, touched = {NOW} WHERE id = ?", (position, key))
+        read_again(self.db, key)
 
     def _position(self, key: int) -> int:
         row = self.db.execute("SELECT position FROM jobs WHERE id = ?", (key,)).fetchone()

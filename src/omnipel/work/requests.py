@@ -9,13 +9,14 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 from omnipel.core.job.state import State
-from omnipel.core.words.phrases import ENGLISH, Tongue, Voice
+from omnipel.core.words.phrases import ENGLISH, NOTHING, Phrase, Tongue, Voice, listed, tr
 from omnipel.shop.store import Kept
 
 if TYPE_CHECKING:
-    from omnipel.core.draft import Draft
+    from omnipel.core.draft import Draft, Drafted
     from omnipel.core.job.document import Job
     from omnipel.core.pictures.drawing import Drawing
+    from omnipel.core.sewing.paces import Person
 
 
 @dataclass(frozen=True, slots=True)
@@ -37,7 +38,7 @@ def stand_of(looked: Looked) -> Kept:
     from omnipel.core.pictures.view import View
     from omnipel.core.pictures.worn import small_picture, uncovered
     from omnipel.core.remedies import advised
-    from omnipel.core.standing import next_step, whole
+    from omnipel.core.standing import next_step, sewn, whole
     from omnipel.shop.document import DocumentError, lawful, of_row
     from omnipel.shop.starter import plausible
 
@@ -51,7 +52,7 @@ def stand_of(looked: Looked) -> Kept:
         picture = small_picture(drafted.cover, drafted.body, drafted.job.thing.sticks_out)
     else:
         picture = drawn(uncovered(body), View()) if body is not None else Drawing(())
-    step = Voice(job.unit, looked.tongue).say(next_step(drafted).words)
+    step = Voice(job.unit, looked.tongue).say(next_step(drafted, (), sewn(drafted)).words)
     return Kept(whole(drafted).value, step, packed(picture, job.cover.cloth.colour), looked.mark)
 
 
@@ -74,8 +75,30 @@ def pictured(job: Job) -> tuple[Draft, Drawing]:
     return made, small_picture(made.cover, made.body, made.job.thing.sticks_out)
 
 
-def drafts_of(jobs: tuple[Job, ...]) -> tuple[Draft, ...]:
-    """The drafts of several jobs."""
-    from omnipel.core.draft import draft
+@dataclass(frozen=True, slots=True, eq=False)
+class Choice:
+    """A job as it stands and as it would be, sewn by somebody."""
 
-    return tuple(draft(job) for job in jobs)
+    before: Drafted
+    after: Job
+    person: Person
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Compared:
+    """What a choice comes to: its draft, and what it costs in words; none where it cannot be drafted."""
+
+    after: Draft
+    words: Phrase
+
+
+def compared(choice: Choice) -> Compared:
+    """What a choice takes more or less than the job as it stands."""
+    from omnipel.core.costs import cost, time_cost
+    from omnipel.core.draft import Drafted, draft
+
+    made = draft(choice.after)
+    if not isinstance(made, Drafted):
+        return Compared(made, NOTHING)
+    found = [*cost(choice.before, made), *time_cost(choice.before, made, choice.person)]
+    return Compared(made, tr("{costs}", costs=listed(found, "  ")) if found else tr("no more cloth, no more goods, no more time"))

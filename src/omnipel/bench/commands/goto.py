@@ -10,13 +10,14 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.pick import Heading, PickDialog
 from omnipel.bench.parts.widgets import column, label, surface
 from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
 from omnipel.bench.stations.cover.parts import parts_of
 from omnipel.core.covers.sizes import size_words
 from omnipel.core.draft import Drafted
 from omnipel.core.pictures.worn import uncovered
-from omnipel.core.standing import next_step, station_of
+from omnipel.core.standing import station_of
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, term, tr
 from omnipel.core.words.refs import Of, Ref
@@ -126,5 +127,5 @@ def go_to_anything(desk: Desk) -> None:
 
 def go_to_next(desk: Desk) -> None:
     """To the station of the job's next step."""
-    if desk.session.draft is not None:
-        desk.show_station(station_of(next_step(desk.session.draft, desk.session.cloth.left).where))
+    if (step := sewing_of(desk.session).next) is not None:
+        desk.show_station(station_of(step.where))

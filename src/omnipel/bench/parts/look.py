@@ -217,6 +217,11 @@ def _lists(look: Look) -> str:
     QScrollArea > QWidget > QWidget {{ background: transparent; }}
     QTableView#shelf {{ background: transparent; border: none; selection-background-color: transparent; }}
     QTableView#shelf::item, QTableView#shelf::item:selected {{ background: transparent; }}
+    QTableView#steps {{ background: transparent; border: 2px solid transparent; outline: none; font-size: {px(14)}px; }}
+    QTableView#steps::item:selected {{ background: {c.accent}; color: {c.on_accent}; }}
+    QTableView#steps:focus {{ border: 2px solid {c.accent}; }}
+    QTableView#steps QHeaderView::section {{ background: transparent; border: none; border-bottom: 1px solid {c.line}; color: {c.soft};
+        padding: {px(3)}px; font-size: {px(13)}px; }}
     QTreeWidget#parts {{ background: transparent; border: 2px solid transparent; outline: none; font-size: {px(14)}px; }}
     QTreeWidget#parts::item {{ padding: {px(3)}px {px(2)}px; min-height: {px(18)}px; }}
     QTreeWidget#parts::item:selected {{ background: {c.accent}; color: {c.on_accent}; }}

@@ -1,5 +1,8 @@
 """The station rail: where you are, and the state of each station as shape and word."""
 
+from collections.abc import Mapping
+from typing import Final
+
 from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFont, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QFrame, QSizePolicy, QVBoxLayout
@@ -10,7 +13,9 @@ from omnipel.bench.parts.widgets import button, paint_state
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
 from omnipel.core.job.state import State
-from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.phrases import NOTHING, Phrase, tr
+
+NO_WORDS: Final[Mapping[str, Phrase]] = {}
 
 
 class Rail(QFrame):
@@ -41,11 +46,11 @@ class Rail(QFrame):
         for made in self.buttons.values():
             made.updateGeometry()
 
-    def show_state(self, here: str, states: dict[str, State] | None) -> None:
-        """Mark where you are; without a job the stations are not offered."""
+    def show_state(self, here: str, states: dict[str, State] | None, words: Mapping[str, Phrase] = NO_WORDS) -> None:
+        """Mark where you are; without a job the stations are not offered. `words` say more than the state."""
         for key, made in self.buttons.items():
             made.setVisible(key == "shelf" or states is not None)
-            made.set_state((states or {}).get(key), key == here)
+            made.set_state((states or {}).get(key), key == here, words.get(key, NOTHING))
 
 
 class StationButton(QAbstractButton):
@@ -55,17 +60,19 @@ class StationButton(QAbstractButton):
         super().__init__()
         self.key = key
         self.words, self.number, self.here = say(words), number, False
+        self.stands = ""
         self.state: State | None = None
         self.setFocusPolicy(Qt.FocusPolicy.TabFocus)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setToolTip(f"Ctrl+{number}")
 
-    def set_state(self, state: State | None, here: bool) -> None:
-        """Show a state, and whether this is where you are."""
-        if (state, here) == (self.state, self.here) and self.accessibleName():
+    def set_state(self, state: State | None, here: bool, words: Phrase = NOTHING) -> None:
+        """Show a state, in `words` where there are any, and whether this is where you are."""
+        stands = say(words or state.words) if state else ""
+        if (state, here, stands) == (self.state, self.here, self.stands) and self.accessibleName():
             return
-        self.state, self.here = state, here
-        told = [self.words, *([say(tr("you are here"))] if here else []), *([say(state.words)] if state else [])]
+        self.state, self.here, self.stands = state, here, stands
+        told = [self.words, *([say(tr("you are here"))] if here else []), *([stands] if state else [])]
         self.setAccessibleName(", ".join(told))
         self.update()
 
@@ -96,5 +103,5 @@ class StationButton(QAbstractButton):
             )
             painter.setFont(LOOK.font(14))
             painter.setPen(ink if self.here else LOOK.colour("soft"))
-            painter.drawText(LOOK.px(28), LOOK.px(41), say(self.state.words))
+            painter.drawText(LOOK.px(28), LOOK.px(41), self.stands)
         painter.end()

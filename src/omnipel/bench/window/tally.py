@@ -8,12 +8,14 @@ from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWi
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import Elided, Glow, StateMark, WordButton, button, column, emptied, label, scrolled
 from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
+from omnipel.bench.window.times import Times
 from omnipel.core.cloth.said import bought_words
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit, Verdict
 from omnipel.core.job.findings import Finding, Severity
 from omnipel.core.job.state import State
-from omnipel.core.standing import Step, next_step, subject
+from omnipel.core.standing import Step, subject
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Listed, Money, Name, Phrase, Share, listed, mm, term, tr, trn
@@ -28,24 +30,31 @@ class Tally(QFrame):
         self.setObjectName("tally")
         self.goes_on, self.seams = Glow(tr("Goes on?"), large=True), Glow(tr("Seams true"))
         self.cloth, self.pay = Glow(tr("Cloth to buy")), Glow(tr("To pay now"))
-        self.lines = (self.goes_on, self.seams, self.cloth, self.pay)
+        self.sewing, self.times = sewing_of(session), Times(session)
+        self.lines = (self.goes_on, self.seams, self.cloth, self.pay, *self.times.lines)
         self.goes_on.clicked.connect(lambda: session.go.emit(refs.FIT))
         self.seams.clicked.connect(lambda: session.go.emit(refs.seam()))
         for line in (self.cloth, self.pay):
             line.clicked.connect(lambda: session.go.emit(refs.lay()))
         session.cloth.laid.connect(self._laid)
         session.cloth.laid.connect(self._next)
+        self.sewing.planned.connect(self.refresh)
         self.count = label(NOTHING, "head")
         self.findings = QVBoxLayout()
         self.findings.setSpacing(10)
         inner = QWidget()
-        whole = column(*self.lines, self.count, self.findings, spacing=6)
+        self.shows = QVBoxLayout()
+        self.shows.setSpacing(6)
+        for line in self.lines:
+            self.shows.addWidget(line)
+        whole = column(self.shows, self.count, self.findings, spacing=6)
         whole.addStretch(1)
         inner.setLayout(whole)
         self.next = WordButton(self._take_step, "main")
         self.setLayout(column(scrolled(inner), self.next, margins=8))
         self.step: Step | None = None
         self.shown: tuple[object, ...] | None = None
+        self.sews = False
         self.kinds: list[tuple[str, str, int]] = []
         self.cards: list[FindingCard] = []
         self.rescale()
@@ -60,6 +69,18 @@ class Tally(QFrame):
         for line in self.lines:
             line.forget()
 
+    def stand(self, here: str) -> None:
+        """Show what counts at a station: at the bench where it is sewn the time comes first, and what is bought has been."""
+        sews = here == "sew"
+        self.setVisible(here != "shelf")
+        for line in (self.goes_on, self.cloth, self.pay):
+            line.setVisible(not sews)
+        self.times.stand(sews=sews)
+        if sews != self.sews:
+            self.sews = sews
+            for k, line in enumerate((*self.times.lines, self.seams) if sews else self.lines):
+                self.shows.insertWidget(k, line)
+
     def point_at_tightest(self) -> None:
         """Show the sum of what is left at the tightest."""
         draft = self.session.draft
@@ -68,7 +89,7 @@ class Tally(QFrame):
 
     def refresh(self) -> None:
         """Show the draft as it stands."""
-        draft = self.session.draft
+        draft = self.sewing.told
         if draft is None:
             return
         if isinstance(draft, Drafted):
@@ -77,6 +98,7 @@ class Tally(QFrame):
             waits = self.session.tell(tr("not yet"))
             for shown in self.lines:
                 shown.show_value(waits, "", State.OPEN)
+        self.times.refresh()
         self._next()
         told = (draft.findings, self.session.unit, self.session.trying is None)
         if told != self.shown:
@@ -84,8 +106,8 @@ class Tally(QFrame):
             self._findings(draft.findings)
 
     def _next(self) -> None:
-        if (draft := self.session.draft) is not None:
-            self.step = next_step(draft, self.session.cloth.left)
+        self.step = self.sewing.next
+        if self.step is not None:
             self.next.show_words(self.session.tell(self.step.words))
 
     def _drafted(self, draft: Drafted) -> None:

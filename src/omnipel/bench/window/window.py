@@ -222,16 +222,16 @@ class Window(QMainWindow):
         self.working.refresh()
 
     def _rail(self) -> None:
-        if (draft := self.session.draft) is not None:
-            from omnipel.core.standing import states
+        if self.session.draft is not None:
+            from omnipel.bench.sewing import sewing_of  # with it come numbers and geometry
 
-            self.rail.show_state(self.here, states(draft, self.session.cloth.left))
+            self.rail.show_state(self.here, *sewing_of(self.session).standing)
 
     def _frame(self) -> None:
         """Rail, head and tally."""
         draft, job = self.session.draft, self.session.job
         if job is not None or self.made_tally is not None:
-            self.tally.setVisible(job is not None and self.here != "shelf")
+            self.tally.stand(self.here if job is not None else "shelf")
         self.head.setVisible(job is not None and self.here != "shelf")
         self._banner()
         if draft is None:

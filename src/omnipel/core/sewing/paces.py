@@ -79,6 +79,11 @@ class Factor:
         """As a factor."""
         return math.exp(self.mean)
 
+    @property
+    def span(self) -> tuple[float, float]:
+        """The same from the tenth to the ninetieth of a hundred."""
+        return math.exp(self.mean - TENTH * self.spread), math.exp(self.mean + TENTH * self.spread)
+
     def after(self, planned: float, took: float) -> "Factor":
         """With one more step, that was planned by the paces and took so many minutes; as it was where it was only ticked."""
         if planned <= 0.0 or took < LEAST_DONE * planned:

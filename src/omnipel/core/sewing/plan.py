@@ -1,7 +1,7 @@
 """The plan: steps in order, each with its rig, minutes, reasons and cautions."""
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Final
 
@@ -65,6 +65,11 @@ class Step:
         return self.operation.key
 
     @property
+    def numbered(self) -> Phrase:
+        """Its number and its words."""
+        return tr("{n}, {words}", n=Count(self.number), words=self.operation.words)
+
+    @property
     def stop(self) -> bool:
         """Whether one stops here to try it on."""
         return self.operation.deed in ("try on", "fit")
@@ -95,10 +100,28 @@ class Plan:
         """Steps by their keys."""
         return {step.key: step for step in self.steps}
 
-    def span(self, done: Sequence[str] = ()) -> Span:
+    def left(self, done: frozenset[str]) -> list[Step]:
+        """Steps that are not done."""
+        return [step for step in self.steps if step.key not in done]
+
+    def at(self, done: frozenset[str]) -> Step | None:
+        """The first step that is not done; None when all are."""
+        return next((step for step in self.steps if step.key not in done), None)
+
+    def next_stop(self, done: frozenset[str]) -> Step | None:
+        """Where one tries it on next."""
+        return next((step for step in self.left(done) if step.stop), None)
+
+    def by(self, person: Person) -> "Plan":
+        """The same, sewn by somebody else with the same paces."""
+        steps = tuple(
+            replace(step, likely=Span(*spanned([(step.operation.deed, step.work.minutes)], person))) for step in self.steps
+        )
+        return replace(self, steps=steps, person=person)
+
+    def span(self, done: frozenset[str] = frozenset()) -> Span:
         """What all steps take together, or those that are not done."""
-        left = [step for step in self.steps if step.key not in set(done)]
-        return Span(*spanned([(step.operation.deed, step.work.minutes) for step in left], self.person))
+        return Span(*spanned([(step.operation.deed, step.work.minutes) for step in self.left(done)], self.person))
 
 
 def planned(drafted: Drafted, person: Person | None = None, copies: int = 1, wanted: Sequence[str] = ()) -> Plan:

@@ -32,10 +32,11 @@ FELLED: Final = frozenset({"semi-flat felled", "flat-felled"})
 """All is turned to one side and stitched through."""
 
 
-def traps(plan: Plan) -> tuple[Finding, ...]:
-    """Everything there is to say about the order of work."""
+def traps(plan: Plan, done: frozenset[str] | None = None) -> tuple[Finding, ...]:
+    """Everything there is to say about the order of work; `done` are the keys of steps that are done, of the plan's own job where they are not given."""
     making = plan.making
-    found = [*_casings(making), *_gaps(making), *_rings(plan), *_thick(making), *_overtaken(plan)]
+    sewn = making.drafted.job.sewing.done if done is None else done
+    found = [*_casings(making), *_gaps(making), *_rings(plan), *_thick(making), *_overtaken(plan, sewn)]
     return tuple({(f.code, f.where, f.text): f for f in found}.values())
 
 
@@ -175,10 +176,10 @@ def _cord(seam: Seam) -> float:
     return seam.wide if seam.kind == "piped" else 0.0
 
 
-def _overtaken(plan: Plan) -> Iterator[Finding]:
+def _overtaken(plan: Plan, sewn: frozenset[str]) -> Iterator[Finding]:
     """A step that is left while another is done that it had to come before: something was added, or a step passed over."""
     tries = {step.key for step in plan.steps if step.operation.did.when is When.TRY}
-    done = (plan.making.drafted.job.sewing.done & set(plan.by_key)) - tries
+    done = (sewn & set(plan.by_key)) - tries
     for step in plan.steps:
         if step.key in done or step.key in tries or step.operation.did.when is When.PREPARE:
             continue

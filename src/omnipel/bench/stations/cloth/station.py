@@ -16,6 +16,7 @@ from omnipel.bench.parts.picker import Picker, combo
 from omnipel.bench.parts.signs import Vacant
 from omnipel.bench.parts.widgets import button, check, column, label, row, scrolled, surface
 from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.buying import Buying, totals
 from omnipel.bench.stations.cloth.dialogs import ASKS
@@ -27,7 +28,6 @@ from omnipel.core.cloth.lay import Lay, by_the_piece
 from omnipel.core.cloth.said import off_words
 from omnipel.core.cloth.sheets import BOLT
 from omnipel.core.job.findings import Change
-from omnipel.core.standing import next_step
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, listed, mm, term, tr, trn
 from omnipel.core.words.refs import Of, Ref
@@ -259,8 +259,8 @@ class ClothStation(QWidget):
     # Doing
 
     def _next(self) -> None:
-        if (draft := self.session.draft) is not None:
-            self.session.go.emit(next_step(draft, self.session.cloth.left).where)
+        if (step := sewing_of(self.session).next) is not None:
+            self.session.go.emit(step.where)
 
     def _pick_layer(self, layer: str) -> None:
         self.layer, self.ground = layer, BOLT

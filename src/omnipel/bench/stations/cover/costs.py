@@ -1,6 +1,6 @@
-"""What a choice costs, said where it is chosen: cloth, goods and seams more or less than as it stands."""
+"""What a choice costs, said where it is chosen: cloth, goods, seams and minutes more or less than as it stands."""
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 
 from PySide6.QtCore import QTimer
 from PySide6.QtWidgets import QFrame
@@ -8,11 +8,11 @@ from PySide6.QtWidgets import QFrame
 from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.widgets import column, label
 from omnipel.bench.session import Session
-from omnipel.core.costs import cost
+from omnipel.bench.sewing import sewing_of
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.job.document import Job
-from omnipel.core.words.phrases import NOTHING, listed, tr
-from omnipel.work.requests import drafts_of
+from omnipel.core.words.phrases import NOTHING, Phrase
+from omnipel.work.requests import Choice, Compared, compared
 
 PAUSE_MS = 150
 
@@ -26,7 +26,8 @@ class CostLine(QFrame):
         self.setObjectName("cost")
         self.words = label(NOTHING, "", wrap=True)
         self.setLayout(column(self.words, margins=6))
-        self.drafts: dict[object, Draft] = {}
+        self.told: dict[object, Phrase] = {}
+        self.before: Draft | None = None
         self.wanted: object = None
         self.timer = QTimer(self)
         self.timer.setSingleShot(True)
@@ -37,40 +38,33 @@ class CostLine(QFrame):
     def look_at(self, value: object) -> None:
         """Say what a choice would cost; None: nothing is looked at."""
         self.wanted = value
+        if self.before is not self.session.draft:
+            self.before = self.session.draft
+            self.told.clear()  # the job is another now
         if value is None:
             self.hide()
-        elif value in self.drafts:
-            self._say(self.drafts[value])
+        elif value in self.told:
+            self._say(self.told[value])
         else:
             self.timer.start()
 
     def _ask(self) -> None:
-        value = self.wanted
+        value, before = self.wanted, self.session.draft
         job = self.tried(value) if value is not None else None
-        if job is None:
+        if job is None or not isinstance(before, Drafted):
             self.hide()
             return
 
-        def came(drafts: tuple[Draft, ...]) -> None:
-            self.drafts[value] = drafts[0]
-            self.session.drafts.keep(drafts[0])
-            if self.wanted == value:
-                self._say(drafts[0])
+        def came(compared: Compared) -> None:
+            self.session.drafts.keep(compared.after)
+            if before is self.session.draft:
+                self.told[value] = compared.words
+                if self.wanted == value:
+                    self._say(compared.words)
 
-        self.session.works.ask("cost", drafts_of, (job,), while_there(self, came), self.session.fault)
+        asked = Choice(before, job, sewing_of(self.session).person)
+        self.session.works.ask("cost", compared, asked, while_there(self, came), self.session.fault)
 
-    def _say(self, after: Draft) -> None:
-        before = self.session.draft
-        if not isinstance(before, Drafted) or not isinstance(after, Drafted):
-            self.hide()
-            return
-        found = list(cost(before, after))
-        self.words.setText(self.session.tell(listed(found, "  ") if found else tr("no more cloth, no more goods")))
-        self.show()
-
-
-def of_all(lines: Iterable[CostLine]) -> None:
-    """Forget what was drafted: the job is another now."""
-    for line in lines:
-        line.drafts.clear()
-        line.hide()
+    def _say(self, words: Phrase) -> None:
+        self.words.setText(self.session.tell(words))
+        self.setVisible(bool(words))

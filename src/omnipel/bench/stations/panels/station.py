@@ -13,6 +13,7 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.signs import Vacant
 from omnipel.bench.parts.widgets import button, column, label, row, scrolled, surface
 from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.bench.stations.panels.board import BoardView, LayerKey
 from omnipel.bench.stations.panels.byhand import ByHandDialog
@@ -27,7 +28,6 @@ from omnipel.core.drafting.walking import Step, walk
 from omnipel.core.pictures.board import Board, fitted_board
 from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.sheet import by, count_words
-from omnipel.core.standing import next_step
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
@@ -110,8 +110,8 @@ class PanelsStation(QWidget):
         self._walk()
 
     def _next(self) -> None:
-        if (draft := self.session.draft) is not None:
-            self.session.go.emit(next_step(draft, self.session.cloth.left).where)
+        if (step := sewing_of(self.session).next) is not None:
+            self.session.go.emit(step.where)
 
     def _fit(self) -> None:
         """The board came to another size, in whatever way: its words have their height in px there."""

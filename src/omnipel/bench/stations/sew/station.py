@@ -17,9 +17,9 @@ from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.bench.stations.sew.card import StepCard
+from omnipel.bench.stations.sew.planned import PlanMode
 from omnipel.bench.stations.sew.way import WayView
 from omnipel.core.sewing.plan import Step
-from omnipel.core.standing import next_step
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, tr
 from omnipel.core.words.refs import Of, Ref
@@ -33,7 +33,7 @@ class SewStation(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session, self.sewing = session, sewing_of(session)
-        self.shown, self.open = "", False
+        self.shown, self.open, self.planning = "", False, False
         self.way = WayView()
         self.way.looked.connect(self._look)
         self.card = StepCard(session)
@@ -61,12 +61,20 @@ class SewStation(QWidget):
         both = column(self.card, self.asks, self._clock(), margins=8)
         both.setStretch(0, 1)
         self.inner = surface(both)
-        self.top = surface(column(self.way, margins=2))
+        self.plans = button(NOTHING, self._flip, tip=tr("O: the whole order of work"))
+        top = row(self.way, self.plans, spacing=6)
+        top.setStretch(0, 1)
+        top.setContentsMargins(2, 2, 8, 2)
+        self.top = surface(top)
+        self.plan_mode = PlanMode(session, self._show)
+        self.table = surface(column(self.plan_mode))
+        self.table.hide()
         whole = QVBoxLayout(self)
         whole.setContentsMargins(16, 16, 16, 8)
         whole.addWidget(self.top)
         whole.addWidget(self.empty, 1)
         whole.addWidget(self.inner, 1)
+        whole.addWidget(self.table, 1)
         self.timer = QTimer(self)
         self.timer.setInterval(SECOND_MS)
         self.timer.timeout.connect(self._tick)
@@ -96,6 +104,7 @@ class SewStation(QWidget):
             (Qt.Key.Key_N, self._to_note),
             (Qt.Key.Key_P, self._pause),
             (Qt.Key.Key_M, self._more),
+            (Qt.Key.Key_O, self._flip),
         )
         for pressed, does in keys:
             key = QShortcut(QKeySequence(pressed), self.inner, does)
@@ -104,8 +113,8 @@ class SewStation(QWidget):
 
     @property
     def walks(self) -> tuple[QWidget, ...]:
-        """The step and what is done about it, then the whole way."""
-        return (self.inner, self.card, self.asks, self.way)
+        """The step and what is done about it, or the table of all; then the whole way."""
+        return (*self.plan_mode.walks, self.way) if self.planning else (self.inner, self.card, self.asks, self.way)
 
     def enter(self) -> None:
         """Somebody has come to sew: the step that is due, and its clock."""
@@ -122,7 +131,9 @@ class SewStation(QWidget):
         plan, current = self.sewing.plan, self.sewing.current
         there = plan is not None and bool(plan.steps)
         self.top.setVisible(there)
-        self.inner.setVisible(there)
+        self.inner.setVisible(there and not self.planning)
+        self.table.setVisible(there and self.planning)
+        self.plans.setText(say(tr("Sew on") if self.planning else tr("Order…")))
         self.empty.setVisible(not there)
         if plan is None or not there:
             draft = self.session.draft
@@ -131,13 +142,16 @@ class SewStation(QWidget):
                     self.session.sentence(draft.findings[0].text) if draft.findings else say(tr("Nothing is drafted yet."))
                 )
             return
+        if self.planning:
+            self.plan_mode.refresh()
         step = plan.by_key.get(self.shown) or current or plan.steps[-1]
-        done = self.session.open_job.sewing.done
+        done = self.sewing.done
         self.way.show_way(plan.steps, done, current.number if current is not None else 0, step.number)
         self.card.show_step(plan, step, open_=self.open)
         here = current is not None and step.key == current.key
         self.done.setEnabled(here)
-        self.done.setText(say(tr("done, next") if current is not None else tr("all is done")))
+        ends = tr("done, next") if self.sewing.begun else tr("begin")
+        self.done.setText(say(ends if current is not None else tr("all is done")))
         self.back.setEnabled(bool(done))
         self.more.setText(say(tr("less") if self.open else tr("how?")))
         if not self.note.hasFocus():
@@ -152,6 +166,23 @@ class SewStation(QWidget):
         plan = self.sewing.plan
         return (plan.by_key.get(self.shown) or self.sewing.current or plan.steps[-1]) if plan is not None and plan.steps else None
 
+    def _flip(self) -> None:
+        """Between one step and the table of all."""
+        self.planning = not self.planning
+        self.refresh()
+        if self.planning:
+            self.plan_mode.enter()
+        else:
+            self.inner.setFocus()
+
+    def _show(self, key: str) -> None:
+        """Look at a step that was chosen in the table."""
+        self.planning = False
+        self.inner.setFocus()
+        plan = self.sewing.plan
+        if plan is not None and key in plan.by_key:
+            self._look(plan.by_key[key].number)
+
     def _look(self, number: int) -> None:
         plan = self.sewing.plan
         if plan is not None:
@@ -165,9 +196,10 @@ class SewStation(QWidget):
             self.shown = ""
             self.refresh()
             return
-        if self.sewing.clock.step != (self.sewing.current.key if self.sewing.current else ""):
+        if not self.sewing.begun:
             self.sewing.start()
-        if self.sewing.done():
+            self.refresh()
+        elif self.sewing.do():
             self.refresh()
             if (step := self.sewing.current) is not None:
                 announce(self.card, self.session.sentence(step.operation.words))
@@ -227,14 +259,17 @@ class SewStation(QWidget):
         super().keyPressEvent(event)
 
     def _next(self) -> None:
-        if (draft := self.session.draft) is not None:
-            self.session.go.emit(next_step(draft, self.session.cloth.left).where)
+        if (step := sewing_of(self.session).next) is not None:
+            self.session.go.emit(step.where)
 
     def go_to(self, ref: Ref) -> None:
         """Look at a step."""
         plan = self.sewing.plan
-        if ref.of is Of.STEP and plan is not None and ref.id in plan.by_key:
-            self._look(plan.by_key[ref.id].number)
+        if ref == refs.SEWING_ORDER:
+            if not self.planning:
+                self._flip()
+        elif ref.of is Of.STEP and plan is not None and ref.id in plan.by_key:
+            self._show(ref.id)
 
     def field_words(self) -> Mapping[Ref, Phrase]:
         """All steps."""
