@@ -32,7 +32,8 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, Rule, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, through
-from omnipel.exchange.exports import Export, Order
+from omnipel.exchange.asked import Order
+from omnipel.exchange.exports import Export
 
 
 def arch(diameter: float) -> Points:

@@ -23,7 +23,8 @@ from omnipel.core.pictures.view import View
 from omnipel.core.pictures.worn import cover_sheets, uncovered, worn
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MOST, NotExported, Order, exported
+from omnipel.exchange.asked import NotExported, Order
+from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MOST, exported
 from tests.attack.documents import Report
 from tests.attack.jobs import attacked
 

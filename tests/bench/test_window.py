@@ -17,7 +17,8 @@ from omnipel.core.pictures.pens import Layer
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
-from omnipel.exchange.exports import EXPORTS, Order
+from omnipel.exchange.asked import Order
+from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.store import Store
 
 Opener = Callable[..., Window]

@@ -10,7 +10,8 @@ from tests.bench.conftest import open_job
 from omnipel.bench.commands.papers import write_export
 from omnipel.bench.stations.tape.wireless import Taken, WirelessTape
 from omnipel.bench.window.window import Window
-from omnipel.exchange.exports import EXPORTS, Order
+from omnipel.exchange.asked import Order
+from omnipel.exchange.exports import EXPORTS
 from omnipel.exchange.tape_device import TapeDevice, send_all
 
 

@@ -14,7 +14,8 @@ from omnipel.core.job.document import Override
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, NotExported, Order, exported
+from omnipel.exchange.asked import NotExported, Order
+from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, exported
 from omnipel.shop.document import read, write
 from omnipel.shop.starter import starter
 

@@ -20,7 +20,8 @@ from omnipel.core.drafting.panel import Cloth
 from omnipel.core.pictures.pens import PAPERS
 from omnipel.core.words.phrases import Voice
 from omnipel.core.words.units import Unit
-from omnipel.exchange.exports import EXPORTS, Order, exported
+from omnipel.exchange.asked import Order
+from omnipel.exchange.exports import EXPORTS, exported
 from omnipel.exchange.pattern import sheets, ways
 from omnipel.exchange.tables import as_csv, tables_of
 

@@ -23,7 +23,8 @@ def add(commands: Commands) -> None:
 def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.draft import draft
-    from omnipel.exchange.exports import EXPORTS, NotExported, Order, exported
+    from omnipel.exchange.asked import NotExported, Order
+    from omnipel.exchange.exports import EXPORTS, exported
     from omnipel.shop.document import read
     from omnipel.shop.whole import write_whole
 

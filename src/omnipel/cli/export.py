@@ -28,7 +28,8 @@ def add(commands: Commands) -> None:
 def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.draft import draft
-    from omnipel.exchange.exports import NotExported, Order, exported
+    from omnipel.exchange.asked import NotExported, Order
+    from omnipel.exchange.exports import exported
     from omnipel.shop.document import read
     from omnipel.shop.whole import write_whole
 

@@ -18,6 +18,8 @@ from omnipel.core.pictures.pens import Layer, Paper
 from omnipel.core.pictures.sheet import by, count_words, panel_drawing, seam_title
 from omnipel.core.pictures.ticks import ticks
 from omnipel.core.pictures.worn import small_picture
+from omnipel.core.sewing.plan import planned
+from omnipel.core.sewing.saying import in_short
 from omnipel.core.words.phrases import NOTHING, Count, Length, Name, Phrase, Voice, bare, listed, term, tr, trn
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.typeset import held
@@ -234,6 +236,8 @@ def _blocks(draft: Drafted, voice: Voice) -> Iterator[Block]:
     if draft.findings:
         told = [f"{say(finding.severity.words)}:  {voice.sentence(finding.text)}" for finding in draft.findings]
         yield Block(say(tr("findings")), [("sum", words, 0.0) for words in told])
+    plan = planned(draft, None, draft.job.copies, draft.job.sewing.order)
+    yield Block(say(tr("order of work")), [("sum", voice.sentence(words), 0.0) for words in in_short(plan)])
 
 
 def _panel_rows(panel: Panel, voice: Voice) -> Iterator[Row]:

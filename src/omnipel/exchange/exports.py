@@ -7,27 +7,17 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 from omnipel.core.pictures.pens import PAPERS, SMALL
-from omnipel.core.words.phrases import Name, Phrase, Refusal, Voice, tr, trn
+from omnipel.core.words.phrases import Name, Phrase, tr, trn
+from omnipel.exchange import writers
+from omnipel.exchange.asked import NotExported, Order
 
 if TYPE_CHECKING:
-    from omnipel.core.cloth.stock import Stock
-    from omnipel.core.draft import Draft, Drafted
-    from omnipel.exchange.tables import Table
+    from omnipel.core.draft import Draft
 
 MANY: Final = 30
 """More sheets than this are asked about before they are made."""
 MOST: Final = 5000
 """More sheets than this are never made: five reams of tiles are no pattern."""
-
-
-@dataclass(frozen=True, slots=True)
-class Order:
-    """What is to be written: a draft, in whose words, on which paper; what the shop has, where that is known."""
-
-    draft: Draft
-    voice: Voice
-    paper: str
-    stock: Stock | None = None
 
 
 @dataclass(frozen=True, slots=True)
@@ -69,14 +59,6 @@ class Export:
         return draft is not None and (not self.needs_panels or bool(draft.panels))
 
 
-class NotExported(Refusal):
-    """An export that is not made, and why; `asks` when it would be if a person said so."""
-
-    def __init__(self, phrase: Phrase, asks: str = "") -> None:
-        self.asks = asks
-        super().__init__(phrase)
-
-
 DESPITE_STOP: Final = "despite-stop"
 MANY_SHEETS: Final = "many"
 
@@ -104,123 +86,6 @@ def exported(export: Export, order: Order, *said: str) -> bytes:
     return export.make(order)
 
 
-# The writers load libraries for documents, a tenth of the whole start: only when something is written.
-
-
-def _pattern(order: Order) -> bytes:
-    from omnipel.exchange.pattern import pattern_pdf
-
-    return pattern_pdf(_drafted(order), order.paper, order.voice)
-
-
-def _pattern_sheets(order: Order) -> int:
-    from omnipel.exchange.pattern import sheets
-
-    return sheets(_drafted(order), order.paper, order.voice)
-
-
-def _tiles(order: Order) -> bytes:
-    from omnipel.exchange.pattern import pattern_pdf
-
-    return pattern_pdf(_drafted(order), order.paper, order.voice, full=True)
-
-
-def _tile_sheets(order: Order) -> int:
-    from omnipel.exchange.pattern import sheets
-
-    return sheets(_drafted(order), order.paper, order.voice, full=True)
-
-
-def _marking(order: Order) -> bytes:
-    from omnipel.exchange.pattern import marking_out_pdf
-
-    return marking_out_pdf(_drafted(order), order.paper, order.voice)
-
-
-def _lay(order: Order) -> bytes:
-    from omnipel.exchange.lay_sheet import lay_pdf
-
-    return lay_pdf(_drafted(order), order.paper, order.voice)
-
-
-def _shopping(order: Order) -> bytes:
-    from omnipel.core.cloth.stock import NOTHING_THERE
-    from omnipel.exchange.lay_sheet import shopping_pdf
-
-    return shopping_pdf(_drafted(order), order.paper, order.voice, order.stock or NOTHING_THERE)
-
-
-def _tables(order: Order) -> tuple[Table, Table]:
-    from omnipel.core.cloth.stock import NOTHING_THERE
-    from omnipel.exchange.tables import tables_of
-
-    return tables_of(_drafted(order), order.voice, order.stock or NOTHING_THERE)
-
-
-def _cutting_csv(order: Order) -> bytes:
-    from omnipel.exchange.tables import as_csv
-
-    return as_csv(_tables(order)[0])
-
-
-def _shopping_csv(order: Order) -> bytes:
-    from omnipel.exchange.tables import as_csv
-
-    return as_csv(_tables(order)[1])
-
-
-def _spreadsheet(order: Order) -> bytes:
-    from omnipel.exchange.tables import as_spreadsheet
-
-    return as_spreadsheet(_tables(order))
-
-
-def _cutting_sheet(order: Order) -> bytes:
-    from omnipel.exchange.pattern import cutting_sheet_pdf
-
-    return cutting_sheet_pdf(_drafted(order), order.paper, order.voice)
-
-
-def _svg(order: Order) -> bytes:
-    from omnipel.exchange.svg import svg
-
-    return svg(_drafted(order), order.voice).encode()
-
-
-def _obj(order: Order) -> bytes:
-    from omnipel.exchange.obj import obj
-
-    return obj(_drafted(order)).encode()
-
-
-def _tape_card(order: Order) -> bytes:
-    from omnipel.core.forms import FORMS
-    from omnipel.exchange.tape_card import tape_card
-    from omnipel.shop.starter import plausible
-
-    job = order.draft.job
-    form = FORMS.get(job.thing.form)
-    if form is None:
-        raise NotExported(tr("there is no form named “{form}”", form=Name(job.thing.form)))
-    return tape_card(job, plausible(job), form.places(job.readings, job.thing), order.paper, order.voice)
-
-
-def _data(order: Order) -> bytes:
-    import json
-
-    from omnipel.exchange.report import report
-
-    return (json.dumps(report(order.draft, order.voice), indent=1, ensure_ascii=False) + "\n").encode()
-
-
-def _drafted(order: Order) -> Drafted:
-    from omnipel.core.draft import Drafted
-
-    if not isinstance(order.draft, Drafted):
-        raise NotExported(tr("there are no panels yet"))
-    return order.draft
-
-
 PDF: Final = tr("PDF")
 CSV: Final = tr("Comma-separated values")
 _ALL: Final = (
@@ -233,24 +98,24 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        _pattern,
+        writers.pattern,
         tr("Print at 100 % and measure the test square first."),
         papers=tuple(PAPERS),
-        sheets=_pattern_sheets,
+        sheets=writers.pattern_sheets,
         keys="Ctrl+P",
         menu=tr("Print the pattern"),
     ),
     Export(
         "sheet",
         tr("Cutting sheet alone"),
-        tr("Every panel with its count, finished and cut sizes, and their sums, on one page."),
+        tr("Every panel with its count, finished and cut sizes, and their sums; seams, edges, and the order of work in short."),
         PDF,
         ".pdf",
         b"%PDF",
-        _cutting_sheet,
+        writers.cutting_sheet,
         tr("It goes to the cutting table."),
         papers=SMALL,
-        sheets=lambda _order: 1,
+        sheets=writers.cutting_sheets,
     ),
     Export(
         "tiles",
@@ -259,10 +124,10 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        _tiles,
+        writers.tiles,
         tr("Print at 100 % and measure the test square first."),
         papers=tuple(PAPERS),
-        sheets=_tile_sheets,
+        sheets=writers.tile_sheets,
     ),
     Export(
         "marking",
@@ -271,7 +136,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        _marking,
+        writers.marking,
         tr("It goes to the cloth, with chalk and a yardstick."),
         papers=SMALL,
     ),
@@ -284,7 +149,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        _lay,
+        writers.lay,
         tr("It goes to the cutting table."),
         papers=SMALL,
         keys="Ctrl+Shift+L",
@@ -296,8 +161,31 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        _shopping,
+        writers.shopping,
         tr("It goes to the shop."),
+        papers=SMALL,
+    ),
+    Export(
+        "order",
+        tr("Order of work"),
+        tr("Every step with a box to tick, its picture, what to set, to mind and to check, and how long it takes."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        writers.work_order,
+        tr("It goes to the machine."),
+        papers=SMALL,
+        keys="Ctrl+Shift+O",
+    ),
+    Export(
+        "told",
+        tr("Order of work, told in full"),
+        tr("The same, and of each kind of step, where it comes first, how it is done, sentence by sentence."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        writers.work_order_told,
+        tr("It goes to whoever sews this for the first time."),
         papers=SMALL,
     ),
     Export(
@@ -307,7 +195,7 @@ _ALL: Final = (
         CSV,
         ".csv",
         b"\xef\xbb\xbf",
-        _cutting_csv,
+        writers.cutting_csv,
         tr("Lengths in it are in the job's unit."),
     ),
     Export(
@@ -317,7 +205,7 @@ _ALL: Final = (
         CSV,
         ".csv",
         b"\xef\xbb\xbf",
-        _shopping_csv,
+        writers.shopping_csv,
         tr("What has no price has an empty cell."),
     ),
     Export(
@@ -327,7 +215,7 @@ _ALL: Final = (
         tr("OpenDocument spreadsheet"),
         ".ods",
         b"PK",
-        _spreadsheet,
+        writers.spreadsheet,
         tr("It opens in any office program."),
     ),
     Export(
@@ -337,7 +225,7 @@ _ALL: Final = (
         tr("SVG drawing"),
         ".svg",
         b"<?xml",
-        _svg,
+        writers.svg,
         tr("One unit in it is one millimetre."),
     ),
     Export(
@@ -347,7 +235,7 @@ _ALL: Final = (
         tr("Wavefront model"),
         ".obj",
         b"# ",
-        _obj,
+        writers.obj,
         tr("One unit in it is one millimetre; z is up."),
     ),
     Export(
@@ -357,7 +245,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        _tape_card,
+        writers.tape_card,
         tr("A pencil and the tape are all it needs."),
         needs_panels=False,
         papers=SMALL,
@@ -370,7 +258,7 @@ _ALL: Final = (
         tr("Plain data"),
         ".json",
         b"{",
-        _data,
+        writers.data,
         tr("Lengths in it are millimetres."),
         needs_panels=False,
     ),

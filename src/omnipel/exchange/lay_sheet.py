@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-import io
 from collections.abc import Sequence
-from typing import Any, Final
+from typing import Final
 
 from reportlab.lib.units import mm
 
@@ -18,98 +17,15 @@ from omnipel.core.cloth.stock import NOTHING_THERE, Stock
 from omnipel.core.cloth.takeoff import Takeoff, takeoff
 from omnipel.core.draft import Drafted
 from omnipel.core.pictures.labels import extent
-from omnipel.core.pictures.pens import PAPERS, Paper
-from omnipel.core.words.phrases import Count, Money, Name, Phrase, Share, Voice, bare, term, tr
+from omnipel.core.pictures.pens import PAPERS
+from omnipel.core.words.phrases import Count, Money, Name, Share, Voice, bare, term, tr
 from omnipel.core.words.phrases import mm as length
 from omnipel.exchange.lays import shopping_row, unknown_words
-from omnipel.exchange.paper import (
-    BAND,
-    PLAIN,
-    STRONG,
-    Sheets,
-    breadth,
-    do_not_cut,
-    load_type,
-    replay,
-    wrapped_to,
-    write,
-    write_within,
-)
+from omnipel.exchange.pages import LEAD, SIZE, Pages
+from omnipel.exchange.paper import replay, wrapped_to
 
-SIZE, LEAD = 9.0, 5.2
-"""Type of a list, pt, and from one of its lines to the next, mm."""
 LETTER: Final = 3.0
 """Height of letters in a drawing, mm on paper."""
-HEAD: Final = 20.0
-
-
-class _Pages:
-    """Pages one after the other, each with the job's name, the sheet's and its number."""
-
-    def __init__(self, draft: Drafted, paper: Paper, voice: Voice, title: Phrase) -> None:
-        load_type()
-        self.draft, self.paper, self.voice, self.title = draft, paper, voice, title
-        self.target = io.BytesIO()
-        self.canvas: Any = Sheets(self.target, pagesize=(paper.width * mm, paper.height * mm), pageCompression=1, invariant=1)
-        self.canvas.setTitle(voice.say(tr("{job} · {sheet}", job=Name(draft.job.name), sheet=title)))
-        self.canvas.setAuthor("Omnipel")
-        self.number, self.y = 0, 0.0
-
-    @property
-    def left(self) -> float:
-        return self.paper.margin + 5.0
-
-    @property
-    def right(self) -> float:
-        return self.paper.width - self.paper.margin - 5.0
-
-    def begin(self) -> None:
-        """A new page."""
-        if self.number:
-            self.canvas.showPage()
-        self.number += 1
-        top = self.paper.height - self.paper.margin
-        if self.draft.stops:
-            do_not_cut(self.canvas, self.voice, self.paper)
-            top -= BAND
-        self.canvas.setFillGray(0.0)
-        job = self.draft.job
-        write_within(self.canvas, self.left * mm, (top - 7.0) * mm, job.name, STRONG, 16.0, (self.right - self.left - 30.0) * mm)
-        self.canvas.setFont(PLAIN, SIZE)
-        words = self.voice.say(
-            tr("{sheet}, page {n} · lengths in {unit}", sheet=self.title, n=Count(self.number), unit=term(job.unit.label))
-        )
-        self.canvas.drawString(self.left * mm, (top - 13.0) * mm, words)
-        self.y = top - HEAD
-
-    def room(self, high: float) -> None:
-        """Go on to the next page unless so much is left, mm."""
-        if not self.number or self.y - high < self.paper.margin + 4.0:
-            self.begin()
-
-    def row(self, cells: Sequence[tuple[str, float]], *, strong: bool = False) -> None:
-        """A line of words, each at its place from the left, mm; one that stands at less than 0 ends that far from the right."""
-        self.room(LEAD)
-        self.y -= LEAD
-        font = STRONG if strong else PLAIN
-        for words, at in cells:
-            x = self.left + at if at >= 0.0 else self.right + at - breadth(words, font, SIZE) / mm
-            write(self.canvas, x * mm, (self.y + 1.4) * mm, words, font, SIZE)
-
-    def rule(self) -> None:
-        """A thin line."""
-        self.canvas.setLineWidth(0.2 * mm)
-        self.canvas.setStrokeGray(0.55)
-        self.canvas.setDash([], 0)
-        self.canvas.line(self.left * mm, self.y * mm, self.right * mm, self.y * mm)
-
-    def done(self) -> bytes:
-        """The file."""
-        if not self.number:
-            self.begin()
-        self.canvas.showPage()
-        self.canvas.save()
-        return self.target.getvalue()
 
 
 def lay_pdf(draft: Drafted, paper_name: str, voice: Voice, lays: Sequence[Lay] | None = None) -> bytes:
@@ -118,7 +34,7 @@ def lay_pdf(draft: Drafted, paper_name: str, voice: Voice, lays: Sequence[Lay] |
     Raises:
         KeyError: no such paper.
     """
-    made = _Pages(draft, PAPERS[paper_name], voice, tr("Lay"))
+    made = Pages(draft, PAPERS[paper_name], voice, tr("Lay"))
     for lay in [laid(draft, layer) for layer in layers_of(draft)] if lays is None else lays:
         for ground in lay.grounds:
             if lay.on(ground):
@@ -126,7 +42,7 @@ def lay_pdf(draft: Drafted, paper_name: str, voice: Voice, lays: Sequence[Lay] |
     return made.done()
 
 
-def _ground(made: _Pages, lay: Lay, ground: Ground) -> None:
+def _ground(made: Pages, lay: Lay, ground: Ground) -> None:
     """One length of cloth: its picture, and its pieces in the order of cutting."""
     voice, say = made.voice, made.voice.say
     wide = made.right - made.left
@@ -170,7 +86,7 @@ def _ground(made: _Pages, lay: Lay, ground: Ground) -> None:
     made.y -= 6.0
 
 
-def _pieces(made: _Pages, lay: Lay, ground: Ground) -> None:
+def _pieces(made: Pages, lay: Lay, ground: Ground) -> None:
     """The pieces of a length in the order of cutting."""
     say = made.voice.say
     border = tr("from the fold") if lay.sheet.folded else tr("from the selvage")
@@ -202,7 +118,7 @@ def shopping_pdf(
     Raises:
         KeyError: no such paper.
     """
-    made, say = _Pages(draft, PAPERS[paper_name], voice, tr("Shopping list")), voice.say
+    made, say = Pages(draft, PAPERS[paper_name], voice, tr("Shopping list")), voice.say
     taken = takeoff(draft, None, stock) if taken is None else taken
     heads = (say(tr("what")), say(tr("how much")), "", say(tr("cost")))
     places = (8.0, 96.0, 124.0, -2.0)

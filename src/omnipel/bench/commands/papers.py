@@ -10,10 +10,12 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.widgets import button, check, column, label, row
 from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.core.pictures.pens import PAPERS, at_home
 from omnipel.core.words.phrases import Count, Name, tr, trn
-from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, MOST, Export, NotExported, Order, exported
+from omnipel.exchange.asked import NotExported, Order
+from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, MOST, Export, exported
 from omnipel.shop.document import file_name
 from omnipel.shop.whole import NotWritten, write_whole
 
@@ -112,7 +114,9 @@ class PapersDialog(QDialog):
     def order(self) -> Order:
         """What is to be written."""
         assert self.session.draft is not None
-        return Order(self.session.draft, self.session.voice, self.paper(), self.session.cloth.stock)
+        return Order(
+            self.session.draft, self.session.voice, self.paper(), self.session.cloth.stock, sewing_of(self.session).person
+        )
 
     def _ask(self) -> None:
         pattern = f"{say(self.export.kind)} (*{self.export.suffix})"

@@ -61,6 +61,7 @@ class Lies:
         pins: how many pins are drawn along the edges.
         wrong: whether a single piece lies with its wrong side up, as to be hemmed.
         lit: what stands out in a picture in space.
+        letters: how high they are, as a share of the picture's longer side.
     """
 
     on: tuple[str, ...]
@@ -69,6 +70,7 @@ class Lies:
     pins: int = 0
     wrong: bool = False
     lit: frozenset[Ref] = frozenset()
+    letters: float = LETTER
 
 
 def parts(cover: Cover, sewn: frozenset[int]) -> Mapping[str, frozenset[str]]:
@@ -206,7 +208,7 @@ def _joined(cover: Cover, lies: Lies, voice: Voice) -> Drawing:
     laid = _way(over, other, turned=not turned[above])
     move = _onto(laid, base)
     rings = [_ring(under, turned=turned[below]), move(_ring(over, turned=not turned[above]))]
-    text = LETTER * _size(rings)
+    text = lies.letters * _size(rings)
     items = [*_cloth(rings[0], RIGHT), *_cloth(rings[1], WRONG)]
     items += [Path(move(curve), Layer.SEW) for curve in _curves(over, turned=not turned[above])]
     items += _worked(move(laid), lies.pins, text, voice)
@@ -286,7 +288,7 @@ def _worked(way: Points, pins: int, text: float, voice: Voice) -> Iterator[Item]
     head = np.array((at - (along - across * 0.6) * text * 0.5, at, at - (along + across * 0.6) * text * 0.5))
     yield Path(head, Layer.TAPE)
     beside = way[0] + np.array((0.0, text * 0.6))
-    yield Label((float(beside[0]), float(beside[1])), voice.say(tr("start")), text * 0.85, strong=True)
+    yield Label((float(beside[0]), float(beside[1])), voice.say(tr("start")), text, strong=True)
 
 
 def _at(way: Points, runs: np.ndarray, along: float) -> tuple[Points, Points]:
@@ -318,7 +320,7 @@ def _beside(cover: Cover, lies: Lies, voice: Voice) -> Drawing:
     rings = {name: _ring(cover.flat[name], turned=turned[name]) for name in names}
     called = {name: voice.say(_called(name, lies, alone=len(names) == 1)) for name in names}
     spans = {name: (float(np.ptp(ring[:, 0])), float(np.ptp(ring[:, 1]))) for name, ring in rings.items()}
-    text = _letters(spans, called)
+    text = _letters(spans, called, lies.letters)
     boxes = [(max(wide, ROOMY * width_of(called[name], text)), high + 2.2 * text) for name, (wide, high) in spans.items()]
     places = arranged(boxes, 1.5 * text, ASPECT)
     items: list[Item] = []
@@ -343,7 +345,7 @@ def _called(name: str, lies: Lies, *, alone: bool) -> Phrase:
     return tr("{piece}, wrong side up", piece=words) if lies.wrong else tr("{piece}, right side up", piece=words)
 
 
-def _letters(spans: Mapping[str, tuple[float, float]], called: Mapping[str, str]) -> float:
+def _letters(spans: Mapping[str, tuple[float, float]], called: Mapping[str, str], share: float) -> float:
     """How high letters are: as a share of what all pieces together will take up."""
     text = 0.0
     for _ in range(4):
@@ -351,5 +353,5 @@ def _letters(spans: Mapping[str, tuple[float, float]], called: Mapping[str, str]
         places = arranged(boxes, 1.5 * text, ASPECT)
         ends = np.array([(x + wide, y + high) for (x, y), (wide, high) in zip(places, boxes, strict=True)])
         whole = ends.max(axis=0) - np.array(places).min(axis=0)
-        text = LETTER * float(max(whole[0], whole[1] * ASPECT))
+        text = share * float(max(whole[0], whole[1] * ASPECT))
     return text

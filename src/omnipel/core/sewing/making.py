@@ -23,7 +23,7 @@ from omnipel.core.plane.curves import turn_between
 from omnipel.core.space.placements import normals
 from omnipel.core.tolerances import CORNER_ANGLE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, term, tr
+from omnipel.core.words.phrases import Count, Name, Phrase, term, tr
 
 MEETING: Final = frozenset((SeamKind.BAGGED, SeamKind.BOUND, SeamKind.CAUGHT))
 """How outer and lining meet at a free edge."""
@@ -217,7 +217,25 @@ class Making:
         return bool(facing[0] @ facing[1] > IN_A_FACE)
 
     def called(self, i: int) -> Phrase:
-        """What a seam joins, in words."""
+        """What a seam joins, in words; with the letter of its match marks, or its number, where others join the same."""
+        plain, alike = self._plainly(i), self._alike[self._plainly(i)]
+        if len(alike) == 1:
+            return plain
+        walked = self.walked.get(i)
+        letters = {mark.label.rstrip("0123456789") for mark in walked.marks} if walked is not None else set()
+        if len(letters) == 1 and (letter := letters.pop()):
+            return tr("{seam} (marks {letter})", seam=plain, letter=Name(letter))
+        return tr("{seam} ({n} of {all})", seam=plain, n=Count(alike.index(i) + 1), all=Count(len(alike)))
+
+    @cached_property
+    def _alike(self) -> Mapping[Phrase, list[int]]:
+        """The seams that join what a phrase says."""
+        found: dict[Phrase, list[int]] = {}
+        for i in range(len(self.seams)):
+            found.setdefault(self._plainly(i), []).append(i)
+        return found
+
+    def _plainly(self, i: int) -> Phrase:
         seam = self.seams[i]
         a, b = (tuple(dict.fromkeys(run.piece for run in side)) for side in seam.sides)
         if len(a) == 1 and len(b) == 1 and a != b:

@@ -7,7 +7,7 @@ from omnipel.core.drafting.crosssection import edge as edge_section
 from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.finishing.operation import When
 from omnipel.core.pictures.drawing import Drawing
-from omnipel.core.pictures.lying import Lies, lying
+from omnipel.core.pictures.lying import LETTER, Lies, lying
 from omnipel.core.sewing.plan import Plan, Step
 from omnipel.core.words.phrases import Voice
 
@@ -18,8 +18,8 @@ PINNED: Final = frozenset({"pin", "pin corners", "sew", "sew ring", "sew piped",
 IN_SEAM: Final = "seam:"
 
 
-def picture(plan: Plan, step: Step, voice: Voice) -> Drawing:
-    """The pieces that are worked on as they lie when all steps before are done."""
+def picture(plan: Plan, step: Step, voice: Voice, letters: float = LETTER) -> Drawing:
+    """The pieces that are worked on as they lie when all steps before are done; `letters`: how high they are, as a share of the picture."""
     operation = step.operation
     sewn = frozenset(i for earlier in plan.steps[: step.number - 1] for i in earlier.operation.seams)
     pins = sum(int(work.amount) for work in operation.work if work.pace.value == "pin")
@@ -34,6 +34,7 @@ def picture(plan: Plan, step: Step, voice: Voice) -> Drawing:
             pins=pins,
             wrong=operation.deed in WRONG_UP and operation.did.when is not When.PREPARE,
             lit=frozenset({operation.ref.whole}),
+            letters=letters,
         ),
         voice,
     )

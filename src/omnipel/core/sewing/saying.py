@@ -1,10 +1,11 @@
 """A plan in words: how long it takes, how often one changes over, where one stands."""
 
+from collections.abc import Iterator, Sequence
 from typing import Final
 
 from omnipel.core.sewing.order import Rig
-from omnipel.core.sewing.plan import Plan, Span
-from omnipel.core.words.phrases import NOTHING, Minutes, Phrase, Ratio, listed, term, tr, trn
+from omnipel.core.sewing.plan import Plan, Span, Step
+from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, Ratio, listed, term, tr, trn
 
 TELLING: Final = 0.04
 """Who is so near to the paces is as fast as they say."""
@@ -77,3 +78,29 @@ def changeover_words(plan: Plan) -> Phrase:
 def rig_words(rig: Rig) -> Phrase:
     """Where one stands, and with which foot."""
     return tr("{station}, {foot}", station=term(rig.station), foot=term(rig.foot)) if rig.foot else term(rig.station)
+
+
+def in_short(plan: Plan) -> Iterator[Phrase]:
+    """The order of work in a few lines: one for each rig one goes to, what is done there with its numbers; what is done several times to alike pieces once."""
+    panel_of = plan.making.drafted.cover.panel_of
+    blocks: list[list[list[Step]]] = []
+    known = None
+    for step in plan.steps:
+        alike = step.operation.deed, [panel_of.get(name, name) for name in step.operation.on]
+        if step.changeover or not blocks:
+            blocks.append([])
+            known = None
+        if alike != known:
+            blocks[-1].append([])
+        blocks[-1][-1].append(step)
+        known = alike
+    for runs in blocks:
+        yield tr("{rig}:  {steps}", rig=rig_words(runs[0][0].rig), steps=listed((_run_words(run) for run in runs), "; "))
+
+
+def _run_words(run: Sequence[Step]) -> Phrase:
+    """Steps that do the same to alike pieces: their numbers, and the words of the first."""
+    first, last = run[0], run[-1]
+    if first is last:
+        return tr("{n} {words}", n=Count(first.number), words=first.operation.words)
+    return tr("{n}–{last} {words}, and so on", n=Count(first.number), last=Count(last.number), words=first.operation.words)
