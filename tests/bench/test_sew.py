@@ -47,7 +47,7 @@ def press(qtbot: QtBot, station: SewStation, key: Qt.Key) -> None:
     QApplication.processEvents()
 
 
-@pytest.mark.parametrize("name", ["Press motor", "Fermenting crock"])
+@pytest.mark.parametrize("name", ["Press motor", "Sorting turntable"])
 def test_space_alone_leads_from_the_first_step_to_the_last(sample_window: Window, qtbot: QtBot, name: str) -> None:
     station, time = at_sew(sample_window, name)
     plan = station.sewing.plan

@@ -108,7 +108,7 @@ def test_the_shopping_list_on_paper_says_what_is_there_what_is_paid_and_what_is_
 
 
 def test_a_sheet_a_drum_and_a_boxing_no_longer_take_a_pile_of_paper() -> None:
-    assert sheets(drafted_of(sample("Rain butt")), "A4") == 2
+    assert sheets(drafted_of(sample("Rain butt")), "A4") <= 3  # its cutting sheet, with the order of work over the page
     assert sheets(drafted_of(sample("Trestle table")), "A4") <= 3
     assert sheets(drafted_of(sample("Sorting turntable")), "A4") <= 3
     table = drafted_of(sample("Trestle table"))

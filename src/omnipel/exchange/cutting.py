@@ -64,16 +64,20 @@ class Laid:
 def laid_out(draft: Drafted, paper: Paper, voice: Voice) -> Laid:
     """The sheet on one page where that can be read, else on as many as it takes."""
     load_type()
-    blocks, usable = list(_blocks(draft, voice)), paper.width - 2.0 * paper.margin - 10.0
+    blocks, usable = [*_blocks(draft, voice), _in_short(draft, voice)], paper.width - 2.0 * paper.margin - 10.0
     high = paper.height - 2.0 * paper.margin - 10.0 - (BAND if draft.stops else 0.0)
-    lead = LARGEST
-    while True:
-        rows = [list(_wrapped(block.rows, lead, usable - COLUMN)) for block in blocks]
-        tall = [max(len(part) * lead, _least(block)) + BETWEEN for block, part in zip(blocks, rows, strict=True)]
-        whole = sum(tall) <= high - HEAD - SQUARE - 4.0
-        if whole or lead <= SMALLEST + 1e-9:
+    for all_of_it, smallest in ((True, COMFORTABLE), (False, SMALLEST)):
+        lead = LARGEST
+        while True:
+            rows = [list(_wrapped(block.rows, lead, usable - COLUMN)) for block in blocks]
+            tall = [max(len(part) * lead, _least(block)) + BETWEEN for block, part in zip(blocks, rows, strict=True)]
+            # The order of work may go on over the page rather than make the rest small.
+            whole = sum(tall if all_of_it else tall[:-1]) <= high - HEAD - SQUARE - 4.0
+            if whole or lead <= smallest + 1e-9:
+                break
+            lead = max(smallest, lead * 0.97)
+        if whole:
             break
-        lead = max(SMALLEST, lead * 0.97)
     pages = list(_spread(rows, tall, lead, high - HEAD - SQUARE - 4.0, high - 8.0))
     return Laid(blocks, rows, lead, pages)
 
@@ -98,6 +102,8 @@ def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice, note:
 
 LARGEST, SMALLEST = 6.0, 4.56
 """From one line to the next, mm: nothing on the sheet is under 8 pt."""
+COMFORTABLE: Final = 5.2
+"""To bring all onto one page the type is made no smaller than this."""
 COLUMN, BETWEEN = 34.0, 2.6
 """How wide the column of miniatures is, and the space between blocks, mm."""
 MINIATURE = 20.0
@@ -236,8 +242,12 @@ def _blocks(draft: Drafted, voice: Voice) -> Iterator[Block]:
     if draft.findings:
         told = [f"{say(finding.severity.words)}:  {voice.sentence(finding.text)}" for finding in draft.findings]
         yield Block(say(tr("findings")), [("sum", words, 0.0) for words in told])
+
+
+def _in_short(draft: Drafted, voice: Voice) -> Block:
+    """The order of work, a line or two for each rig that one goes to."""
     plan = planned(draft, None, draft.job.copies, draft.job.sewing.order)
-    yield Block(say(tr("order of work")), [("sum", voice.sentence(words), 0.0) for words in in_short(plan)])
+    return Block(voice.say(tr("order of work")), [("sum", voice.sentence(words), 0.0) for words in in_short(plan)])
 
 
 def _panel_rows(panel: Panel, voice: Voice) -> Iterator[Row]:

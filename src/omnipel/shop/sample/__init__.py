@@ -19,6 +19,7 @@ from omnipel.shop.sample.round import (
     turntable,
     wax_melter,
 )
+from omnipel.shop.sample.sewn import sewn
 from omnipel.shop.sample.stocked import stocked
 from omnipel.shop.sample.straight import (
     bench_cushion,
@@ -70,5 +71,7 @@ def fill(path: Path) -> Store:
             key = store.add(changed(job, Change(refs.of_job("notes"), "")), "sample job")
             if job.notes:
                 store.commit(key, job, "notes")
+            if (later := sewn(job)) != job:
+                store.commit(key, later, "as far as it is sewn")
         Stockroom(store).book("what was there at the beginning", list(stocked()))
     return store

@@ -14,6 +14,7 @@ from omnipel.bench.parts.ticked import Ticked
 from omnipel.bench.parts.widgets import StateMark, column, emptied, label, row, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.bench.stations.sew.made import MadeSizes
 from omnipel.core.drafting.crosssection import CrossSection
 from omnipel.core.sewing.howto import how
 from omnipel.core.sewing.pictured import picture, section
@@ -62,7 +63,8 @@ class StepCard(QWidget):
         for box in (self.settings, self.checks, self.steps):
             box.setSpacing(4)
         right = QWidget()
-        told = column(self.making, self.section, self.settings, self.checks, self.steps, spacing=10)
+        self.made = MadeSizes(session)
+        told = column(self.making, self.section, self.settings, self.made, self.checks, self.steps, spacing=10)
         told.addStretch(1)
         right.setLayout(told)
         rest = scrolled(right)
@@ -82,6 +84,7 @@ class StepCard(QWidget):
 
     def show_step(self, plan: Plan, step: Step, *, open_: bool) -> None:
         """Show a step of a plan; `open_`: with how it is done, sentence by sentence."""
+        self.made.show_step(plan, step)
         known = (step, open_, self.session.unit, LOOK.colours)
         if plan is self.plan and known == self.known:
             return
@@ -112,6 +115,8 @@ class StepCard(QWidget):
             self.settings.addLayout(_line(tell(name), self.session.sentence(words)))
         self.cautions.show_words([self.session.sentence(caution.words) for caution in step.cautions])
         for check in step.operation.checks:
+            if step.stop and check.length:
+                continue  # the form asks for it
             words = tr("{words}: {length}", words=check.words, length=mm(check.length)) if check.length else check.words
             self.checks.addLayout(_ticked(tell(words), tell(tr("check when done: {words}", words=words))))
         for n, sentence in enumerate(sentences, 1):
