@@ -17,8 +17,11 @@ from omnipel.bench.sewing import sewing_of
 from omnipel.bench.stations.sew.card import CautionBox
 from omnipel.bench.stations.sew.station import SewStation
 from omnipel.bench.window.window import Window
+from omnipel.core.sewing.measured import sizes
 from omnipel.core.words import refs
 from omnipel.core.words.units import Unit, format_length
+from omnipel.shop.sample.sewn import ALL, SEWN, _factor
+from omnipel.shop.timelog import person
 
 
 class Time:
@@ -61,7 +64,9 @@ def test_space_alone_leads_from_the_first_step_to_the_last(sample_window: Window
         assert station.card.number.text() == str(step.number)
         shown = [box.accessibleName() for box in station.card.cautions.findChildren(CautionBox)]
         assert len(shown) == len(step.cautions)
-        assert len(station.card.findChildren(QCheckBox)) == len(step.operation.checks)
+        ticked = [check for check in step.operation.checks if not (step.stop and check.length)]  # sizes are asked for by the form
+        assert len(station.card.findChildren(QCheckBox)) == len(ticked)
+        assert bool(station.card.made.fields) is step.stop
         time.at += 60.0
         press(qtbot, station, Qt.Key.Key_Space)
     assert seen == [step.key for step in plan.steps]
@@ -186,3 +191,71 @@ def test_a_first_job_in_inches_is_sewn_by_keys_alone_and_reads_the_numbers_she_r
 def told_inches(length: float) -> str:
     """A length as the window writes it: sixteenths in lowest terms."""
     return format_length(round(length * 16.0) / 16.0 * 25.4, Unit.INCH_16)
+
+
+def test_at_a_try_on_made_sizes_are_typed_and_told_how_far_they_are_off(sample_window: Window, qtbot: QtBot) -> None:
+    station, _ = at_sew(sample_window, "Press motor")
+    plan = station.sewing.plan
+    assert plan is not None
+    stop = next(step for step in plan.steps if step.stop)
+    station._look(stop.number)
+    form, session = station.card.made, sample_window.session
+    asked = sizes(plan, stop)
+    assert [size.key for size in asked] == list(form.fields)
+    assert [size.sigma for size in asked] == sorted((size.sigma for size in asked), reverse=True)
+    size = asked[0]
+    field = form.fields[size.key]
+    field.setFocus()
+    for typed, kept, said in (
+        ("1690", 1690.0, "less than planned"),
+        ("2x 851", 1702.0, "more than planned"),
+        (str(round(size.planned.value)), round(size.planned.value), "as planned"),
+        ("169,5cm", 1695.0, "less than planned"),
+        ("1500", 1500.0, "more than tape and sewing explain"),
+    ):
+        field.line.selectAll()
+        qtbot.keyClicks(field.line, typed)
+        qtbot.keyClick(field.line, Qt.Key.Key_Return)
+        QApplication.processEvents()
+        assert session.open_job.sewing.made[size.key] == pytest.approx(kept)
+        words = [label.text() for label in form.findChildren(QLabel) if not label.isHidden()]
+        assert any(said in text for text in words), words
+        field = form.fields[size.key]
+    for wrong in ("-5", "abc", "0", "1e9"):
+        field.line.selectAll()
+        qtbot.keyClicks(field.line, wrong)
+        qtbot.keyClick(field.line, Qt.Key.Key_Return)
+        assert session.open_job.sewing.made[size.key] == 1500.0
+    field.line.selectAll()
+    qtbot.keyClick(field.line, Qt.Key.Key_Delete)
+    qtbot.keyClick(field.line, Qt.Key.Key_Return)
+    QApplication.processEvents()
+    assert session.open_job.sewing.made == {}
+    assert session.open_job.sewing.steps == {}  # no key of the form was one of the station
+    last = plan.steps[-1]
+    assert {s.key.rpartition("/")[0] for s in sizes(plan, last)} != {s.key.rpartition("/")[0] for s in asked}
+
+
+@pytest.mark.parametrize("name", [name for name, how in SEWN.items() if how.steps < ALL])
+def test_a_job_in_the_middle_goes_on_where_it_was(sample_window: Window, qtbot: QtBot, name: str) -> None:
+    station, _ = at_sew(sample_window, name)
+    how, plan = SEWN[name], station.sewing.plan
+    assert plan is not None
+    assert station.card.number.text() == str(how.steps + 1)
+    assert station.sewing.findings == () or all(f.code != "step-overtaken" for f in station.sewing.findings)
+    assert plan.ordered.by_hand is bool(how.moved)
+    assert [step.key for step in plan.steps[: how.steps]] == [step.key for step in plan.steps if step.key in station.sewing.done]
+    if how.note:
+        press(qtbot, station, Qt.Key.Key_Backspace)
+        assert how.note in station.note.text()
+
+
+def test_the_sample_shop_knows_who_sews_there(sample_window: Window) -> None:
+    who = person(sample_window.session.store)
+    known = {deed: factor for deed, factor in who.factors.items() if factor.n >= 3}
+    assert len(known) >= 6
+    assert min(f.times for f in known.values()) < 0.9
+    assert max(f.times for f in known.values()) > 1.1
+    for deed, factor in known.items():
+        assert factor.times == pytest.approx(_factor(deed), rel=0.25)
+    assert {card.name for card in sample_window.session.store.cards()} >= set(SEWN)

@@ -8,8 +8,10 @@ from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
 
 from omnipel.bench.commands.papers import write_export
+from omnipel.bench.sewing import sewing_of
 from omnipel.bench.stations.tape.wireless import Taken, WirelessTape
 from omnipel.bench.window.window import Window
+from omnipel.core.draft import Drafted
 from omnipel.exchange.asked import Order
 from omnipel.exchange.exports import EXPORTS
 from omnipel.exchange.tape_device import TapeDevice, send_all
@@ -97,7 +99,7 @@ def test_several_readings_come_in_one_line_by_their_letters(sample_window: Windo
 
 
 def test_rail_tally_and_shelf_say_the_same(sample_window: Window, qtbot: QtBot) -> None:
-    from omnipel.core.standing import next_step, states, whole
+    from omnipel.core.standing import next_step, states, whole, with_sewing
 
     shelf = sample_window.shelf
     shelf.sort.show_value("state")
@@ -110,8 +112,12 @@ def test_rail_tally_and_shelf_say_the_same(sample_window: Window, qtbot: QtBot) 
         sample_window.session.try_all()
         draft = sample_window.session.draft
         assert draft is not None
+        if isinstance(draft, Drafted):
+            qtbot.waitUntil(lambda: sewing_of(sample_window.session).there is not None, timeout=20_000)
+        draft, sewn = with_sewing(draft)
         assert kept.state == whole(draft).value
-        words = sample_window.session.tell(next_step(draft).words)
+        step = next_step(draft, (), sewn)
+        words = sample_window.session.tell(step.words)
         assert sample_window.tally.next.text.text() == words
         assert kept.step == words
         for key, state in states(draft).items():

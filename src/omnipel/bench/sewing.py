@@ -153,8 +153,10 @@ class Sewing(QObject):
     @property
     def sewn(self) -> Sewn | None:
         """How far the cover is sewn; None while that is not known."""
-        plan = self.there
-        return sewn_of(plan, self.done) if plan is not None else None
+        plan, n = self.there, len(self.done)
+        if plan is None:  # what is due is known in a moment
+            return Sewn(n, n + 1, words=tr("go on where you were")) if n else None
+        return sewn_of(plan, self.done)
 
     @property
     def standing(self) -> tuple[dict[str, State], dict[str, Phrase]]:

@@ -50,13 +50,15 @@ class Sewn:
         )
 
 
-def sewn(draft: Draft) -> Sewn | None:
-    """How far a cover is sewn; None where it is not begun. The order of work is made for it."""
-    if not isinstance(draft, Drafted) or not draft.job.sewing.done:
-        return None
-    from omnipel.core.sewing.plan import planned  # not before anything is sewn
+def with_sewing(draft: Draft) -> tuple[Draft, Sewn | None]:
+    """A draft with what there is to say about its order of work, which is made for it; and how far it is sewn."""
+    if not isinstance(draft, Drafted):
+        return draft, None
+    from omnipel.core.sewing.plan import planned  # a window that shows other things does without
+    from omnipel.core.sewing.traps import traps
 
-    return sewn_of(planned(draft, copies=draft.job.copies, wanted=draft.job.sewing.order), draft.job.sewing.done)
+    plan = planned(draft, copies=draft.job.copies, wanted=draft.job.sewing.order)
+    return with_more(draft, traps(plan)), sewn_of(plan, draft.job.sewing.done)
 
 
 def sewn_of(plan: Plan, done: frozenset[str]) -> Sewn:

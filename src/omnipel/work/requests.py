@@ -38,7 +38,7 @@ def stand_of(looked: Looked) -> Kept:
     from omnipel.core.pictures.view import View
     from omnipel.core.pictures.worn import small_picture, uncovered
     from omnipel.core.remedies import advised
-    from omnipel.core.standing import next_step, sewn, whole
+    from omnipel.core.standing import next_step, whole, with_sewing
     from omnipel.shop.document import DocumentError, lawful, of_row
     from omnipel.shop.starter import plausible
 
@@ -52,13 +52,15 @@ def stand_of(looked: Looked) -> Kept:
         picture = small_picture(drafted.cover, drafted.body, drafted.job.thing.sticks_out)
     else:
         picture = drawn(uncovered(body), View()) if body is not None else Drawing(())
-    step = Voice(job.unit, looked.tongue).say(next_step(drafted, (), sewn(drafted)).words)
-    return Kept(whole(drafted).value, step, packed(picture, job.cover.cloth.colour), looked.mark)
+    told, sewn = with_sewing(drafted)
+    step = Voice(job.unit, looked.tongue).say(next_step(told, (), sewn).words)
+    return Kept(whole(told).value, step, packed(picture, job.cover.cloth.colour), looked.mark)
 
 
 WANTED: Final = (
     *("numpy", "shapely", "pydantic", "omnipel.core.forms", "omnipel.core.covers", "omnipel.core.draft", "omnipel.core.remedies"),
     *("omnipel.core.pictures.sheet", "omnipel.core.pictures.worn", "omnipel.shop.document", "omnipel.shop.starter"),
+    *("networkx", "omnipel.core.sewing.plan"),
 )
 """What a job that is opened needs, in pieces that take no longer than a blink."""
 

@@ -68,8 +68,7 @@ class Window(QMainWindow):
         self.stack = QStackedWidget()
         self.shelf = Shelf(session)
         self.stack.addWidget(self.shelf)
-        self.stations: dict[str, Any] = {"shelf": self.shelf}
-        self.here = "shelf"
+        self.stations, self.here = dict[str, Any](shelf=self.shelf), "shelf"
         self.title = Elided("head")
         self.unit_button = button(NOTHING, partial(self.run_command, "unit"), "quiet", tip=Name("Ctrl+U"))
         self.round_button = button(tr("≈ Round…"), partial(self.run_command, "round"), tip=tr("Round everything chosen (Ctrl+R)"))
@@ -168,6 +167,7 @@ class Window(QMainWindow):
             from omnipel.bench.window.tally import Tally  # with it come numbers and geometry
 
             self.made_tally = Tally(self.session)
+            self.made_tally.sewing.planned.connect(self._rail)
             self.made_tally.hide()
             self.top.addWidget(self.made_tally)
         return self.made_tally
@@ -223,9 +223,7 @@ class Window(QMainWindow):
 
     def _rail(self) -> None:
         if self.session.draft is not None:
-            from omnipel.bench.sewing import sewing_of  # with it come numbers and geometry
-
-            self.rail.show_state(self.here, *sewing_of(self.session).standing)
+            self.rail.show_state(self.here, *self.tally.sewing.standing)
 
     def _frame(self) -> None:
         """Rail, head and tally."""
