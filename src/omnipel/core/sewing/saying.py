@@ -5,7 +5,7 @@ from typing import Final
 
 from omnipel.core.sewing.order import Rig
 from omnipel.core.sewing.plan import Plan, Span, Step
-from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, Ratio, listed, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, listed, term, tr, trn
 
 TELLING: Final = 0.04
 """Who is so near to the paces is as fast as they say."""
@@ -27,7 +27,7 @@ def times_words(plan: Plan, done: frozenset[str], gone: float) -> tuple[Phrase, 
         under.append(per)
     pace = own_pace(plan)
     if abs(pace - 1.0) > TELLING:
-        under.append(tr("your pace: {pace} of the usual time", pace=Ratio(pace)))
+        under.append(tr("your pace: {pace} of the usual time", pace=Count(pace, 2)))
     return value, tr("{parts}", parts=listed(under, " · "))
 
 

@@ -19,7 +19,7 @@ from omnipel.core.drafting.crosssection import CrossSection
 from omnipel.core.sewing.howto import how
 from omnipel.core.sewing.pictured import picture, section
 from omnipel.core.sewing.plan import Plan, Step
-from omnipel.core.words.phrases import NOTHING, Phrase, mm, tr
+from omnipel.core.words.phrases import NOTHING, Phrase, mm, tr, trn
 
 HIGH: Final = 96
 """A cross-section is so high, px at 100 %."""
@@ -93,7 +93,9 @@ class StepCard(QWidget):
         self.number.setText(str(step.number))
         self.words.setText(self.session.sentence(operation.words))
         sentences = how(operation.deed)
-        self.lead.setText(tell(sentences[0]) if sentences and not open_ else "")
+        lead = [for_all(plan.copies)] if plan.copies > 1 else []
+        lead += [sentences[0]] if sentences and not open_ else []
+        self.lead.setText(" ".join(tell(words) for words in lead))
         self.lead.setVisible(bool(self.lead.text()))
         self.picture.cloth = QColor(self.session.open_job.cover.cloth.colour)
         drawing = picture(plan, step, self.session.voice)
@@ -121,6 +123,11 @@ class StepCard(QWidget):
             self.checks.addLayout(_ticked(tell(words), tell(tr("check when done: {words}", words=words))))
         for n, sentence in enumerate(sentences, 1):
             self.steps.addLayout(_line(f"{n}", tell(sentence)))
+
+
+def for_all(copies: int) -> Phrase:
+    """That a step is done for several covers before the next is begun."""
+    return trn("For {n} cover.", "For all {n} covers, before the next step.", copies)
 
 
 def _line(name: str, words: str) -> QVBoxLayout:

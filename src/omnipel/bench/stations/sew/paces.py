@@ -16,10 +16,10 @@ from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.goods import YARD
-from omnipel.core.finishing.operation import Pace
+from omnipel.core.finishing.operation import DEEDS, Pace
 from omnipel.core.sewing.paces import METRE, RATES, Factor
 from omnipel.core.words.notation import parse_number
-from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, term, tr, trn
 from omnipel.shop.timelog import SLOWEST
 
 SAME: Final = 1e-6
@@ -56,10 +56,11 @@ class PacesDialog(QDialog):
             self.rows.add_row(label(rate.words), field)
         said = column(*(label(words, wrap=True) for words in self._learnt()), spacing=4)
         said.addStretch(1)
+        said.setContentsMargins(0, 0, 14, 0)
         told.setLayout(said)
         left, right = QWidget(), QWidget()
         left.setLayout(column(label(tr("Minutes that things take"), "head"), scrolled(form), spacing=6))
-        right.setLayout(column(label(tr("What the clock has told"), "head"), scrolled(told), spacing=6))
+        right.setLayout(column(label(tr("How long you take, by the clock"), "head"), scrolled(told), spacing=6))
         both = row(left, right, spacing=16)
         both.setStretch(0, 1)
         both.setStretch(1, 1)
@@ -126,10 +127,11 @@ def _written(minutes: float) -> Name:
 def factor_words(deed: str, factor: Factor) -> Phrase:
     """What a person takes for a kind of step over the paces: most likely, from the tenth to the ninetieth of a hundred, after so many."""
     low, high = factor.span
-    steps = trn("{n} step", "{n} steps", factor.n)
-    if not factor.n:
-        return NOTHING
     return tr(
-        "{deed}: {times} times as long as planned ({low} to {high}), by {steps}",
-        deed=term(deed), times=Ratio(factor.times), low=Ratio(low), high=Ratio(high), steps=steps,
-    )  # fmt: skip
+        "{deed}: × {times} ({low} to {high}), {steps}",
+        deed=DEEDS[deed].words if deed in DEEDS else term(deed),
+        times=Count(factor.times, 2),
+        low=Count(low, 2),
+        high=Count(high, 2),
+        steps=trn("{n} step", "{n} steps", factor.n),
+    )
