@@ -2,6 +2,7 @@
 
 import math
 import os
+import re
 import shutil
 from pathlib import Path
 from typing import Any
@@ -259,3 +260,26 @@ def test_the_sample_shop_knows_who_sews_there(sample_window: Window) -> None:
     for deed, factor in known.items():
         assert factor.times == pytest.approx(_factor(deed), rel=0.25)
     assert {card.name for card in sample_window.session.store.cards()} >= set(SEWN)
+
+
+def test_every_step_and_the_whole_show_the_sum_of_their_minutes(sample_window: Window, qtbot: QtBot) -> None:
+    station, _ = at_sew(sample_window, "Barrow wheel")
+    plan, working = station.sewing.plan, sample_window.working
+    assert plan is not None
+    for step in plan.steps:
+        station._look(step.number)
+        press(qtbot, station, Qt.Key.Key_S)
+        words = working.text.accessibleName()
+        shown = [float(number) for number in re.findall(r"(?<![\d.])(\d+(?:\.5)?).min", words.split(";")[0].split("(")[0])]
+        assert shown, words
+        parts = re.sub(r"\([^)]*\)", "", words.split(";")[0].partition("=")[2])
+        terms = [float(number) for number in re.findall(r"(\d+(?:\.\d)?).min", parts)]
+        assert sum(terms) == pytest.approx(shown[0]) or "under half" in words
+    sample_window.tally.times.time.clicked.emit()
+    words = working.text.accessibleName()
+    hours = re.findall(r"(?:(\d+).h.?)?(?:(\d+(?:\.5)?).min)?", words.partition("=")[0].replace("\u202f", " "))
+    total = sum(60.0 * float(h or 0) + float(m or 0) for h, m in hours)
+    left = plan.span(station.sewing.done).likely
+    assert total == pytest.approx(left, abs=0.6)
+    assert "table" in words
+    assert "machine" in words

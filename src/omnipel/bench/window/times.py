@@ -4,7 +4,7 @@ from omnipel.bench.parts.widgets import Glow
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.core.job.state import State
-from omnipel.core.sewing.saying import over_words, times_words
+from omnipel.core.sewing.saying import over_words, time_sum, times_words
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, tr
 
@@ -16,13 +16,15 @@ class Times:
         self.session, self.sewing = session, sewing_of(session)
         self.time, self.over, self.stop = Glow(tr("Time to sew")), Glow(tr("Changeovers")), Glow(tr("Next try-on"))
         self.lines = (self.time, self.over, self.stop)
-        self.time.clicked.connect(lambda: session.go.emit(refs.step()))
+        self.sews = False
+        self.time.clicked.connect(self._to_time)
         self.over.clicked.connect(lambda: session.go.emit(refs.SEWING_ORDER))
         self.stop.clicked.connect(self._to_stop)
         self.sewing.ticked.connect(self.refresh)
 
     def stand(self, *, sews: bool) -> None:
         """Whether it is sewn here."""
+        self.sews = sews
         self.over.setVisible(sews)
         self.stop.setVisible(sews)
 
@@ -46,6 +48,14 @@ class Times:
         job, sewing = self.session.job, self.sewing
         known = sum(step.took for step in job.sewing.steps.values() if step.done) if job is not None else 0.0
         return known + (sewing.clock.minutes(sewing.now()) if sewing.clock.step else 0.0)
+
+    def _to_time(self) -> None:
+        """To where it is sewn; there, to the sum."""
+        plan = self.sewing.there
+        if self.sews and plan is not None:
+            self.session.say("note", tr("time to sew: {sum}", sum=time_sum(plan, self.sewing.done)))
+        else:
+            self.session.go.emit(refs.step())
 
     def _to_stop(self) -> None:
         plan = self.sewing.there

@@ -3,6 +3,8 @@
 from collections.abc import Iterator, Sequence
 from typing import Final
 
+from omnipel.core.finishing.operation import DEEDS
+from omnipel.core.sewing.minutes import Part, Spent
 from omnipel.core.sewing.order import Rig
 from omnipel.core.sewing.plan import Plan, Span, Step
 from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, listed, term, tr, trn
@@ -29,6 +31,23 @@ def times_words(plan: Plan, done: frozenset[str], gone: float) -> tuple[Phrase, 
     if abs(pace - 1.0) > TELLING:
         under.append(tr("your pace: {pace} of the usual time", pace=Count(pace, 2)))
     return value, tr("{parts}", parts=listed(under, " · "))
+
+
+def step_sum(plan: Plan, step: Step) -> Phrase:
+    """The sum that makes a step's minutes, and what this person takes over it."""
+    factor = plan.person.factor(step.operation.deed)
+    if not factor.n:
+        return step.work.told()
+    times = tr("you take {times} times as long for {deed}", times=Count(factor.times, 2), deed=DEEDS[step.operation.deed].words)
+    return tr("{sum}; {times}: {likely}", sum=step.work.told(), times=times, likely=Minutes(step.likely.likely))
+
+
+def time_sum(plan: Plan, done: frozenset[str]) -> Phrase:
+    """The sum of all that is left, by where one stands."""
+    spent: dict[str, float] = {}
+    for step in plan.left(done):
+        spent[step.rig.station] = spent.get(step.rig.station, 0.0) + step.likely.likely
+    return Spent(tuple(Part(term(station), minutes) for station, minutes in spent.items())).told()
 
 
 def own_pace(plan: Plan) -> float:

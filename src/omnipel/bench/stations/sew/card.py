@@ -1,9 +1,10 @@
 """One step, large: what is done, the pieces as they lie, what is being made, what to set, to mind and to check."""
 
+import math
 from collections.abc import Sequence
 from typing import Final
 
-from PySide6.QtCore import QRectF, QSize
+from PySide6.QtCore import QRectF, QSize, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
@@ -16,11 +17,14 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.sew.made import MadeSizes
 from omnipel.core.drafting.crosssection import CrossSection
+from omnipel.core.pictures.lying import LETTER
 from omnipel.core.sewing.howto import how
 from omnipel.core.sewing.pictured import picture, section
 from omnipel.core.sewing.plan import Plan, Step
 from omnipel.core.words.phrases import NOTHING, Phrase, mm, tr, trn
 
+MOST, BY = 0.08, 0.004
+"""Letters take no more than this share of a picture; it changes by so much."""
 HIGH: Final = 96
 """A cross-section is so high, px at 100 %."""
 
@@ -85,7 +89,8 @@ class StepCard(QWidget):
     def show_step(self, plan: Plan, step: Step, *, open_: bool) -> None:
         """Show a step of a plan; `open_`: with how it is done, sentence by sentence."""
         self.made.show_step(plan, step)
-        known = (step, open_, self.session.unit, LOOK.colours)
+        letters = self._letters()
+        known = (step, open_, self.session.unit, LOOK.colours, letters)
         if plan is self.plan and known == self.known:
             return
         self.plan, self.known = plan, known
@@ -98,7 +103,7 @@ class StepCard(QWidget):
         self.lead.setText(" ".join(tell(words) for words in lead))
         self.lead.setVisible(bool(self.lead.text()))
         self.picture.cloth = QColor(self.session.open_job.cover.cloth.colour)
-        drawing = picture(plan, step, self.session.voice)
+        drawing = picture(plan, step, self.session.voice, letters)
         self.picture.setVisible(bool(drawing.items))
         self.picture.set_drawing(drawing)
         self.picture.fit()
@@ -108,6 +113,21 @@ class StepCard(QWidget):
         self.section.update()
         self._fill(step, sentences if open_ else ())
         self.setAccessibleName(f"{step.number}: {tell(operation.words)}")
+
+    def _letters(self) -> float:
+        """How high letters are in the picture, as a share of it: on a small one they stay as high as other words, in steps."""
+        around = 2.0 * self.picture.margin * LOOK.scale
+        room = max(1.0, min(self.picture.width() - around, 1.2 * (self.picture.height() - around)))
+        return min(MOST, max(LETTER, math.ceil(LOOK.px(13) / room / BY) * BY))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        if self.plan is not None and self.known is not None:
+            QTimer.singleShot(0, self, self._again)  # once the picture has its new size
+
+    def _again(self) -> None:
+        if self.plan is not None and isinstance(self.known, tuple):
+            self.show_step(self.plan, self.known[0], open_=self.known[1])
 
     def _fill(self, step: Step, sentences: tuple[Phrase, ...]) -> None:
         tell = self.session.tell

@@ -21,7 +21,7 @@ from omnipel.bench.stations.sew.paces import PacesDialog
 from omnipel.core.sewing.moving import because, dearer, moved, reasons, refusal, room_words
 from omnipel.core.sewing.order import NotLawful
 from omnipel.core.sewing.plan import Plan, Step
-from omnipel.core.sewing.saying import changeover_words, rig_words, span_words
+from omnipel.core.sewing.saying import changeover_words, rig_words, span_words, step_sum
 from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, tr, trn
 
 COLUMNS: Final = (tr("step"), NOTHING, tr("where"), tr("time"), tr("why here"))
@@ -267,7 +267,7 @@ class PlanMode(QWidget):
         if plan is None or step is None:
             return
         self.head.setText(tell(tr("{n}: {words}", n=Count(step.number), words=step.operation.words)))
-        self.sum.setText(tell(tr("{sum} · for you {span}", sum=step.work.told(), span=span_words(step.likely))))
+        self.sum.setText(tell(tr("{sum} ({span})", sum=step_sum(plan, step), span=span_words(step.likely))))
         self.room.setText(tell(room_words(plan, step)))
         self.why.setText("\n".join(tell(line) for line in reasons(plan, step)))
         self.earlier.setEnabled(step.number > 1)

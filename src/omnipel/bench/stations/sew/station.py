@@ -20,6 +20,7 @@ from omnipel.bench.stations.sew.card import StepCard
 from omnipel.bench.stations.sew.planned import PlanMode
 from omnipel.bench.stations.sew.way import WayView
 from omnipel.core.sewing.plan import Step
+from omnipel.core.sewing.saying import step_sum
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, tr
 from omnipel.core.words.refs import Of, Ref
@@ -38,7 +39,8 @@ class SewStation(QWidget):
         self.way.looked.connect(self._look)
         self.card = StepCard(session)
         self.empty = Vacant("sew", tr("Go to what is to be done"), self._next)
-        self.elapsed, self.of = label(NOTHING, "title"), label(NOTHING, "soft")
+        self.elapsed = label(NOTHING, "title")
+        self.of = button(NOTHING, self._sum, "quiet", tip=tr("S: the sum of these minutes"))
         self.bar = QProgressBar()
         self.bar.setTextVisible(False)
         self.bar.setFixedHeight(8)
@@ -105,6 +107,7 @@ class SewStation(QWidget):
             (Qt.Key.Key_P, self._pause),
             (Qt.Key.Key_M, self._more),
             (Qt.Key.Key_O, self._flip),
+            (Qt.Key.Key_S, self._sum),
         )
         for pressed, does in keys:
             key = QShortcut(QKeySequence(pressed), self.inner, does)
@@ -216,6 +219,12 @@ class SewStation(QWidget):
     def _more(self) -> None:
         self.open = not self.open
         self.refresh()
+
+    def _sum(self) -> None:
+        """The sum of the step's minutes, in the working line."""
+        step, plan = self.step, self.sewing.plan
+        if step is not None and plan is not None:
+            self.session.say("note", tr("step {n}: {sum}", n=Count(step.number), sum=step_sum(plan, step)))
 
     def _to_note(self) -> None:
         self.note.setFocus()
