@@ -1,13 +1,17 @@
 """One step, large: what is done, the pieces as they lie, what is being made, what to set, to mind and to check."""
 
+from __future__ import annotations
+
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass, replace
 from typing import Final
 
 from PySide6.QtCore import QRectF, QSize, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
 from omnipel.bench.parts.sections import paint_section
@@ -17,16 +21,43 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations.sew.made import MadeSizes
 from omnipel.core.drafting.crosssection import CrossSection
+from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.lying import LETTER
 from omnipel.core.sewing.howto import how
 from omnipel.core.sewing.pictured import picture, section
 from omnipel.core.sewing.plan import Plan, Step
-from omnipel.core.words.phrases import NOTHING, Phrase, mm, tr, trn
+from omnipel.core.words.phrases import NOTHING, Phrase, Voice, mm, tr, trn
 
 MOST, BY = 0.08, 0.004
 """Letters take no more than this share of a picture; it changes by so much."""
+SOON_MS: Final = 150
+"""The next step's picture is begun after so long: first this one is painted."""
 HIGH: Final = 96
 """A cross-section is so high, px at 100 %."""
+
+
+@dataclass(frozen=True, eq=False)
+class _Asked:
+    """A picture that is wanted: of which step, in whose words, how large its letters are."""
+
+    plan: Plan
+    step: Step
+    voice: Voice
+    letters: float
+
+    @property
+    def of(self) -> object:
+        """Of which cover, sewn in which order; how fast that is done does not count."""
+        return self.plan.making, self.plan.ordered
+
+    @property
+    def known(self) -> tuple[object, ...]:
+        """What tells it from others of these."""
+        return self.step.key, self.letters, self.voice
+
+
+def _drawn(asked: _Asked) -> tuple[_Asked, Drawing]:
+    return asked, picture(asked.plan, asked.step, asked.voice, asked.letters)
 
 
 class SectionPicture(QWidget):
@@ -84,16 +115,26 @@ class StepCard(QWidget):
         whole.setStretch(2, 1)
         self.setLayout(whole)
         self.plan: Plan | None = None
+        self.shown: Step | None = None
+        self.open = False
         self.known: object = None
+        self.of: object = None
+        self.drawn: dict[tuple[object, ...], Drawing] = {}
+        self.ahead: _Asked | None = None
+        self.soon = QTimer(self)
+        self.soon.setSingleShot(True)
+        self.soon.setInterval(SOON_MS)
+        self.soon.timeout.connect(self._look_ahead)
 
     def show_step(self, plan: Plan, step: Step, *, open_: bool) -> None:
         """Show a step of a plan; `open_`: with how it is done, sentence by sentence."""
         self.made.show_step(plan, step)
         letters = self._letters()
-        known = (step, open_, self.session.unit, LOOK.colours, letters)
-        if plan is self.plan and known == self.known:
+        known = (plan.making, plan.ordered, step.key, open_, self.session.unit, LOOK.colours, letters)
+        self.plan, self.shown, self.open = plan, step, open_
+        if known == self.known:
             return
-        self.plan, self.known = plan, known
+        self.known = known
         tell, operation = self.session.tell, step.operation
         self.number.setText(str(step.number))
         self.words.setText(self.session.sentence(operation.words))
@@ -103,16 +144,46 @@ class StepCard(QWidget):
         self.lead.setText(" ".join(tell(words) for words in lead))
         self.lead.setVisible(bool(self.lead.text()))
         self.picture.cloth = QColor(self.session.open_job.cover.cloth.colour)
-        drawing = picture(plan, step, self.session.voice, letters)
-        self.picture.setVisible(bool(drawing.items))
-        self.picture.set_drawing(drawing)
-        self.picture.fit()
+        self._picture(_Asked(plan, step, self.session.voice, letters))
         self.section.section, self.section.cloth = section(plan, step), self.picture.cloth
         self.section.setVisible(self.section.section is not None)
         self.making.setVisible(self.section.section is not None)
         self.section.update()
         self._fill(step, sentences if open_ else ())
         self.setAccessibleName(f"{step.number}: {tell(operation.words)}")
+
+    def _picture(self, asked: _Asked) -> None:
+        """Show the picture of a step; one that is not there yet is made behind the window, and that of the next step after it."""
+        if self.of != asked.of:
+            self.of = asked.of
+            self.drawn.clear()
+        known = self.drawn.get(asked.known)
+        self.picture.setVisible(bool(asked.step.operation.on) if known is None else bool(known.items))
+        self.picture.set_drawing(known or Drawing(()))
+        self.picture.fit()
+        if known is None:
+            self.session.painting.ask("step", _drawn, asked, while_there(self, self._came), self.session.fault)
+        elif asked.step.number < len(asked.plan.steps):
+            ahead = replace(asked, step=asked.plan.steps[asked.step.number])
+            if ahead.known not in self.drawn:
+                self.ahead = ahead
+                self.soon.start()
+
+    def _look_ahead(self) -> None:
+        """Have the picture of the next step made while nobody waits for anything."""
+        if self.ahead is not None and self.ahead.of == self.of:
+            self.session.painting.ask("step ahead", _drawn, self.ahead, while_there(self, self._kept), self.session.fault)
+
+    def _came(self, made: tuple[_Asked, Drawing]) -> None:
+        self._kept(made)
+        asked = made[0]
+        if self.of == asked.of and self.shown is not None and self.shown.key == asked.step.key:
+            self._picture(asked)
+
+    def _kept(self, made: tuple[_Asked, Drawing]) -> None:
+        asked, drawing = made
+        if asked.of == self.of:
+            self.drawn[asked.known] = drawing
 
     def _letters(self) -> float:
         """How high letters are in the picture, as a share of it: on a small one they stay as high as other words, in steps."""
@@ -122,12 +193,12 @@ class StepCard(QWidget):
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        if self.plan is not None and self.known is not None:
+        if self.plan is not None:
             QTimer.singleShot(0, self, self._again)  # once the picture has its new size
 
     def _again(self) -> None:
-        if self.plan is not None and isinstance(self.known, tuple):
-            self.show_step(self.plan, self.known[0], open_=self.known[1])
+        if self.plan is not None and self.shown is not None:
+            self.show_step(self.plan, self.shown, open_=self.open)
 
     def _fill(self, step: Step, sentences: tuple[Phrase, ...]) -> None:
         tell = self.session.tell
