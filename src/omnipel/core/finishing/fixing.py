@@ -189,9 +189,9 @@ def set_in_turn(f: Fixing, goods: Phrase, count: int, *, around: bool, on_object
     outer = min(count, 4 if around else 2)
     halves = min(max(0, count - outer), outer)
     parts = (
-        ("ends", outer, tr("corners or ends")),
-        ("halves", halves, tr("halves")),
-        ("rest", count - outer - halves, tr("the rest")),
+        ("ends", outer, tr("those at the corners or ends")),
+        ("halves", halves, tr("those half-way between them")),
+        ("rest", count - outer - halves, tr("all the others")),
     )
     deed = "set flat" if flat and not on_object else "set on object" if on_object else "fasten"
     before = ""
@@ -218,6 +218,6 @@ def set_in_turn(f: Fixing, goods: Phrase, count: int, *, around: bool, on_object
                 on=f.hosts or (f.host,),
             )
             after = (After(f"{f.key}/drill {action}", tr("the stud goes into the hole")),)
-        words = tr("Set {goods} of {feature}: {which}", goods=goods, feature=f.name, which=which)
+        words = tr("Set the {goods} of {feature}: {which}", goods=goods, feature=f.name, which=which)
         yield f.does(action, deed, words, Work(Pace.FASTENER, float(n)), after=after, on=f.hosts or (f.host,), opening=f.in_edge)
         before = action

@@ -18,6 +18,7 @@ from omnipel.core.drafting.pieces import named
 from omnipel.core.drafting.seams import Run
 from omnipel.core.pictures.board import arranged
 from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
+from omnipel.core.pictures.folding import fold
 from omnipel.core.pictures.labels import width_of
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.scene import Scene
@@ -48,6 +49,8 @@ ENOUGH: Final = 0.45
 ROOMY: Final = 1.2
 """Names take so many times the room that their letters do."""
 ASPECT: Final = 1.4
+PEEPS: Final = 0.22
+"""Of folded cloth the lower layer peeps out by so many letters, so that it is seen that there are two."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +64,7 @@ class Lies:
         pins: how many pins are drawn along the edges.
         wrong: whether a single piece lies with its wrong side up, as to be hemmed.
         lit: what stands out in a picture in space.
+        folded: whether two edges of one piece are brought together.
         letters: how high they are, as a share of the picture's longer side.
     """
 
@@ -70,6 +74,7 @@ class Lies:
     pins: int = 0
     wrong: bool = False
     lit: frozenset[Ref] = frozenset()
+    folded: bool = False
     letters: float = LETTER
 
 
@@ -98,6 +103,8 @@ def lying(cover: Cover, lies: Lies, voice: Voice, view: View | None = None) -> D
         return standing(cover, groups, lies, view or _seen_best(cover, lies))
     if len(groups) == 2 and lies.edges:
         return _joined(cover, lies, voice)
+    if lies.folded and (drawing := folded(cover, lies, voice)) is not None:
+        return drawing
     return _beside(cover, lies, voice)
 
 
@@ -214,6 +221,29 @@ def _joined(cover: Cover, lies: Lies, voice: Voice) -> Drawing:
     items += _worked(move(laid), lies.pins, text, voice)
     items.append(_below(tr("{piece}, right side up", piece=term(below)), rings[0], rings, text, voice))
     items.append(_above(tr("{piece}, wrong side up", piece=term(above)), rings[1], rings, text, voice))
+    return Drawing(tuple(items))
+
+
+def folded(cover: Cover, lies: Lies, voice: Voice) -> Drawing | None:
+    """One piece folded so that the edges that are to be joined lie on one another; None where they do not meet by folding once."""
+    name = next((name for name in lies.on if name in cover.flat), "")
+    runs = [run for run in lies.edges if run.piece == name]
+    if not name or len(runs) != 2:
+        return None
+    turned = {piece.name: piece.mirrored for piece in cover.pieces}[name]
+    panel = cover.flat[name]
+    one, other = (_way(panel, [run], turned=turned) for run in runs)
+    made = fold(_ring(panel, turned=turned), one, other)
+    if made is None:
+        return None
+    text = lies.letters * _size([made.below, made.above])
+    peeps = np.array((PEEPS, -PEEPS)) * text
+    items = [*_cloth(made.below + peeps, RIGHT), *_cloth(made.above, WRONG)]
+    if len(made.line):
+        items.append(Path(made.line, Layer.FOLD))
+    items += _worked(other, lies.pins, text, voice)
+    rings = [made.below + peeps, made.above]
+    items.append(_below(tr("{piece}, folded right sides together", piece=term(name)), made.above, rings, text, voice))
     return Drawing(tuple(items))
 
 

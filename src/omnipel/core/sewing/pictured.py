@@ -15,6 +15,8 @@ WRONG_UP: Final = frozenset({"press hem", "score hem", "lay cord", "hem", "casin
 """Done from the wrong side."""
 PINNED: Final = frozenset({"pin", "pin corners", "sew", "sew ring", "sew piped", "catch", "draw up"})
 """Steps at which pins are in."""
+FOLDED: Final = PINNED | {"mark boxed", "sew boxed"}
+"""At these two edges of one piece lie on one another."""
 IN_SEAM: Final = "seam:"
 
 
@@ -34,6 +36,7 @@ def picture(plan: Plan, step: Step, voice: Voice, letters: float = LETTER) -> Dr
             pins=pins,
             wrong=operation.deed in WRONG_UP and operation.did.when is not When.PREPARE,
             lit=frozenset({operation.ref.whole}),
+            folded=operation.deed in FOLDED and len(operation.on) == 1,
             letters=letters,
         ),
         voice,

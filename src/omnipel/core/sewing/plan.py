@@ -16,12 +16,10 @@ from omnipel.core.sewing.operations import operations
 from omnipel.core.sewing.order import Ordered, Orders, Rig
 from omnipel.core.sewing.paces import Person, spanned
 from omnipel.core.sewing.ruling.rules import rules
-from omnipel.core.words.phrases import Count, Phrase, listed, mm, term, tr
+from omnipel.core.words.phrases import Count, Phrase, Stitches, listed, term, tr
 
 USUAL_NEEDLE: Final = {ClothKind.CANVAS: ("110", 90, 6.0), ClothKind.GENERAL: ("100", 70, 4.0), ClothKind.COTTON: ("80", 40, 2.5)}
 """Needle, thread and stitch where the cloth does not say."""
-LONGEST: Final = 8.0
-"""The longest stitch of a machine, mm: to baste and to gather with."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -180,12 +178,11 @@ def settings_of(making: Making, operation: Operation) -> list[tuple[Phrase, Phra
     if did.station is Station.MACHINE:
         needle, thread, stitch = sewn_with(cloth)
         kind = operation.stitch or did.stitch
-        long = LONGEST if kind is Stitch.LONG else stitch
         how = {
-            Stitch.ZIGZAG: tr("zigzag, {long} long", long=mm(stitch / 2.0, fine=True)),
+            Stitch.ZIGZAG: tr("zigzag, stitches {long}", long=Stitches(stitch / 2.0)),
             Stitch.TACK: tr("bar tack: a dense zigzag"),
-            Stitch.LONG: tr("longest stitch, about {long}", long=mm(long, fine=True)),
-        }.get(kind, tr("stitch {long}", long=mm(stitch, fine=True)))
+            Stitch.LONG: tr("the longest stitch there is"),
+        }.get(kind, tr("stitches {long}", long=Stitches(stitch)))
         with_ = tr(
             "{foot} · needle {needle} · Tex {thread} polyester · {stitch}",
             foot=term(did.foot or Foot.USUAL),

@@ -114,6 +114,13 @@ class PerRun:
 
 
 @dataclass(frozen=True, slots=True)
+class Stitches:
+    """The length of a stitch, mm, as a machine is set: in millimetres, whatever else is told in; so many to the inch for those who work in inches."""
+
+    mm: float
+
+
+@dataclass(frozen=True, slots=True)
 class Name:
     """What a person called something, or typed: shown as it is."""
 
@@ -129,7 +136,7 @@ class Listed:
 
 
 Value: TypeAlias = (
-    "Length | Rule | Angle | Share | Ratio | Count | Area | Run | Money | Minutes | PerRun | Name | Listed | Phrase"
+    "Length | Rule | Angle | Share | Ratio | Count | Area | Run | Money | Minutes | PerRun | Stitches | Name | Listed | Phrase"
 )
 
 
@@ -275,17 +282,24 @@ class Voice:
                 return format_run(length, self.unit)
             case Money(amount):
                 return f"{amount + 0.0:,.2f}".replace(",", GROUP).replace("-", "−")
-            case Minutes() | PerRun():
-                return self._time(phrase)
+            case Minutes() | PerRun() | Stitches():
+                return self._rate(phrase)
             case Listed(values, between):
                 return between.join(self.say(value) for value in values)
 
-    def _time(self, time: "Minutes | PerRun") -> str:
-        minutes = time.minutes
-        if isinstance(time, PerRun):
-            if self.unit.denominator:
-                return self.say(tr("{n} min a yard", n=Count(minutes * YARD, 2)))
-            return self.say(tr("{n} min a metre", n=Count(minutes, 2)))
+    def _rate(self, rate: "Minutes | PerRun | Stitches") -> str:
+        if isinstance(rate, Minutes):
+            return self._time(rate.minutes)
+        inches = bool(self.unit.denominator)
+        if isinstance(rate, Stitches):
+            return self.say(
+                tr("{n} to the inch", n=Count(MM_PER_INCH / rate.mm)) if inches else tr("{n} mm", n=Count(rate.mm, 1))
+            )
+        if inches:
+            return self.say(tr("{n} min a yard", n=Count(rate.minutes * YARD, 2)))
+        return self.say(tr("{n} min a metre", n=Count(rate.minutes, 2)))
+
+    def _time(self, minutes: float) -> str:
         if minutes < 9.75:
             halves = math.floor(minutes * 2.0 + 0.5) / 2.0
             return self.say(tr("{n} min", n=Count(max(halves, 0.5) if minutes > 0.0 else 0.0, 1)))
