@@ -66,6 +66,7 @@ def broken(drafted: Drafted, operations: Sequence[Operation], keys: Sequence[str
     yield from _hems(drafted, order, at, sewn)
     yield from _layers(order, at)
     yield from _drawn(order, at)
+    yield from _over_cords(drafted, order, at, sewn)
     yield from _tried(drafted, order, at, sewn)
     yield from _bagged(drafted, order, at, sewn)
 
@@ -238,6 +239,30 @@ def _drawn(order: Sequence[Operation], at: Mapping[str, int]) -> Iterator[str]:
             ]
             if ironed:
                 yield f"{ironed} when {operation.key} is done"
+
+
+def _over_cords(drafted: Drafted, order: Sequence[Operation], at: Mapping[str, int], sewn: Mapping[int, int]) -> Iterator[str]:
+    """Where a machine seam comes to a casing with its cord in it, a hand closes that casing: after the seam, before the cord is drawn."""
+    cover = drafted.cover
+    for laid in (o for o in order if o.deed == "lay cord"):
+        head, beside = laid.key.rpartition("/")[0].split("/")[0], set()
+        for run in laid.edges:
+            names = [edge.name for edge in cover.flat[run.piece].edges]
+            k = names.index(run.edge)
+            beside |= {(run.piece, names[k - 1]), (run.piece, names[(k + 1) % len(names)])}
+        ends = {
+            i
+            for i, seam in enumerate(cover.seams)
+            if i in sewn and not seam.ring and any((run.piece, run.edge) in beside for side in seam.sides for run in side)
+        }
+        hand = next((o for o in order if o.key == f"{head}/by hand"), None)
+        if bool(ends) is not (hand is not None):
+            yield f"{head}: {len(ends)} seams come to its casing, and a hand {'closes it' if hand else 'does not'}"
+        elif hand is not None:
+            if any(sewn[i] > at[hand.key] for i in ends):
+                yield f"{head}: closed by hand before the seam beside it"
+            if f"{head}/draw" in at and at[f"{head}/draw"] < at[hand.key]:
+                yield f"{head}: drawn before it is closed"
 
 
 def _tried(drafted: Drafted, order: Sequence[Operation], at: Mapping[str, int], sewn: Mapping[int, int]) -> Iterator[str]:

@@ -266,6 +266,7 @@ DEEDS: Final[Mapping[str, Deed]] = {
     "thread": _at(HAND, FINISH, tr("drawing cord, elastic or ribbon in")),
     "join elastic": _sewn(FINISH, tr("joining elastic"), stitch=Stitch.ZIGZAG),
     "close casing": _sewn(FINISH, tr("closing a casing")),
+    "sew over cord": _at(HAND, FINISH, tr("sewing a casing over its cord")),
     "finish cord": _at(HAND, FINISH, tr("finishing a cord")),
     "fasten": _at(HAND, FINISH, tr("setting fasteners")),
     "punch": _at(OBJECT, FINISH, tr("punch marks on the object")),

@@ -323,6 +323,11 @@ HOW: Final[Mapping[str, tuple[Phrase, ...]]] = {
         tr("Zigzag across three times."),
         tr("Let it slip into the casing and stretch the edge once all round."),
     ),
+    "sew over cord": (
+        tr("Draw the cord aside in its casing, so that it lies away from the seam."),
+        tr("Whip both ends of the casing together, outside and inside, the needle always above the cord."),
+        tr("Draw the cord to and fro: it has to slide."),
+    ),
     "finish cord": (
         tr("Draw the cord until the edge has its girth; put the lock on, or tie it."),
         tr("Stitch across one end where it must not slip out."),

@@ -18,7 +18,8 @@ from omnipel.core.drafting.seams import Run, Seam, SeamKind, Trued
 from omnipel.core.drafting.topology import ends_of, surface
 from omnipel.core.finishing.stitching import Stitching
 from omnipel.core.job.document import ClothChoice, CoverChoices, LiningSchool, RingSchool
-from omnipel.core.job.edges import HemOrder
+from omnipel.core.job.edges import HemOrder, Hold
+from omnipel.core.job.finish import FinishKind
 from omnipel.core.plane.curves import turn_between
 from omnipel.core.space.placements import normals
 from omnipel.core.tolerances import CORNER_ANGLE
@@ -297,6 +298,24 @@ class Making:
         if not any(self.joined_at.get(run.piece) for run in edge.runs) or any(run.piece in self.hung for run in edge.runs):
             return True
         return edge.order is HemOrder.HEM_FIRST
+
+    def laid_in(self, edge: Dressed) -> bool:
+        """Whether a cord lies in the casing of an edge before its panels are joined: it was laid in while they were flat."""
+        held = edge.held_by is Hold.CORD or not edge.asked
+        return edge.finish.kind is FinishKind.CORD_CASING and held and self.first(edge)
+
+    @cached_property
+    def corded(self) -> Mapping[int, tuple[Dressed, ...]]:
+        """By the number of a seam the edges at whose casing it ends, with the cord in it already."""
+        found: dict[int, tuple[Dressed, ...]] = {}
+        for edge in self.edges:
+            if not self.laid_in(edge):
+                continue
+            corners = {self.corners[end] for run in edge.runs for end in ends_of(run, self.flat) if end in self.corners}
+            for i, seam in enumerate(self.seams):
+                if i not in self.meeting and self.layer(i) is not Cloth.LINING and self._ends(seam) & corners:
+                    found[i] = (*found.get(i, ()), edge)
+        return found
 
     @property
     def ring_first(self) -> bool:

@@ -129,18 +129,25 @@ def learnt(timed: Iterable[Timed], rates: Mapping[Pace, float] | None = None) ->
 def spanned(parts: Iterable[tuple[str, float]], person: Person) -> tuple[float, float, float]:
     """What steps take together, by kind and minutes of the paces: most likely, and from the tenth to the ninetieth of a hundred.
 
-    Steps of one kind share their factor; each varies by itself besides. The sum is taken as lognormal with their mean and variance.
+    Steps of one kind share their factor; each varies by itself besides. What is most likely is the sum of what each step most likely takes; but times are
+    skewed, a step rather takes twice as long than no time at all, and so the range of a sum lies a little higher than about that: it is that of the
+    lognormal with the sum's mean and variance (Fenton and Wilkinson).
     """
     by_deed: dict[str, list[float]] = {}
     for deed, minutes in parts:
         by_deed.setdefault(deed, []).append(minutes)
-    middle = variance = 0.0
+    middle = mean = variance = 0.0
     for deed, told in by_deed.items():
         factor = person.factor(deed)
         mine = [factor.times * minutes for minutes in told]
         middle += math.fsum(mine)
-        variance += math.fsum(mine) ** 2 * math.expm1(factor.spread**2) + math.fsum(m * m for m in mine) * math.expm1(ONCE**2)
+        own, once = factor.spread**2, ONCE**2
+        expected = math.fsum(mine) * math.exp((own + once) / 2.0)
+        alone = math.fsum(m * m for m in mine) * math.exp(once) * math.expm1(once)
+        mean += expected
+        variance += math.exp(2.0 * own) * alone + expected**2 * math.expm1(own)
     if middle <= 0.0:
         return 0.0, 0.0, 0.0
-    spread = math.sqrt(math.log1p(variance / middle**2))
-    return middle, middle * math.exp(-TENTH * spread), middle * math.exp(TENTH * spread)
+    spread = math.sqrt(math.log1p(variance / mean**2))
+    median = mean * math.exp(-(spread**2) / 2.0)
+    return middle, median * math.exp(-TENTH * spread), median * math.exp(TENTH * spread)

@@ -135,8 +135,8 @@ def _hemmed(
     )
     yield replace(fold, checks=tuple(checks), notes=corners)
     last = f"{key}/press"
-    held = edge.held_by is Hold.CORD or not edge.asked
-    if casing and flat and finish.kind is FinishKind.CORD_CASING and held:
+    laid_in = making.laid_in(edge)
+    if laid_in:
         words = tr("Lay the cord into the fold of {edge}, clear of the stitch line, and pin both its ends", edge=called)
         lay = _does(making, edge, f"{key}/cord", "lay cord", words, runs, Work(Pace.PIN, max(2.0, long / 150.0)))
         cord = Check(tr("cord free to slide"))
@@ -154,7 +154,7 @@ def _hemmed(
         Work(Pace.PIN, long / PINS_APART),
     )
     notes = [tr("close to the inner fold; never across the cord")] if casing else [tr("close to the inner fold")]
-    if casing and not (flat and finish.kind is FinishKind.CORD_CASING and held):
+    if casing and not laid_in:
         notes.append(tr("leave the marked gap open"))
     seams = tuple(
         i for run in runs for i in making.in_seam.get((run.piece, run.edge), ()) if making.seams[i].kind == SeamKind.CAUGHT
@@ -179,6 +179,16 @@ def _threaded(making: Making, edge: Dressed, key: str, finish: Finish, stitched:
         )
         yield replace(thread, after=(After(stitched, tr("the casing is stitched first")),))
         drawn = (After(f"{key}/thread", tr("the cord has to be in")),)
+    crossed = [i for i, edges in making.corded.items() if edge in edges]
+    if crossed:
+        words = tr("Sew the ends of the casing of {edge} together by hand, over the cord and not through it", edge=called)
+        work = Work(Pace.HAND, len(crossed) * 2.0 * finish.width), Work(Pace.PIECE, float(len(crossed)))
+        sewn = tuple(After(f"{making.keys[i]}/sew", tr("the seam beside it is sewn first")) for i in crossed)
+        by_hand = _does(making, edge, f"{key}/by hand", "sew over cord", words, edge.runs, *work)
+        yield replace(
+            by_hand, after=(After(stitched, tr("the casing is stitched first")), *sewn), checks=(Check(tr("cord free to slide")),)
+        )
+        drawn = (After(f"{key}/by hand", tr("the casing is whole before it is drawn in")),)
     words = tr("Draw the cord of {edge} to its girth, lock it across the end, cut off and seal what is over", edge=called)
     checks = (Check(tr("drawn in to"), edge.drawn_to),) if edge.drawn_to else ()
     done = _does(making, edge, f"{key}/draw", "finish cord", words, edge.runs, Work(Pace.FIXED, 3.0))

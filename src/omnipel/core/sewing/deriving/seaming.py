@@ -79,7 +79,9 @@ def _scheme(s: Stitching) -> Iterator[Operation]:
 
 
 def _gaps(making: Making, s: Stitching) -> Iterator[Phrase]:
-    """What stays open of it: the gap that a lining is turned through, an opening for a handle."""
+    """What stays open of it: the end at a casing with its cord in it, the gap that a lining is turned through, an opening for a handle."""
+    for edge in making.corded.get(s.number, ()):
+        yield tr("stop at the casing of {edge}, and lock the end: never across its cord", edge=term(edge.name))
     for side in s.seam.sides:
         for run in side:
             panel = making.flat[run.piece]
