@@ -161,6 +161,12 @@ def test_another_step_can_be_looked_at_without_being_done(sample_window: Window,
     assert station.card.section.section is not None
     press(qtbot, station, Qt.Key.Key_M)
     assert station.card.steps.count() >= 3
+    for step in plan.steps:  # it stays open for that kind of step, and for no other
+        station._look(step.number)
+        assert bool(station.card.steps.count()) is (step.operation.deed == sewn.operation.deed)
+    station._look(sewn.number)
+    press(qtbot, station, Qt.Key.Key_M)
+    assert station.card.steps.count() == 0
 
 
 def test_a_first_job_in_inches_is_sewn_by_keys_alone_and_reads_the_numbers_she_reckons(hands: Hands, qtbot: QtBot) -> None:

@@ -305,7 +305,7 @@ def test_another_scheme_is_one_click_and_keeps_cloth_and_readings(sample_window:
         assert job.cover.scheme == card.scheme.key
         assert (job.readings, job.cover.cloth) == (before.readings, before.cover.cloth)
         assert sample_window.session.draft.panels  # type: ignore[union-attr]
-    qtbot.waitUntil(lambda: all(card.lines and not card.why for card in strip.cards))
+    qtbot.waitUntil(lambda: all(card.lines and not card.why for card in strip.cards), timeout=20_000)
 
 
 def test_what_sticks_out_is_dragged_to_its_place(sample_window: Window, qtbot: QtBot) -> None:

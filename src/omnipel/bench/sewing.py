@@ -31,6 +31,8 @@ if TYPE_CHECKING:
 
 CLOCK: Final = "sewing clock"
 """The setting of the shop in which the clock is kept, so that it goes on after the program ended in whatever way."""
+IN_FULL: Final = "sewing told in full"
+"""The setting that holds the kinds of steps of which somebody wants to read how they are done."""
 KEPT_EVERY_MS: Final = 15_000
 
 
@@ -79,6 +81,7 @@ class Sewing(QObject):
         self.asked: _Asked | None = None
         self.known: tuple[Plan, frozenset[str], tuple[Finding, ...]] | None = None
         self.person = Person()
+        self.in_full: frozenset[str] | None = None
         self.keeping = QTimer(self)
         self.keeping.setInterval(KEPT_EVERY_MS)
         self.keeping.timeout.connect(self.keep)
@@ -188,6 +191,21 @@ class Sewing(QObject):
         self.session.keep_setting(PACES, paces_text(changed))
         self.learn()
         self.session.drafted.emit()
+
+    @property
+    def told_in_full(self) -> frozenset[str]:
+        """Kinds of steps of which how they are done is told sentence by sentence; whoever is practised closes them one by one."""
+        if self.in_full is None:
+            try:
+                self.in_full = frozenset(str(deed) for deed in json.loads(self.session.store.setting(IN_FULL, "[]")))
+            except (ValueError, TypeError):
+                self.in_full = frozenset()
+        return self.in_full
+
+    def tell_in_full(self, deed: str) -> None:
+        """Tell how a kind of step is done from now on, or no longer."""
+        self.in_full = self.told_in_full ^ {deed}
+        self.session.keep_setting(IN_FULL, json.dumps(sorted(self.in_full)))
 
     # Moving steps
 

@@ -13,6 +13,7 @@ Key = Annotated[str, Len(1, 400)]
 MOST_STEPS = 3000
 """No order of work is longer."""
 MOST_MINUTES = 100_000.0
+LONGEST_NOTE = 2000
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -35,7 +36,7 @@ class StepLog:
     planned: Annotated[float, Ge(0), Le(MOST_MINUTES)] = 0.0
     deed: Annotated[str, Len(0, 40)] = ""
     day: Annotated[str, Len(0, 10)] = ""
-    note: Annotated[str, Len(0, 2000)] = ""
+    note: Annotated[str, Len(0, LONGEST_NOTE)] = ""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

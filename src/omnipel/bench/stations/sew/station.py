@@ -19,6 +19,7 @@ from omnipel.bench.speech import say
 from omnipel.bench.stations.sew.card import StepCard
 from omnipel.bench.stations.sew.planned import PlanMode
 from omnipel.bench.stations.sew.way import WayView
+from omnipel.core.job.sewing import LONGEST_NOTE
 from omnipel.core.sewing.plan import Step
 from omnipel.core.sewing.saying import step_sum
 from omnipel.core.words import refs
@@ -34,7 +35,7 @@ class SewStation(QWidget):
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session, self.sewing = session, sewing_of(session)
-        self.shown, self.open, self.planning = "", False, False
+        self.shown, self.planning = "", False
         self.way = WayView()
         self.way.looked.connect(self._look)
         self.card = StepCard(session)
@@ -50,6 +51,7 @@ class SewStation(QWidget):
         self.pause = button(NOTHING, self._pause, tip=tr("P: the clock"))
         self.more = button(NOTHING, self._more, tip=tr("M: how it is done"))
         self.note = line(tr("A note on this step"), tr("a note: sewed 15 instead of 12"))
+        self.note.setMaxLength(LONGEST_NOTE)
         self.note.editingFinished.connect(self._noted)
         self.away = label(NOTHING, "look", wrap=True)
         self.count_it, self.leave_out = (
@@ -150,13 +152,14 @@ class SewStation(QWidget):
         step = plan.by_key.get(self.shown) or current or plan.steps[-1]
         done = self.sewing.done
         self.way.show_way(plan.steps, done, current.number if current is not None else 0, step.number)
-        self.card.show_step(plan, step, open_=self.open)
+        told = step.operation.deed in self.sewing.told_in_full
+        self.card.show_step(plan, step, open_=told)
         here = current is not None and step.key == current.key
         self.done.setEnabled(here)
         ends = tr("done, next") if self.sewing.begun else tr("begin")
         self.done.setText(say(ends if current is not None else tr("all is done")))
         self.back.setEnabled(bool(done))
-        self.more.setText(say(tr("less") if self.open else tr("how?")))
+        self.more.setText(say(tr("less") if told else tr("how?")))
         if not self.note.hasFocus():
             self.note.setText(
                 self.session.open_job.sewing.steps[step.key].note if step.key in self.session.open_job.sewing.steps else ""
@@ -217,8 +220,10 @@ class SewStation(QWidget):
         self.refresh()
 
     def _more(self) -> None:
-        self.open = not self.open
-        self.refresh()
+        """How it is done, of this kind of step, from now on or no longer."""
+        if self.step is not None:
+            self.sewing.tell_in_full(self.step.operation.deed)
+            self.refresh()
 
     def _sum(self) -> None:
         """The sum of the step's minutes, in the working line."""
