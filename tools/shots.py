@@ -1,6 +1,7 @@
 """`make shots`: the pictures in docs/screenshots, from the sample shop at 1280×800."""
 
 import os
+import subprocess
 import tempfile
 import time
 from pathlib import Path
@@ -12,8 +13,11 @@ from PySide6.QtWidgets import QApplication
 from omnipel.bench.commands.dress import set_dark
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
+from omnipel.exchange.asked import Order
+from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, exported
 from omnipel.shop.demo import unpack
 from omnipel.shop.store import Store
 
@@ -31,6 +35,7 @@ SHOTS = (
     ("cover-apart", "Platform scale", "cover", False),
     ("cloth", "Honey extractor", "cloth", False),
     ("sew", "Press motor", "sew", False),
+    ("sew-order", "Fruit tub", "sew", False),
 )
 SEWN = 11
 """So many steps are done when the Sew station is looked at."""
@@ -52,6 +57,20 @@ def main() -> None:
         while time.monotonic() < until:
             app.processEvents()
         window.grab().save(str(TARGET / f"{name}.png"))
+
+    def paper(window: Window) -> None:
+        """A page of the order of work, as it is printed."""
+        session = window.session
+        content = exported(
+            EXPORTS["order"], Order(session.draft, session.voice, "A4", person=sewing_of(session).person), DESPITE_STOP
+        )
+        with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
+            file.write(content)
+            file.flush()
+            page = TARGET / "sew-paper"
+            subprocess.run(
+                ["pdftoppm", "-r", "90", "-f", "3", "-l", "3", "-singlefile", "-png", file.name, str(page)], check=True
+            )
 
     with tempfile.TemporaryDirectory() as folder:
         first = Window(Session(Store(Path(folder) / "empty.sqlite")))
@@ -77,10 +96,15 @@ def main() -> None:
                 slider = cover.picture.apart
                 slider.setValue(round(APART.get(name, 0.0) * slider.maximum()))
             if station == "sew":
-                for _ in range(SEWN):
-                    window.stations["sew"].sewing.done()
-                window.stations["sew"].enter()
+                sew = window.stations["sew"]
+                for _ in range(SEWN if name == "sew" else 0):
+                    sew.sewing.do()
+                sew.enter()
+                if name == "sew-order":
+                    sew.go_to(refs.SEWING_ORDER)
             take(window, name)
+            if name == "sew":
+                paper(window)
     os._exit(0)
 
 

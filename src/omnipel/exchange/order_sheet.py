@@ -15,6 +15,7 @@ from omnipel.core.pictures.labels import extent
 from omnipel.core.pictures.lying import LETTER
 from omnipel.core.pictures.pens import PAPERS
 from omnipel.core.sewing.howto import how
+from omnipel.core.sewing.measured import sizes
 from omnipel.core.sewing.paces import Person
 from omnipel.core.sewing.pictured import picture, section
 from omnipel.core.sewing.plan import Plan, Step, planned
@@ -35,6 +36,8 @@ LEAST: Final = 8.2
 """Letters in a picture are no smaller, pt."""
 FEW, FEW_SHARE, MOST_SHARE = 3, 0.2, 0.06
 """Letters that took a larger share of a picture would leave nothing to be seen of the pieces, of a few or of more of them."""
+BLANK: Final = "_" * 12
+"""A line to write a size on that was measured."""
 MOST_BOXES: Final = 10
 """Of more covers than this one box stands for all."""
 BOX: Final = 3.4
@@ -128,9 +131,9 @@ def _block(made: Pages, plan: Plan, step: Step, sentences: tuple[Phrase, ...], d
         alike = repr(
             (step.operation.deed, [panel_of.get(name, name) for name in step.operation.on], bool(step.operation.seams))
         ).encode()
-        drawing, scale = _picture(plan, step, made.voice)
+        drawing, scale = _picture(plan, step, made.voice) if alike not in drawn else (None, 0.0)
         same = _known_by(drawing)
-        if alike not in drawn and same not in drawn:
+        if drawing is not None and same not in drawn:
             block.drawing, block.scale = drawing, scale
             block.cut = section(plan, step)
         drawn |= {alike, same}
@@ -146,7 +149,9 @@ def _block(made: Pages, plan: Plan, step: Step, sentences: tuple[Phrase, ...], d
         add(caution.words, "mind", 5.0)
     for name, words in step.settings:
         add(tr("{name}: {words}", name=name, words=words))
-    for check in operation.checks:
+    for size in sizes(plan, step):
+        add(tr("{size}: {planned}, made {line}", size=size.words, planned=length(size.planned.value), line=Name(BLANK)))
+    for check in (check for check in operation.checks if not (step.stop and check.length)):
         add(
             tr("{words}: {length}", words=check.words, length=length(check.length)) if check.length else check.words, "check", 5.0
         )
