@@ -64,7 +64,7 @@ def test_edges_that_are_not_as_long_or_not_alike_do_not_fold(long: float, high: 
     assert fold(ring, ring[[3, 0]], ring[[3, 0]]) is None
 
 
-@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=2))
+@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=4))
 def test_what_closes_a_flat_strip_is_drawn_folded(form: str, scheme: str) -> None:
     made = draft(starter(form, scheme))
     if not isinstance(made, Drafted):
