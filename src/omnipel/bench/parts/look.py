@@ -145,6 +145,9 @@ def _words_and_fields(look: Look) -> str:
     QLabel#title {{ font-size: {px(22)}px; font-weight: 600; }}
     QLabel#head {{ font-size: {px(17)}px; font-weight: 600; }}
     QLabel#soft {{ color: {c.soft}; }}
+    QWidget#roomy QLabel {{ font-size: {px(17)}px; }}
+    QWidget#roomy QLabel#title {{ font-size: {px(28)}px; }}
+    QWidget#roomy QLabel#big {{ font-size: {px(38)}px; }}
     QLabel#byhand {{ color: {c.accent}; font-weight: 600; }}
     QLabel#field {{ min-width: {px(150)}px; padding-right: 16px; qproperty-indent: 0; }}
     QLineEdit#words {{ min-width: {px(130)}px; }}

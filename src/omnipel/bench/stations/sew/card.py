@@ -28,6 +28,8 @@ from omnipel.core.sewing.pictured import picture, section
 from omnipel.core.sewing.plan import Plan, Step
 from omnipel.core.words.phrases import NOTHING, Phrase, Voice, mm, tr, trn
 
+ROOMY: Final = 760, 440
+"""A card that is as wide and high as this has room for larger type, px at 100 %."""
 MOST, BY = 0.08, 0.004
 """Letters take no more than this share of a picture; it changes by so much."""
 SOON_MS: Final = 150
@@ -128,6 +130,7 @@ class StepCard(QWidget):
 
     def show_step(self, plan: Plan, step: Step, *, open_: bool) -> None:
         """Show a step of a plan; `open_`: with how it is done, sentence by sentence."""
+        self._fit_type()
         self.made.show_step(plan, step)
         letters = self._letters()
         known = (plan.making, plan.ordered, step.key, open_, self.session.unit, LOOK.colours, letters)
@@ -185,11 +188,22 @@ class StepCard(QWidget):
         if asked.of == self.of:
             self.drawn[asked.known] = drawing
 
+    def _fit_type(self) -> None:
+        """Where there is room the type is large enough to be read while one stands at the table."""
+        name = "roomy" if self.width() >= LOOK.px(ROOMY[0]) and self.height() >= LOOK.px(ROOMY[1]) else ""
+        if self.objectName() != name:
+            self.setObjectName(name)
+            for widget in self.findChildren(QWidget):
+                widget.style().unpolish(widget)
+                widget.style().polish(widget)
+                widget.updateGeometry()
+            self.cautions.fit()
+
     def _letters(self) -> float:
         """How high letters are in the picture, as a share of it: on a small one they stay as high as other words, in steps."""
         around = 2.0 * self.picture.margin * LOOK.scale
         room = max(1.0, min(self.picture.width() - around, 1.2 * (self.picture.height() - around)))
-        return min(MOST, max(LETTER, math.ceil(LOOK.px(13) / room / BY) * BY))
+        return min(MOST, max(LETTER, math.ceil(LOOK.px(16 if self.objectName() else 13) / room / BY) * BY))
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
@@ -225,7 +239,7 @@ def _line(name: str, words: str) -> QVBoxLayout:
     """A name and what is said of it, beside one another."""
     left, right = label(NOTHING, "soft"), label(NOTHING, wrap=True)
     left.setText(name)
-    left.setMinimumWidth(LOOK.px(60))
+    left.setMinimumWidth(LOOK.px(72))
     right.setText(words)
     line = row(left, right, spacing=8)
     line.setStretch(1, 1)
@@ -272,13 +286,13 @@ class Cautions(QWidget):
         for one in words:
             self.boxes.addWidget(CautionBox(one))
         self.setVisible(bool(words))
-        self._fit()
+        self.fit()
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        self._fit()
+        self.fit()
 
-    def _fit(self) -> None:
+    def fit(self) -> None:
         """Whatever else has to be squeezed, these are read whole."""
         found = [item.widget() for k in range(self.boxes.count()) if (item := self.boxes.itemAt(k)) is not None]
         high = [box.heightForWidth(self.width()) for box in found if box is not None]

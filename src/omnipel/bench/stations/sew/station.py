@@ -40,7 +40,7 @@ class SewStation(QWidget):
         self.way.looked.connect(self._look)
         self.card = StepCard(session)
         self.empty = Vacant("sew", tr("Go to what is to be done"), self._next)
-        self.elapsed = label(NOTHING, "title")
+        self.elapsed = label(NOTHING, "big")
         self.of = button(NOTHING, self._sum, "quiet", tip=tr("S: the sum of these minutes"))
         self.bar = QProgressBar()
         self.bar.setTextVisible(False)
