@@ -66,20 +66,20 @@ def laid_out(draft: Drafted, paper: Paper, voice: Voice) -> Laid:
     load_type()
     blocks, usable = [*_blocks(draft, voice), _in_short(draft, voice)], paper.width - 2.0 * paper.margin - 10.0
     high = paper.height - 2.0 * paper.margin - 10.0 - (BAND if draft.stops else 0.0)
-    for all_of_it, smallest in ((True, COMFORTABLE), (False, SMALLEST)):
-        lead = LARGEST
-        while True:
-            rows = [list(_wrapped(block.rows, lead, usable - COLUMN)) for block in blocks]
-            tall = [max(len(part) * lead, _least(block)) + BETWEEN for block, part in zip(blocks, rows, strict=True)]
-            # The order of work may go on over the page rather than make the rest small.
-            whole = sum(tall if all_of_it else tall[:-1]) <= high - HEAD - SQUARE - 4.0
-            if whole or lead <= smallest + 1e-9:
-                break
-            lead = max(smallest, lead * 0.97)
-        if whole:
+    room, lead = high - HEAD - SQUARE - 4.0, LARGEST
+    without: tuple[list[list[Row]], list[float], float] | None = None
+    while True:
+        rows = [list(_wrapped(block.rows, lead, usable - COLUMN)) for block in blocks]
+        tall = [max(len(part) * lead, _least(block)) + BETWEEN for block, part in zip(blocks, rows, strict=True)]
+        if sum(tall) <= room and lead >= COMFORTABLE:
             break
-    pages = list(_spread(rows, tall, lead, high - HEAD - SQUARE - 4.0, high - 8.0))
-    return Laid(blocks, rows, lead, pages)
+        if without is None and sum(tall[:-1]) <= room:
+            without = rows, tall, lead  # the order of work goes on over the page rather than make the rest small
+        if lead <= SMALLEST + 1e-9 or (without is not None and lead < COMFORTABLE):
+            rows, tall, lead = without or (rows, tall, lead)
+            break
+        lead = max(COMFORTABLE if lead > COMFORTABLE else SMALLEST, lead * 0.97)
+    return Laid(blocks, rows, lead, list(_spread(rows, tall, lead, room, high - 8.0)))
 
 
 def cutting_sheet(canvas: Any, draft: Drafted, paper: Paper, voice: Voice, note: Phrase = NOTHING) -> None:
