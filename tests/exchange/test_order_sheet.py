@@ -33,7 +33,7 @@ from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
 
 MM_PER_POINT = 25.4 / 72.0
-EVERY = [job.name for job in (made() for made in SAMPLES) if isinstance(draft(job), Drafted)]
+EVERY = [job.name for job in (made() for made in SAMPLES) if job.name != "Feed bin"]  # that one waits for its readings
 
 
 def read_back(content: bytes) -> list[LTPage]:
@@ -64,7 +64,7 @@ def order_of(job: Job) -> Plan:
     return planned(drafted_of(job), None, job.copies, job.sewing.order)
 
 
-@pytest.mark.parametrize(("name", "paper"), some(EVERY, ("A4", "Letter"), of=4))
+@pytest.mark.parametrize(("name", "paper"), some(EVERY, ("A4", "Letter"), of=8))
 def test_every_step_of_a_sample_stands_on_paper_with_what_to_mind_and_to_check(name: str, paper: str) -> None:
     job = sample(name)
     plan, voice = order_of(job), Voice(job.unit)
@@ -90,7 +90,7 @@ def test_every_step_of_a_sample_stands_on_paper_with_what_to_mind_and_to_check(n
             assert sheet.margin - 0.1 <= c.y0 * MM_PER_POINT
 
 
-@pytest.mark.parametrize("name", [name for (name,) in some(EVERY, of=4)])
+@pytest.mark.parametrize("name", [name for (name,) in some(EVERY, of=7)])
 def test_no_line_of_a_step_lies_on_another(name: str) -> None:
     job = sample(name)
     for page in read_back(order_pdf(drafted_of(job), "A4", Voice(job.unit), told=True)):
@@ -110,7 +110,7 @@ def _box(line: LTTextLine) -> tuple[str, tuple[float, float, float, float]]:
     )
 
 
-@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=8))
+@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=12))
 def test_in_inches_nothing_is_told_in_millimetres_and_all_lengths_fit(form: str, scheme: str) -> None:
     job = replace(starter(form, scheme, Unit.INCH_16), copies=3)
     made = draft(job)
