@@ -100,6 +100,7 @@ def main() -> None:
                 for _ in range(SEWN if name == "sew" else 0):
                     sew.sewing.do()
                 sew.enter()
+                sew.sewing.start()
                 if name == "sew-order":
                     sew.go_to(refs.SEWING_ORDER)
             take(window, name)

@@ -92,7 +92,7 @@ class SewStation(QWidget):
         gauge = QWidget()
         gauge.setLayout(column(self.bar))
         gauge.setMinimumHeight(LOOK.px(30))
-        self.note.setMinimumWidth(LOOK.px(190))
+        self.note.setMinimumWidth(LOOK.px(170))
         clock = Flow(gap=10)
         for widget in (self.elapsed, self.of, gauge, self.note, self.more, self.pause, self.back, self.done):
             clock.addWidget(widget)
@@ -262,6 +262,7 @@ class SewStation(QWidget):
         self.of.setText(self.session.tell(told))
         self.bar.setMaximum(1000)
         self.bar.setValue(min(1000, round(1000 * minutes / max(span.likely, 0.01))))
+        self.pause.setVisible(self.sewing.begun)  # until then it begins with the step
         self.pause.setText(say(tr("pause") if clock.runs else tr("start the clock")))
         gone = clock.away(self.sewing.now())
         self.asks.setVisible(gone > 0.0)
