@@ -99,7 +99,9 @@ def lying(cover: Cover, lies: Lies, voice: Voice, view: View | None = None) -> D
     """The picture of what lies on the bench."""
     joined = parts(cover, lies.sewn)
     groups = list(dict.fromkeys(joined.get(name, frozenset({name})) for name in lies.on if name in cover.flat))
-    hidden = not {piece.name for piece in shown(cover)} & set(lies.on)  # it hangs beneath others: only flat is anything seen of it
+    hidden = not {piece.name for piece in shown(cover)} & set(
+        lies.on
+    )  # it hangs beneath others: only flat is anything seen of it
     if not hidden and (any(len(group) > 1 for group in groups) or closed(cover, lies.sewn) & set(lies.on)):
         return standing(cover, groups, lies, view or _seen_best(cover, lies))
     if len(groups) == 2 and lies.edges:
