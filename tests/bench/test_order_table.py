@@ -138,6 +138,12 @@ def test_what_the_clock_tells_corrects_the_plan_and_paces_are_changed_for_all_jo
     assert slower is not None
     assert 1.2 * before < slower.span().likely < 2.0 * before  # twice as slow, by what one cover tells
     assert person(store).factor("sew").n >= 2
+    sample_window.run_command("undo")  # what is undone is not learnt from, and is learnt again with it
+    undone = station.sewing.person
+    assert sum(f.n for f in undone.factors.values()) == len(mine) - 1
+    sample_window.run_command("redo")
+    assert station.sewing.person == person(store) != undone
+    station.refresh()
     press(qtbot, station, Qt.Key.Key_O)
 
     def changed(dialog: PacesDialog) -> None:

@@ -81,6 +81,7 @@ class Sewing(QObject):
         self.asked: _Asked | None = None
         self.known: tuple[Plan, frozenset[str], tuple[Finding, ...]] | None = None
         self.person = Person()
+        self.logged: Mapping[str, StepLog] | None = None
         self.in_full: frozenset[str] | None = None
         self.keeping = QTimer(self)
         self.keeping.setInterval(KEPT_EVERY_MS)
@@ -99,6 +100,11 @@ class Sewing(QObject):
 
     def refresh(self) -> None:
         """Have the plan made behind the window, unless it is there or being made."""
+        steps = self.session.job.sewing.steps if self.session.job is not None else None
+        if steps != self.logged:  # a step was done, or taken back in whatever way: the log is another
+            self.logged = steps
+            self.learn()
+            return
         wanted = self._wanted()
         if wanted is None:
             self.made = self.asked = None
@@ -184,6 +190,7 @@ class Sewing(QObject):
         self.person = person(self.session.store)
         if self.made is not None and self.made.person.rates == self.person.rates:
             self.made = self.made.by(self.person)
+            self.planned.emit()
         self.refresh()
 
     def keep_paces(self, changed: Mapping[Pace, float]) -> None:
@@ -254,7 +261,6 @@ class Sewing(QObject):
         if not self.session.change(tr("step done: {step}", step=step.operation.words), Change(refs.step(step.key), log)):
             return False
         self.clock = Clock()
-        self.learn()
         if ran:
             self.start()
         return True
@@ -271,7 +277,6 @@ class Sewing(QObject):
             tr("step to be done again: {step}", step=last.operation.words), Change(refs.step(last.key), again)
         ):
             return False
-        self.learn()
         self.clock = Clock(last.key, old.took * 60.0, self.now() if ran else None, self.now())
         self.ticked.emit()
         return True
@@ -305,8 +310,8 @@ class Sewing(QObject):
         if self.clock.runs:
             self.pause()
         self.clock, self.of_job = Clock(), self.session.key or -1
-        self.made = self.asked = None
-        self.learn()
+        self.made = self.asked = self.logged = None
+        self.refresh()
         try:
             kept = json.loads(self.session.store.setting(CLOCK, "{}"))
             if kept.get("job") == self.session.key:

@@ -46,9 +46,9 @@ class MadeSizes(QWidget):
             emptied(self.grid)
             self.fields = {}
             if asked:
-                heads = (tr("measure, as far as you like"), tr("planned"), tr("made"))
+                heads = (tr("size"), tr("planned"), tr("made"))
                 for k, words in enumerate(heads):
-                    self.grid.addWidget(label(words, "soft"), 0, k)
+                    self.grid.addWidget(label(words, "soft", wrap=k == 0), 0, k)
             for line, size in enumerate(asked):
                 self._ask(size, 2 * line + 1)
 
@@ -59,7 +59,7 @@ class MadeSizes(QWidget):
         planned = Number(self.session)
         planned.show_number(size.words, size.planned, bare(size.planned.value))
         field = length_field(self.session, size.words, partial(self._measured, size), strict=True)
-        field.setMaximumWidth(LOOK.px(110))
+        field.setFixedWidth(LOOK.px(84))
         field.show_length(made)
         field.empty.connect(partial(self._forget, size))
         self.fields[size.key] = field
