@@ -206,7 +206,7 @@ def test_a_station_is_on_the_rail_in_the_menu_and_in_help(
     window.session.add(starter("half-log", "blanket", name="Shed stove"), tr("new"))
     window.show_station("object")
     assert window.rail.buttons["whiteboard"].isVisible()
-    qtbot.keyClick(window, Qt.Key.Key_7, Qt.KeyboardModifier.ControlModifier)
+    qtbot.keyClick(window, Qt.Key.Key_8, Qt.KeyboardModifier.ControlModifier)
     assert window.here == "whiteboard"
     board = window.stations["whiteboard"]
     assert (board.entered, board.text()) == (1, "Shed stove")

@@ -18,9 +18,9 @@ from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.job.document import Job
 from omnipel.core.job.sewing import StepLog
+from omnipel.core.learning.sizes import sizes
 from omnipel.core.pictures.pens import PAPERS
 from omnipel.core.sewing.howto import how
-from omnipel.core.sewing.measured import sizes
 from omnipel.core.sewing.paces import Factor, Person
 from omnipel.core.sewing.plan import Plan, planned
 from omnipel.core.words.phrases import Voice, mm
@@ -76,7 +76,7 @@ def test_every_step_of_a_sample_stands_on_paper_with_what_to_mind_and_to_check(n
         assert at >= 0, words
     for caution in {caution.key: caution for step in plan.steps for caution in step.cautions}.values():
         assert plain(voice.sentence(caution.words))[:24] in text
-    for size in (size for step in plan.steps for size in sizes(plan, step)):
+    for size in (size for step in plan.steps if step.stage for size in sizes(plan.making, step.stage)):
         assert plain(f"{voice.sentence(size.words)}: {voice.say(mm(size.planned.value))}, made") in text
     for check in (check for step in plan.steps for check in step.operation.checks if not (step.stop and check.length)):
         assert plain(voice.sentence(check.words))[:16] in text

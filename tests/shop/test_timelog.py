@@ -66,7 +66,8 @@ def test_a_shop_of_before_gets_its_log_and_a_damaged_document_stays_out_of_it(tm
     before = sqlite3.connect(path, isolation_level=None)
     before.execute("UPDATE revisions SET document = '{' || document WHERE job = ?", (broken,))
     before.execute("UPDATE revisions SET document = json_set(document, '$.sewing.steps.a', 'sewn') WHERE job = ?", (odd,))
-    before.execute("DROP TABLE minutes")
+    for table in ("minutes", "lessons", "photos"):
+        before.execute(f"DROP TABLE {table}")
     before.execute("PRAGMA user_version = 4")
     before.close()
     with Store(path) as store:

@@ -11,6 +11,7 @@ from typing import TYPE_CHECKING, Final
 
 from PySide6.QtCore import QObject, QTimer, Signal
 
+from omnipel.bench.fitting import fitting_of
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.finishing.operation import Pace
 from omnipel.core.job.findings import Change, Finding
@@ -20,10 +21,10 @@ from omnipel.core.sewing.clock import Clock
 from omnipel.core.sewing.paces import Person
 from omnipel.core.sewing.plan import Plan, Step, planned
 from omnipel.core.sewing.traps import traps
-from omnipel.core.standing import Sewn, next_step, sewn_of, states, with_more
+from omnipel.core.standing import Sewn, next_step, sewn_of, states, went, with_more
 from omnipel.core.standing import Step as NextStep
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.phrases import Phrase, term, tr
 from omnipel.shop.timelog import PACES, paces_text, person
 
 if TYPE_CHECKING:
@@ -74,7 +75,8 @@ class Sewing(QObject):
 
     def __init__(self, session: Session) -> None:
         super().__init__(session)
-        self.session = session
+        self.session, self.fitting = session, fitting_of(session)
+        self.fitting.learnt.connect(self.planned)
         self.clock, self.of_job = Clock(), -1
         self.now = time.monotonic
         self.made: Plan | None = None
@@ -157,7 +159,7 @@ class Sewing(QObject):
     def told(self) -> Draft | None:
         """The draft with everything there is to say, about its order of work too."""
         draft = self.session.draft
-        return with_more(draft, self.findings) if draft is not None else None
+        return with_more(draft, (*self.findings, *self.fitting.findings)) if draft is not None else None
 
     @property
     def sewn(self) -> Sewn | None:
@@ -175,7 +177,9 @@ class Sewing(QObject):
             return {}, {}
         found = states(told, self.session.cloth.left)
         fine = sewn is not None and sewn.done and found["sew"] is State.FINE
-        return found, {"sew": sewn.told} if sewn is not None and fine else {}
+        words = {"sew": sewn.told} if sewn is not None and fine else {}
+        how = went(told.job)
+        return found, words | ({"fit": term(how)} if how else {})
 
     @property
     def next(self) -> NextStep | None:

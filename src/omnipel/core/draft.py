@@ -11,6 +11,7 @@ from omnipel.core.covers.eased import directions, eased
 from omnipel.core.covers.scheme import Cover, Scheme
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.seams import Trued, alike, true, with_marks
+from omnipel.core.finishing.altering.deeds import with_alterations
 from omnipel.core.finishing.completed import completed, of_use
 from omnipel.core.finishing.inward import Inward
 from omnipel.core.fit.going_on import Fit, NoPassage, doubted, going_on
@@ -120,6 +121,7 @@ def _drafted(job: Job) -> Draft:
         seen = eased(body, choices, scheme.without)
         begun = replace(scheme.draft(seen, brief), directions=frozenset(directions(body, choices, scheme.without)))
         cover = completed(begun, choices, scheme, where_served(body, job), Inward(scheme, brief, seen))
+        cover = with_alterations(cover, job.alterations, choices)
     except MissingReading as open_:
         return NotYet(job, None, None, in_order(missing(open_)))
     except Impossible as impossible:

@@ -10,15 +10,17 @@ from omnipel.core.advice.judgement import ORDER
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.job.findings import Finding, Remedy, Severity
 from omnipel.core.job.state import RANK, State
+from omnipel.core.job.trying import Stage, Went
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, tr
 from omnipel.core.words.refs import Of, Ref
 
 if TYPE_CHECKING:
+    from omnipel.core.job.document import Job
     from omnipel.core.sewing.plan import Plan
 
 OF_SEVERITY: Final = {Severity.NOTE: State.FINE, Severity.LOOK: State.LOOK, Severity.OPEN: State.OPEN, Severity.STOP: State.STOP}
-STATIONS: Final = ("object", "tape", "cover", "panels", "cloth", "sew")
+STATIONS: Final = ("object", "tape", "cover", "panels", "cloth", "sew", "fit")
 
 
 @dataclass(frozen=True, slots=True)
@@ -90,6 +92,8 @@ def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
             worst["cover"] = State.OPEN
     if left:
         worst["cloth"] = State.STOP
+    if went(draft.job) in AMISS:
+        worst["fit"] = max(worst["fit"], State.LOOK, key=RANK.__getitem__)
     return worst
 
 
@@ -105,8 +109,9 @@ def next_step(draft: Draft, left: Sequence[str] = (), sewn: Sewn | None = None) 
         return Step(tr("Look at: what does not fit on the cloth"), refs.lay(left[0]), State.STOP)
     if not draft.findings or draft.findings[0].severity is Severity.NOTE:
         if sewn is not None and sewn.done:
-            words = tr("Sew: {step}", step=sewn.words) if sewn.done < sewn.of else tr("Put it on: all is sewn")
-            return Step(words, sewn.where, State.FINE)
+            if sewn.done < sewn.of:
+                return Step(tr("Sew: {step}", step=sewn.words), sewn.where, State.FINE)
+            return _made(draft.job)
         return Step(tr("Print the pattern and cut"), refs.PAPERS, State.FINE)
     first = draft.findings[0]
     state = OF_SEVERITY[first.severity]
@@ -117,6 +122,25 @@ def next_step(draft: Draft, left: Sequence[str] = (), sewn: Sewn | None = None) 
     if state is State.LOOK:
         return Step(tr("Look at: {subject}", subject=subject(first)), first.where, state)
     return Step(first.text, first.where, state)
+
+
+def _made(job: Job) -> Step:
+    """What is to be done about a cover that is sewn."""
+    last = next((one for one in reversed(job.tries) if one.stage is not Stage.FIRST and not one.blank), None)
+    if last is None:
+        return Step(tr("Put it on, and write down what it came out as"), refs.try_on(), State.FINE)
+    if last.went in AMISS:
+        return Step(tr("Look at: what can be done now"), refs.try_on(last.id), State.LOOK)
+    return Step(tr("It is made: make it again with what was learnt"), refs.try_on(last.id), State.FINE)
+
+
+def went(job: Job) -> Went:
+    """How the cover went on when it was last said."""
+    return next((one.went for one in reversed(job.tries) if one.went), Went.UNSAID)
+
+
+AMISS: Final = frozenset((Went.NOT, Went.STRUGGLES, Went.LOOSE, Went.FLAPS))
+"""A cover that goes on so is looked at once more."""
 
 
 def subject(finding: Finding) -> Phrase:
@@ -153,6 +177,7 @@ def subject(finding: Finding) -> Phrase:
         "ring-too-small": tr("a ring smaller than the machine's arm"),
         "too-thick": tr("too much under the foot"),
         "step-overtaken": tr("a step that was overtaken"),
+        "learnt": tr("what was learnt"),
         "lining-narrow": tr("a lining that is too narrow"),
         "lining-eased": tr("the lining's edge"),
         "padding-in-seam": tr("padding in the seams"),
@@ -189,4 +214,7 @@ _STATIONS: Final = {
     Of.PAPERS: "panels",
     Of.LAY: "cloth",
     Of.STEP: "sew",
+    Of.TRY: "fit",
+    Of.ALTERATION: "fit",
+    Of.LOG: "fit",
 }

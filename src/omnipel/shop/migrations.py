@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from typing import Any, Final
 
-VERSION: Final = 9
+VERSION: Final = 10
 """Of what this program writes."""
 
 
@@ -151,6 +151,27 @@ def _numbered(items: list[dict[str, Any]]) -> list[dict[str, Any]]:
     return [{"id": str(i), **item} for i, item in enumerate(items, 1)]
 
 
+_STAGES: Final = {"first": "first try-on", "finished": "finished"}
+
+
+def _with_tries(data: dict[str, Any]) -> dict[str, Any]:
+    """9 → 10: sizes measured on what was sewn belong to the time when it was tried on."""
+    sewing = data.get("sewing")
+    if not isinstance(sewing, dict) or "made" not in sewing:
+        return data
+    kept = {name: value for name, value in sewing.items() if name != "made"}
+    by_stage: dict[str, dict[str, Any]] = {}
+    for key, made in _within(sewing, "made").items():
+        _, stage, what = [*str(key).split("/", 2), "", ""][:3]
+        if stage in _STAGES and what:
+            by_stage.setdefault(stage, {})[what] = made
+    days = {key.split("/", 2)[1]: _within(_within(sewing, "steps"), key).get("day", "") for key in ("try/first", "try/finished")}
+    tries = [
+        {"stage": _STAGES[stage], "day": days.get(stage) or "", "made": by_stage[stage]} for stage in _STAGES if stage in by_stage
+    ]
+    return {**data, "sewing": kept, **({"tries": tries} if tries else {})}
+
+
 STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     1: _unchanged,
     2: _with_ids,
@@ -160,5 +181,6 @@ STEPS: Final[dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
     6: _with_ribbon,
     7: _unchanged,
     8: _unchanged,
+    9: _with_tries,
 }
 """From each version to the next."""

@@ -16,12 +16,13 @@ from typing import Final
 from urllib.parse import quote
 
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Refusal, tr
+from omnipel.shop import lessons
 from omnipel.shop.timelog import MADE, read_all
 from omnipel.shop.whole import reason_of
 
 APPLICATION_ID: Final = 0x4F6D6E70
 """“Omnp” in the database's header: a database that carries another mark, or tables of somebody else's, is not ours to touch."""
-SCHEMA_VERSION: Final = 5
+SCHEMA_VERSION: Final = 6
 MIGRATIONS: Final = {
     1: """
         CREATE TABLE jobs (id INTEGER PRIMARY KEY, position INTEGER NOT NULL, touched TEXT NOT NULL, archived INTEGER NOT NULL DEFAULT 0);
@@ -54,6 +55,7 @@ MIGRATIONS: Final = {
             number INTEGER PRIMARY KEY, reason TEXT NOT NULL, made TEXT NOT NULL, changes TEXT NOT NULL, undone INTEGER NOT NULL DEFAULT 0);
     """,
     5: MADE,
+    6: lessons.MADE,
 }
 """Migration to each version from the one before."""
 OURS: Final = {"jobs", "revisions", "settings"}

@@ -113,7 +113,10 @@ def test_every_length_that_is_chosen_is_rounded_and_nothing_else() -> None:
         "repeat_across",
         "stitch",
     }  # as the cloth is made and sold
-    measured, shares = {"padding", "thickness", "sewing_sigma"}, {"gather_limit", "shrink_warp", "shrink_weft"}
+    measured, shares = (
+        {"padding", "thickness", "sewing_sigma", "seam_take", "hem_take"},
+        {"gather_limit", "shrink_warp", "shrink_weft"},
+    )
     chosen = {ref.part.rpartition(".")[2] for ref in LENGTHS} | set(FEATURE_LENGTHS) | {"amount", "value", "drop"}
     assert numbers - measured - shares - sold == chosen
 

@@ -19,7 +19,7 @@ from omnipel.core.job.edges import HemOrder
 from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.joining import SeamChoice
 from omnipel.core.job.sewing import Sewing, StepLog
-from omnipel.core.sewing.measured import MOST, sizes
+from omnipel.core.learning.sizes import MOST, sizes
 from omnipel.core.sewing.moving import because, dearer, moved, reasons, refusal, room_words
 from omnipel.core.sewing.order import NotLawful
 from omnipel.core.sewing.paces import Factor, Person
@@ -153,22 +153,20 @@ def test_what_is_told_of_a_plan_adds_up(cover: str) -> None:
 
 
 @pytest.mark.parametrize("cover", COVERS)
-def test_sizes_to_be_measured_are_few_named_once_and_the_doubtful_first(cover: str) -> None:
+def test_sizes_to_be_measured_are_few_and_named_once(cover: str) -> None:
     plan = plan_of(cover)
     stops = [step for step in plan.steps if step.stop]
     assert stops
     for step in plan.steps:
-        asked = sizes(plan, step)
+        asked = sizes(plan.making, step.stage) if step.stage is not None else []
         assert bool(asked) is step.stop
         assert len(asked) <= MOST
         assert len({size.key for size in asked}) == len({VOICE.say(size.words) for size in asked}) == len(asked)
-        assert [size.sigma for size in asked] == sorted((size.sigma for size in asked), reverse=True)
         for size in asked:
-            assert size.key.startswith(f"{step.key}/")
             at = size.planned.value
             assert VOICE.say(size.off(at + 0.2)) == "as planned"
-            assert "explain" not in VOICE.say(size.off(at + max(0.6, 1.5 * size.sigma)))
-            assert "explain" in VOICE.say(size.off(at - 3.0 * size.sigma - 1.0))
+            assert "usual" not in VOICE.say(size.off(at + max(0.6, 1.5 * size.sigma)))
+            assert "usual" in VOICE.say(size.off(at - 3.0 * size.sigma - 1.0))
             assert VOICE.say(mm(3.0 * size.sigma + 1.0)) in VOICE.say(size.off(at + 3.0 * size.sigma + 1.0))
 
 

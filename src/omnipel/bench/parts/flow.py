@@ -21,6 +21,7 @@ class Held(QVBoxLayout):
 
     def addWidget(self, widget: QWidget) -> None:  # type: ignore[override]  # nothing is stretched or aligned here
         super().addWidget(widget)
+        self.put = [other for other in self.put if other is not widget]  # one that is put in again stands where it is put now
         self.put.append(widget)
 
     @property

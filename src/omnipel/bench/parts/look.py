@@ -145,6 +145,7 @@ def _words_and_fields(look: Look) -> str:
     QLabel#title {{ font-size: {px(22)}px; font-weight: 600; }}
     QLabel#head {{ font-size: {px(17)}px; font-weight: 600; }}
     QLabel#soft {{ color: {c.soft}; }}
+    QLabel#strong {{ font-weight: 600; }}
     QWidget#roomy QLabel {{ font-size: {px(17)}px; }}
     QWidget#roomy QLabel#title {{ font-size: {px(28)}px; }}
     QWidget#roomy QLabel#big {{ font-size: {px(38)}px; }}

@@ -101,6 +101,18 @@ def _sew(contour: QPainterPath, crease: QPainterPath, stitch: QPainterPath) -> N
     _polyline(stitch, (3.0, 27.5), (29.0, 27.5))
 
 
+def _fit(contour: QPainterPath, crease: QPainterPath, stitch: QPainterPath) -> None:
+    """A cover lowered over a drum."""
+    _drum(crease, 9.0, 12.0, 14.0, 17.0, 5.0)
+    contour.moveTo(6.0, 8.0)
+    contour.arcTo(QRectF(6.0, 4.0, 20.0, 8.0), 180.0, -180.0)
+    _polyline(contour, (6.0, 8.0), (6.0, 19.0))
+    contour.arcTo(QRectF(6.0, 15.0, 20.0, 8.0), 180.0, 180.0)
+    contour.lineTo(26.0, 8.0)
+    stitch.moveTo(6.0, 8.0)
+    stitch.arcTo(QRectF(6.0, 4.0, 20.0, 8.0), 180.0, 180.0)
+
+
 SIGNS: Final[dict[str, Callable[[QPainterPath, QPainterPath, QPainterPath], None]]] = {
     "shelf": _shelf,
     "object": _object,
@@ -109,6 +121,7 @@ SIGNS: Final[dict[str, Callable[[QPainterPath, QPainterPath, QPainterPath], None
     "panels": _panels,
     "cloth": _cloth,
     "sew": _sew,
+    "fit": _fit,
 }
 """By station."""
 

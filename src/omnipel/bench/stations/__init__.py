@@ -93,5 +93,12 @@ STATIONS: Final[dict[str, Station]] = {
         tr("One step at a time, in an order that works: its picture, what to set and to mind, the clock. Space: done, next."),
         *_of("sew", "SewStation"),
     ),
+    "fit": Station(
+        tr("Fit"),
+        tr(
+            "Try it on, write down what it came out as and how it went on: why, what can be done, and what the next one does better."
+        ),
+        *_of("fit", "FitStation"),
+    ),
 }
 """In the order of the rail; their keys are Ctrl+1, Ctrl+2, …"""

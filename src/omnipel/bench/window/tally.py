@@ -9,6 +9,7 @@ from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import Elided, Glow, StateMark, WordButton, button, column, emptied, label, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
+from omnipel.bench.window.fitted import Fitted
 from omnipel.bench.window.times import Times
 from omnipel.core.cloth.said import bought_words
 from omnipel.core.draft import Drafted
@@ -30,8 +31,8 @@ class Tally(QFrame):
         self.setObjectName("tally")
         self.goes_on, self.seams = Glow(tr("Goes on?"), large=True), Glow(tr("Seams true"))
         self.cloth, self.pay = Glow(tr("Cloth to buy")), Glow(tr("To pay now"))
-        self.sewing, self.times = sewing_of(session), Times(session)
-        self.lines = (self.goes_on, self.seams, self.cloth, self.pay, *self.times.lines)
+        self.sewing, self.times, self.fitted = sewing_of(session), Times(session), Fitted(session)
+        self.lines = (*self.fitted.lines, self.goes_on, self.seams, self.cloth, self.pay, *self.times.lines)
         self.goes_on.clicked.connect(lambda: session.go.emit(refs.FIT))
         self.seams.clicked.connect(lambda: session.go.emit(refs.seam()))
         for line in (self.cloth, self.pay):
@@ -71,10 +72,12 @@ class Tally(QFrame):
 
     def stand(self, here: str) -> None:
         """Show what counts at a station: at the bench where it is sewn the time comes first, and what is bought has been."""
-        sews = here == "sew"
+        sews, fits = here == "sew", here == "fit"
         self.setVisible(here != "shelf")
         for line in (self.goes_on, self.cloth, self.pay):
-            line.setVisible(not sews)
+            line.setVisible(not sews and not fits)
+        self.seams.setVisible(not fits)
+        self.fitted.stand(fits=fits)
         self.times.stand(sews=sews)
         if sews != self.sews:
             self.sews = sews
@@ -99,6 +102,8 @@ class Tally(QFrame):
             for shown in self.lines:
                 shown.show_value(waits, "", State.OPEN)
         self.times.refresh()
+        if self.goes_on.isHidden():
+            self.fitted.refresh()
         self._next()
         told = (draft.findings, self.session.unit, self.session.trying is None)
         if told != self.shown:

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
+from omnipel.core.covers.altered import Altered
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.layering import all_layers, twice_within
 from omnipel.core.covers.options import Option
@@ -109,6 +110,7 @@ class Cover:
         ringed: whether a strip of its lining is closed into a ring, so that its width around is a choice.
         padded: whether its padding follows the job's choices; some schemes have a padding of their own.
         inset: whether any of that ends at a seam, so that how far short of it is a choice.
+        altered: what is to be done to it since it was made.
     """
 
     panels: tuple[Panel, ...] = ()
@@ -136,6 +138,7 @@ class Cover:
     padded: bool = False
     inset: bool = False
     ringed: bool = False
+    altered: tuple[Altered, ...] = ()
 
     @cached_property
     def panel_of(self) -> dict[str, str]:

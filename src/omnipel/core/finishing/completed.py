@@ -16,6 +16,7 @@ from omnipel.core.finishing.inward import Inward
 from omnipel.core.finishing.joined import with_seams
 from omnipel.core.finishing.layers import with_layers
 from omnipel.core.finishing.refitted import refitted
+from omnipel.core.finishing.taken import with_takes
 from omnipel.core.forms.body import Standing
 from omnipel.core.job.document import CoverChoices, LiningSchool, RingSchool
 from omnipel.core.job.edges import HemOrder
@@ -58,7 +59,7 @@ def completed(cover: Cover, choices: CoverChoices, scheme: Scheme, stands: Stand
 
     if refs.CLOSURE not in scheme.without:
         cover = with_closure(cover, choices)
-    cover = with_layers(cover, choices, inward, sewn_inside)
+    cover = with_takes(with_layers(cover, choices, inward, sewn_inside), choices)
     first = frozenset(
         (cover.panel_of[run.piece], run.edge) for edge in cover.edges if edge.order is HemOrder.HEM_FIRST for run in edge.runs
     )

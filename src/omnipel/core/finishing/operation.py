@@ -155,6 +155,7 @@ class When(StrEnum):
     LINING = "lining"
     TRY = "try on"
     FINISH = "finish"
+    ALTER = "alter"
 
 
 @dataclass(frozen=True, slots=True)
@@ -274,6 +275,12 @@ DEEDS: Final[Mapping[str, Deed]] = {
     "set on object": _at(OBJECT, FINISH, tr("setting fasteners on the object")),
     "tidy": _at(TABLE, FINISH, tr("trimming threads and counting pins")),
     "fit": _at(OBJECT, When.TRY, tr("putting it on")),
+    "unpick": _at(TABLE, When.ALTER, tr("unpicking")),
+    "cut in": _at(TABLE, When.ALTER, tr("cutting for an alteration")),
+    "sew in": _sewn(When.ALTER, tr("sewing an alteration")),
+    "bind in": _sewn(When.ALTER, tr("binding for an alteration")),
+    "hem again": _sewn(When.ALTER, tr("closing a hem again")),
+    "draw in": _at(HAND, When.ALTER, tr("changing a cord or an elastic")),
 }  # fmt: skip
 """By their keys."""
 

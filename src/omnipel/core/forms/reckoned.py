@@ -6,10 +6,10 @@ from collections.abc import Mapping, Sequence
 from omnipel.core.forms.form import Part, Place
 from omnipel.core.job.reading import Reading
 from omnipel.core.tape.adjustment import Observation
-from omnipel.core.tape.readings import counted, value
+from omnipel.core.tape.readings import as_read, counted, value
 from omnipel.core.tape.settling import Settled
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Count, Share, listed, mm, tr
+from omnipel.core.words.phrases import NOTHING, Count, Share, listed, mm, term, tr
 from omnipel.core.words.units import Unit
 from omnipel.core.words.working import Worked, given, through, worked
 
@@ -78,7 +78,10 @@ def _implied(place: Place, part: Part, reading: Reading, unit: Unit) -> Worked:
         if count >= 4
         else tr("mean of {n} readings", n=Count(count))
     )
-    read = worked(place.words, value(reading), refs.reading(place.key), how)
+    read = worked(place.words, as_read(reading), refs.reading(place.key), how)
+    if off := value(reading) - as_read(reading):
+        long = tr("your {instrument} reads long", instrument=term(reading.instrument))
+        read = read + given(long, off, (), source=refs.reading(place.key).at("reads_long"))
     if place.undo is not None:
         if place.beside is None:
             return place.undo(read)

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Mapping
 from dataclasses import fields, replace
-from typing import Any
+from typing import Any, Final
 
 from omnipel.core.job.document import Job, LayChoice, with_reading
 from omnipel.core.job.edges import EdgeChoice
@@ -42,6 +42,8 @@ def meant(job: Job, ref: Ref) -> Any:
             node = next((thing for thing in job.thing.sticks_out if thing.id == ref.id), None)
         case Of.FEATURE:
             node = next((feature for feature in job.cover.features if feature.id == ref.id), None)
+        case Of.TRY | Of.ALTERATION | Of.LOG:
+            node = next((item for item in getattr(job, _LISTS[ref.of]) if item.id == ref.id), None)
         case Of.BY_HAND:
             node = next((override for override in job.cover.overrides if override.size == ref.id), None)
         case _:
@@ -130,6 +132,16 @@ def _of_step(job: Job, change: Change) -> Job:
     return replace(job, sewing=replace(job.sewing, steps=_by_name(job.sewing.steps, StepLog(), change)))
 
 
+def _of_list(job: Job, change: Change) -> Job:
+    name = _LISTS[change.ref.of]
+    items: Any = {name: _item(getattr(job, name), "id", change)}
+    return replace(job, **items)
+
+
+_LISTS: Final = {Of.TRY: "tries", Of.ALTERATION: "alterations", Of.LOG: "log"}
+"""Lists of the job itself."""
+
+
 def _of_edge(job: Job, change: Change) -> Job:
     edges, name = dict(job.cover.edges), change.ref.id
     chosen = edges.get(name, EdgeChoice())
@@ -165,6 +177,7 @@ _MADE: dict[Of, Callable[[Job, Change], Job]] = {
     Of.PARTING: _of_parting,
     Of.LAY: _of_lay,
     Of.STEP: _of_step,
+    **dict.fromkeys(_LISTS, _of_list),
 }
 
 

@@ -21,6 +21,7 @@ from omnipel.core.job.laying import MOST_PLACED, Placed, Remnant, Spread
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.sewing import Sewing
 from omnipel.core.job.thing import Thing
+from omnipel.core.job.trying import MOST_ENTRIES, MOST_TAKEN, MOST_TRIES, Alteration, Entry, Kin, TryOn
 from omnipel.core.tolerances import LARGEST_GAP, LONGEST, MOST_GATHERED
 from omnipel.core.words.habits import Habits
 from omnipel.core.words.units import Unit
@@ -32,6 +33,7 @@ MOST_WIDTHS = 12
 """So many widths of a cloth are kept."""
 Gap = Annotated[float, Ge(0), Le(LARGEST_GAP)]
 Share = Annotated[float, Ge(0), Le(0.5)]
+Taken = Annotated[float, Ge(-MOST_TAKEN), Le(MOST_TAKEN)]
 Price = Annotated[float, Ge(0), Le(1_000_000)]
 
 MOST_COPIES = 200
@@ -240,7 +242,7 @@ class Override:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class CoverChoices:
-    """What was decided about the cover."""
+    """What was decided about the cover. By `seam_take` and `hem_take` seams and hems are known to come out deeper; so much more is cut, mm."""
 
     __pydantic_config__ = CONFIG
 
@@ -267,6 +269,8 @@ class CoverChoices:
     seams: Annotated[Mapping[Name, SeamChoice], Len(0, 200)] = field(default_factory=dict)
     parted: Annotated[tuple[Parting, ...], Len(0, 20)] = ()
     clips: ClipSchool = ClipSchool.STRAIGHT
+    seam_take: Taken = 0.0
+    hem_take: Taken = 0.0
     sewing_sigma: Annotated[float, Ge(0), Le(10)] = 1.0
     options: Mapping[str, Choice] = field(default_factory=dict)
     overrides: Annotated[tuple[Override, ...], Len(0, 60)] = ()
@@ -308,7 +312,10 @@ class LayChoice:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Job:
-    """One cover to be made, or so many `copies` of it; `lays` says by layer how its cloth is laid, `sewing` how far it is sewn."""
+    """One cover to be made, or so many `copies` of it; `lays` says by layer how its cloth is laid, `sewing` how far it is sewn.
+
+    `tries` are what came of trying it on, in order; `alterations` what is to be done to it since; `log` what happened to it.
+    """
 
     __pydantic_config__ = CONFIG
 
@@ -322,7 +329,15 @@ class Job:
     lays: Annotated[Mapping[Name, LayChoice], Len(0, 12)] = field(default_factory=dict)
     copies: Annotated[int, Ge(1), Le(MOST_COPIES)] = 1
     sewing: Sewing = Sewing()
+    tries: Annotated[tuple[TryOn, ...], Len(0, MOST_TRIES)] = ()
+    alterations: Annotated[tuple[Alteration, ...], Len(0, MOST_TRIES)] = ()
+    log: Annotated[tuple[Entry, ...], Len(0, MOST_ENTRIES)] = ()
+    kin: Kin = Kin()
     notes: Text = ""
+
+    def __post_init__(self) -> None:
+        for name in ("tries", "alterations", "log"):
+            object.__setattr__(self, name, with_ids(getattr(self, name)))
 
     def reading(self, place: str) -> Reading | None:
         """The reading taken at a place."""

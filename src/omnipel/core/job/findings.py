@@ -313,6 +313,11 @@ CATALOGUE: dict[str, Entry] = {
         "Something is sewn already that another step had to come before.",
         tr("Unpick so far as it takes, or do it by hand."),
     ),
+    "learnt": Entry(
+        Severity.NOTE,
+        "Covers made before came out otherwise than planned, in a way that this one can allow for.",
+        tr("Take the proposal, or leave it."),
+    ),
     "turning-gap": Entry(
         LOOK,
         "The gap to turn the lining through is too small for a hand, or too long to close neatly.",

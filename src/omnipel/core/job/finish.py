@@ -128,6 +128,32 @@ class Spared(Finish):
         return (*super(Spared, self).parts, (tr("spare to trim"), self.spare, ""))
 
 
+@dataclass(frozen=True, slots=True, kw_only=True)
+class Deeper(Finish):
+    """An edge whose seam or hem is known to come out deeper by `more`, mm: so much more is cut, and the sew line stays. No job holds it."""
+
+    of: Finish
+    more: float
+    words: Phrase
+    where: Ref
+
+    @property
+    def parts(self) -> tuple[tuple[Phrase, float, str], ...]:
+        """Those of the finish itself, and beyond them what is taken."""
+        return (*self.of.parts, (self.words, self.more, ""))
+
+    def worked(self, source: Ref | None = None) -> tuple[Worked, ...]:
+        """The parts as numbers; what is taken is decided at a place of its own."""
+        return (*self.of.worked(source), worked(self.words, self.more, self.where))
+
+
+def deeper(finish: Finish, more: float, words: Phrase, where: Ref) -> Finish:
+    """A finish that comes out deeper by so much."""
+    return Deeper(
+        kind=finish.kind, width=finish.width, turn_under=finish.turn_under, of=finish, more=more, words=words, where=where
+    )
+
+
 def is_hem(finish: Finish) -> bool:
     """Whether it may be the lower edge of a cover."""
     return finish.kind in HEMS

@@ -4,11 +4,13 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Annotated, Final
 
-from annotated_types import Gt, Le, Len
+from annotated_types import Ge, Gt, Le, Len
 
 from omnipel.core.tolerances import LONGEST
 
 MOST_REPEATS: Final = 5
+MOST_OFF: Final = 50.0
+"""No instrument reads too long or too short by more, mm: a person would have noticed."""
 
 Measured = Annotated[float, Gt(0), Le(LONGEST)]
 """A measured length in mm: positive and no longer than anything a cover is made for."""
@@ -38,6 +40,7 @@ class Reading:
         left_out: positions of repeats that the person has declared misread.
         set_aside: the whole reading does not count: it is to be taken again.
         sure: the person has looked again and stands by it, whatever the others say.
+        reads_long: by how much the instrument is known to read too long, mm; what counts is so much less.
         sigma: replaces the instrument's typical σ when the person knows better, mm.
         note: where exactly, what was in the way.
     """
@@ -51,6 +54,7 @@ class Reading:
     left_out: tuple[int, ...] = ()
     set_aside: bool = False
     sure: bool = False
+    reads_long: Annotated[float, Ge(-MOST_OFF), Le(MOST_OFF)] = 0.0
     sigma: Measured | None = None
     note: Annotated[str, Len(0, 500)] = ""
 

@@ -1,12 +1,10 @@
-"""What is kept of the sewing: an order that a person chose, which steps are done and what they took, what was noted and measured."""
+"""What is kept of the sewing: an order that a person chose, which steps are done and what they took, what was noted."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from typing import Annotated
 
 from annotated_types import Ge, Le, Len
-
-from omnipel.core.tolerances import LONGEST
 
 Key = Annotated[str, Len(1, 400)]
 """Which operation: what it is done to, and what is done."""
@@ -46,16 +44,12 @@ class Sewing:
     Args:
         order: keys of operations in the order that a person chose; none for the proposed one.
         steps: what is known of steps, by their keys.
-        made: sizes as they were measured on what is sewn, by what is measured, mm.
     """
 
     __pydantic_config__ = {"extra": "forbid", "allow_inf_nan": False}  # noqa: RUF012
 
     order: Annotated[tuple[Key, ...], Len(0, MOST_STEPS)] = ()
     steps: Annotated[Mapping[Key, StepLog], Len(0, MOST_STEPS)] = field(default_factory=dict)
-    made: Annotated[Mapping[Annotated[str, Len(1, 120)], Annotated[float, Ge(0), Le(LONGEST)]], Len(0, 60)] = field(
-        default_factory=dict
-    )
 
     @property
     def done(self) -> frozenset[str]:

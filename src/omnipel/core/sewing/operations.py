@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 
 from omnipel.core.finishing.operation import Operation, Pace, Work
-from omnipel.core.sewing.deriving import ending, fixed, lined, preparing
+from omnipel.core.sewing.deriving import altering, ending, fixed, lined, preparing
 from omnipel.core.sewing.deriving.edging import of_edges
 from omnipel.core.sewing.deriving.seaming import of_curves, of_seams
 from omnipel.core.sewing.making import Making
@@ -26,6 +26,7 @@ def operations(making: Making) -> tuple[Operation, ...]:
         of_seams,
         lined.of_lining,
         ending.of_ending,
+        altering.of_alterations,
     )
     made = {operation.key: operation for part in parts for operation in part(making)}
     made |= {operation.key: operation for operation in _left(making, tuple(made.values()))}

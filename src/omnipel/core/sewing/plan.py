@@ -9,6 +9,7 @@ from omnipel.core.cloth.kinds import needle_words
 from omnipel.core.draft import Drafted
 from omnipel.core.finishing.operation import Foot, Operation, Station, Stitch
 from omnipel.core.job.document import ClothChoice, ClothKind
+from omnipel.core.job.trying import Stage
 from omnipel.core.sewing.cautions import Caution, cautions
 from omnipel.core.sewing.making import Making
 from omnipel.core.sewing.minutes import Spent, changed, spent
@@ -20,6 +21,8 @@ from omnipel.core.words.phrases import Count, Phrase, Stitches, listed, term, tr
 
 USUAL_NEEDLE: Final = {ClothKind.CANVAS: ("110", 90, 6.0), ClothKind.GENERAL: ("100", 70, 4.0), ClothKind.COTTON: ("80", 40, 2.5)}
 """Needle, thread and stitch where the cloth does not say."""
+STAGES: Final = {"try on": Stage.FIRST, "fit": Stage.FINISHED}
+"""When a cover is tried on, by the kind of step."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,7 +73,12 @@ class Step:
     @property
     def stop(self) -> bool:
         """Whether one stops here to try it on."""
-        return self.operation.deed in ("try on", "fit")
+        return self.operation.deed in STAGES
+
+    @property
+    def stage(self) -> Stage | None:
+        """At which stage it is tried on here; None where it is not."""
+        return STAGES.get(self.operation.deed)
 
 
 @dataclass(frozen=True, eq=False)

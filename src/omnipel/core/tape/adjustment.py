@@ -133,6 +133,12 @@ def _solve(unknowns: Sequence[Unknown], observations: Sequence[Observation], hel
     return _result(seen, keys, known, held, design, weights)
 
 
+def design_at(seen: Sequence[Observation], keys: Sequence[str], known: Mapping[str, float]) -> tuple[Matrix, Matrix, Matrix]:
+    """How observations move with unknowns at given values of these, `(observations, unknowns)`; what each is more than they say; and their σ, mm."""
+    missed = np.array([o.value - o.reads(*(known[key] for key in o.on)) for o in seen])
+    return _design(seen, keys, known), missed, np.array([o.sigma for o in seen])
+
+
 def _design(seen: Sequence[Observation], keys: Sequence[str], known: Mapping[str, float]) -> Matrix:
     """∂reading/∂unknown, `(observations, unknowns)`, by central differences of the very rules that predict."""
     column = {key: i for i, key in enumerate(keys)}

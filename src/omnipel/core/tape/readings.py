@@ -53,10 +53,20 @@ def counted(reading: Reading) -> tuple[float, ...]:
     return kept or (max(reading.kept),)
 
 
-def value(reading: Reading) -> float:
-    """The reading's value, mm."""
+def as_read(reading: Reading) -> float:
+    """What was read, mm: the mean of the repeats that count, the median from four on."""
     used = counted(reading)
     return median(used) if len(used) >= 4 else fmean(used)
+
+
+def value(reading: Reading) -> float:
+    """The reading's value, mm: what was read, less by what its instrument is known to read too long.
+
+    >>> value(Reading(place="girth", repeats=(1763, 1761), reads_long=1.5))
+    1760.5
+    """
+    read = as_read(reading)
+    return read - reading.reads_long if read > 2.0 * abs(reading.reads_long) else read
 
 
 def spread(reading: Reading) -> float:

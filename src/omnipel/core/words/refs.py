@@ -22,6 +22,9 @@ class Of(StrEnum):
     PARTING = "parting"
     LAY = "lay"
     STEP = "step"
+    TRY = "try-on"
+    ALTERATION = "alteration"
+    LOG = "log"
     FIT = "fit"
     TAPE = "tape"
     PAPERS = "papers"
@@ -176,8 +179,24 @@ def step(key: str = "", part: str = "") -> Ref:
     return Ref(Of.STEP, key, part)
 
 
+def try_on(id_: str = "", part: str = "") -> Ref:
+    """A cover tried on."""
+    return Ref(Of.TRY, id_, part)
+
+
+def alteration(id_: str = "", part: str = "") -> Ref:
+    """Something that is to be done to a cover that is made."""
+    return Ref(Of.ALTERATION, id_, part)
+
+
+def log(id_: str = "", part: str = "") -> Ref:
+    """A line of the logbook."""
+    return Ref(Of.LOG, id_, part)
+
+
 SEWING_ORDER: Final = Ref(Of.JOB, "", "sewing.order")
-SIZES_MADE: Final = Ref(Of.JOB, "", "sewing.made")
+SEAM_TAKE: Final = choice("seam_take")
+HEM_TAKE: Final = choice("hem_take")
 FIT: Final = Ref(Of.FIT)
 PAPERS: Final = Ref(Of.PAPERS)
 TAPE_CARD: Final = Ref(Of.PAPERS, "card")

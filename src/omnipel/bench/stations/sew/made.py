@@ -1,5 +1,7 @@
 """The form of a try-on: sizes as they were measured on what is sewn, beside what was planned."""
 
+from collections.abc import Mapping
+from datetime import date
 from functools import partial
 
 from PySide6.QtWidgets import QGridLayout, QWidget
@@ -9,10 +11,11 @@ from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import TapeField, length_field
 from omnipel.bench.parts.widgets import Number, emptied, label
 from omnipel.bench.session import Session
-from omnipel.core.sewing.measured import Size, sizes
+from omnipel.core.job.trying import Stage, tried, with_size
+from omnipel.core.learning.sizes import Size, sizes
 from omnipel.core.sewing.plan import Plan, Step
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, bare, tr
+from omnipel.core.words.phrases import NOTHING, Phrase, bare, tr
 
 
 class MadeSizes(QWidget):
@@ -28,17 +31,14 @@ class MadeSizes(QWidget):
         self.grid.setColumnStretch(0, 1)
         self.fields: dict[str, TapeField] = {}
         self.shown: object = None
+        self.stage: Stage | None = None
 
     def show_step(self, plan: Plan, step: Step) -> None:
         """Ask for the sizes of a step, none where one does not stop."""
-        asked = sizes(plan, step)
+        self.stage = step.stage
+        asked = sizes(plan.making, step.stage) if step.stage is not None else []
         self.setVisible(bool(asked))
-        known = (
-            tuple((size.key, size.planned) for size in asked),
-            self.session.unit,
-            self.session.key,
-            dict(self.session.open_job.sewing.made),
-        )
+        known = (tuple((size.key, size.planned) for size in asked), self.session.unit, self.session.key, dict(self.made))
         if known == self.shown:
             return
         self.shown = known
@@ -53,9 +53,9 @@ class MadeSizes(QWidget):
                 self._ask(size, 2 * line + 1)
 
     def _ask(self, size: Size, line: int) -> None:
-        made = self.session.open_job.sewing.made.get(size.key)
+        made = self.made.get(size.key)
         name = label(NOTHING, wrap=True)
-        name.setText(self.session.sentence(size.words))
+        name.setText(self.session.sentence(tr("{size} ({how})", size=size.words, how=size.how) if size.how else size.words))
         planned = Number(self.session)
         planned.show_number(size.words, size.planned, bare(size.planned.value))
         field = length_field(self.session, size.words, partial(self._measured, size), strict=True)
@@ -70,10 +70,19 @@ class MadeSizes(QWidget):
             off.setText(self.session.tell(size.off(made)))
             self.grid.addWidget(off, line + 1, 0, 1, 3)
 
+    @property
+    def made(self) -> Mapping[str, float]:
+        """What was measured at this stage."""
+        one = tried(self.session.open_job.tries, self.stage) if self.stage is not None else None
+        return one.made if one is not None else {}
+
     def _measured(self, size: Size, length: float) -> None:
-        made = {**self.session.open_job.sewing.made, size.key: length}
-        self.session.set(refs.SIZES_MADE, made, tr("made size: {size}", size=size.words))
+        self._keep(size, length, tr("made size: {size}", size=size.words))
 
     def _forget(self, size: Size) -> None:
-        made = {key: length for key, length in self.session.open_job.sewing.made.items() if key != size.key}
-        self.session.set(refs.SIZES_MADE, made, tr("made size taken away: {size}", size=size.words))
+        self._keep(size, None, tr("made size taken away: {size}", size=size.words))
+
+    def _keep(self, size: Size, length: float | None, reason: Phrase) -> None:
+        if self.stage is not None:
+            tries = with_size(self.session.open_job.tries, self.stage, size.key, length, date.today().isoformat())
+            self.session.set(refs.try_on(), tries, reason)

@@ -21,7 +21,7 @@ def tried(bench: Bench) -> Iterator[Before]:
         return
     last = {edge.name for edge in bench.making.edges if not bench.making.first(edge)}
     for operation in bench.operations:
-        if operation.key in (TRY, FIT, TIDY):
+        if operation.key in (TRY, FIT, TIDY) or operation.did.when is When.ALTER:
             continue
         on_it = bool(set(operation.on) & set(fit.on))
         if operation.did.when in SHAPES and on_it:
@@ -67,9 +67,23 @@ def ended(bench: Bench) -> Iterator[Before]:
     """The gap is the last to be sewn; threads are trimmed when all is sewn; then it is put on."""
     closes = next((o for o in bench.operations if o.deed == "close gap"), None)
     for operation in bench.operations:
-        if operation.key in (TIDY, FIT):
+        if operation.key in (TIDY, FIT) or operation.did.when is When.ALTER:
             continue
         yield Before(operation.key, TIDY, tr("when all is sewn"), 10)
         if closes is not None and operation is not closes and operation.did.when not in (When.FINISH, When.TRY):
             yield Before(operation.key, closes.key, tr("the gap is the last to close"), 4)
     yield Before(TIDY, FIT, tr("with no pin left in it"), 10)
+
+
+def altered(bench: Bench) -> Iterator[Before]:
+    """What is altered comes after the try-on that showed it: when all was done already, at the very end."""
+    done = bench.making.drafted.job.sewing.done
+    known = {operation.key for operation in bench.operations}
+    for operation in bench.operations:
+        if operation.did.when is not When.ALTER:
+            continue
+        shown = next((key for key in (FIT, TIDY, TRY) if key in known and key in done), TRY if TRY in known else "")
+        if shown:
+            yield Before(shown, operation.key, tr("trying it on showed it"), 10)
+        if shown in (TRY, ""):
+            yield Before(operation.key, TIDY, tr("when all is sewn"), 10)

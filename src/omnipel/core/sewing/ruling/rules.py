@@ -30,6 +30,7 @@ RULES = (
     ends.tried,
     ends.lined,
     ends.ended,
+    ends.altered,
 )
 
 

@@ -1,0 +1,159 @@
+"""What is learnt: lines with their ranges, those of this job beside it, and all of them on a page of their own with evidence, switches and reset."""
+
+from functools import partial
+
+from PySide6.QtCore import QSize
+from PySide6.QtGui import QPainter, QPaintEvent, QPen
+from PySide6.QtWidgets import QDialog, QSizePolicy, QVBoxLayout, QWidget
+
+from omnipel.bench.fitting import Fitting
+from omnipel.bench.parts.asking import sized
+from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.widgets import button, check, column, emptied, label, row, scrolled
+from omnipel.bench.session import Session
+from omnipel.bench.speech import say
+from omnipel.core.learning.estimates import Line
+from omnipel.core.words.phrases import NOTHING, Name, listed, tr, trn
+
+SPANS = 3.0
+"""A line is drawn so many of the spreads that are usual to either side."""
+
+
+class RangeBar(QWidget):
+    """An estimate as a mark in its range, on a line with nought in the middle."""
+
+    def __init__(self, learnt: Line) -> None:
+        super().__init__()
+        self.learnt = learnt
+        self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self.setFixedHeight(LOOK.px(16))
+
+    def sizeHint(self) -> QSize:
+        """As wide as there is room."""
+        return QSize(LOOK.px(120), LOOK.px(16))
+
+    def paintEvent(self, event: QPaintEvent) -> None:
+        prior, now = self.learnt.prior, self.learnt.now
+        low, high = prior.mean - SPANS * prior.sigma, prior.mean + SPANS * prior.sigma
+        low, high = min(low, now.range[0]), max(high, now.range[1])
+
+        def at(value: float) -> int:
+            return round(6 + (self.width() - 12) * (value - low) / (high - low))
+
+        painter, middle = QPainter(self), self.height() // 2
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        painter.setPen(QPen(LOOK.colour("line"), 1.5))
+        painter.drawLine(6, middle, self.width() - 6, middle)
+        painter.setPen(QPen(LOOK.colour("soft"), 1.5))
+        zero = at(0.0 if low < 0.0 < high else prior.mean)
+        painter.drawLine(zero, middle - 5, zero, middle + 5)
+        accent = LOOK.colour("accent" if self.learnt.on else "line")
+        painter.setPen(QPen(accent, 4.0))
+        painter.drawLine(at(now.range[0]), middle, at(now.range[1]), middle)
+        painter.setPen(QPen(accent, 2.0))
+        painter.setBrush(LOOK.colour("surface"))
+        painter.drawEllipse(at(now.mean) - 5, middle - 5, 10, 10)
+        painter.end()
+
+
+class LearntBox(QWidget):
+    """What is learnt of what this job is made of."""
+
+    def __init__(self, session: Session, fitting: Fitting) -> None:
+        super().__init__()
+        self.session, self.fitting = session, fitting
+        self.count = label(NOTHING, "soft")
+        head = row(label(tr("Learnt"), "head"))
+        head.addStretch(1)
+        head.addWidget(self.count)
+        self.lines = QVBoxLayout()
+        self.lines.setSpacing(8)
+        self.none = label(tr("Nothing yet: measure what was made, and say how it went on."), "soft", wrap=True)
+        self.all = button(tr("All that is learnt…"), self._all)
+        self.setLayout(column(head, self.none, self.lines, self.all, spacing=6))
+
+    def refresh(self) -> None:
+        """Show the lines that concern the open job."""
+        mine = self._mine()
+        covers = {name for line in mine for name, _, _ in line.told}
+        self.count.setText(self.session.tell(trn("{n} cover", "{n} covers", len(covers))) if covers else "")
+        self.none.setVisible(not mine)
+        self.all.setVisible(bool(self.fitting.experience.lines))
+        emptied(self.lines)
+        for line in mine:
+            words, says = label(NOTHING, "soft"), label(NOTHING)
+            words.setText(self.session.tell(line.words))
+            says.setText(self.session.tell(line.says))
+            told = row(words, says, spacing=8)
+            told.setStretch(0, 1)
+            self.lines.addLayout(column(told, RangeBar(line), spacing=0))
+
+    def _mine(self) -> list[Line]:
+        from omnipel.core.learning.applying import keys_of
+
+        job = self.session.job
+        lines = self.fitting.experience.lines
+        return [lines[key] for key in keys_of(job) if key in lines and lines[key].n] if job is not None else []
+
+    def _all(self) -> None:
+        LearntDialog(self, self.session, self.fitting).exec()
+
+
+class LearntDialog(QDialog):
+    """All that the shop has learnt."""
+
+    def __init__(self, parent: QWidget, session: Session, fitting: Fitting) -> None:
+        super().__init__(parent)
+        self.session, self.fitting = session, fitting
+        self.setWindowTitle(say(tr("What is learnt")))
+        intro = tr(
+            "Each line begins as with all people, and every cover that was measured moves it. It is only proposed, never done by itself; what is switched off "
+            "is not even that."
+        )
+        self.lines = QVBoxLayout()
+        self.lines.setSpacing(14)
+        inner = QWidget()
+        inner.setLayout(column(self.lines, margins=4))
+        close = button(tr("Close"), self.accept, "main")
+        foot = row()
+        foot.addStretch(1)
+        foot.addWidget(close)
+        whole = column(label(tr("What is learnt"), "title"), label(intro, "soft", wrap=True), scrolled(inner), foot, margins=16)
+        whole.setStretch(2, 1)
+        self.setLayout(whole)
+        self.fitting.learnt.connect(self.refresh)
+        self.refresh()
+        sized(self, 720, 620)
+
+    def refresh(self) -> None:
+        """Show all lines."""
+        emptied(self.lines)
+        for line in self.fitting.experience.lines.values():
+            self.lines.addLayout(self._line(line))
+        self.lines.addStretch(1)
+
+    def _line(self, line: Line) -> QVBoxLayout:
+        tell = self.session.tell
+        words, says, evidence = label(NOTHING, "strong"), label(NOTHING, "strong"), label(NOTHING, "soft", wrap=True)
+        words.setText(self.session.sentence(line.words))
+        says.setText(tell(line.says))
+        told = [tr("{evidence}", evidence=line.evidence)] if line.n else []
+        if line.scatter is not None and line.scatter.n >= 1.0:
+            told.append(line.scatters)
+        evidence.setText(self.session.sentence(listed(told, "; ")) if told else "")
+        jobs = label(NOTHING, "soft", wrap=True)
+        jobs.setText(tell(listed([tr("{job}: {said}", job=Name(n), said=line.seen(v)) for n, _, v in line.told], " · ")))
+        use = check(tr("used"), partial(self.fitting.switch, line.key), full=tr("used: {line}", line=line.words))
+        use.setChecked(line.on)
+        said = self.fitting.ruled
+        gone = said is not None and line.key in said.forgotten
+        reset = button(tr("Count all again") if gone else tr("Forget so far"), partial(self._reset, line.key), "quiet")
+        reset.setAccessibleName(
+            tell(tr("{what}: {line}", what=tr("Count all again") if gone else tr("Forget so far"), line=line.words))
+        )
+        head = row(words, says, use, reset, spacing=12)
+        head.setStretch(0, 1)
+        return column(head, RangeBar(line), evidence, jobs, spacing=2)
+
+    def _reset(self, key: str) -> None:
+        self.fitting.reset(key)

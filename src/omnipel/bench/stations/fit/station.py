@@ -1,0 +1,127 @@
+"""The Fit station: a cover tried on, made against planned, why, what can be done now, and what is learnt of it."""
+
+from collections.abc import Mapping
+
+from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
+
+from omnipel.bench.fitting import fitting_of
+from omnipel.bench.parts.columns import Columns, Part, station
+from omnipel.bench.parts.signs import Vacant
+from omnipel.bench.parts.widgets import column, scrolled, surface
+from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
+from omnipel.bench.speech import say
+from omnipel.bench.stations.fit.because import Because
+from omnipel.bench.stations.fit.learnt import LearntBox
+from omnipel.bench.stations.fit.measured import MadeTable
+from omnipel.bench.stations.fit.picture import FitPicture
+from omnipel.bench.stations.fit.righted import Righted
+from omnipel.bench.stations.fit.tries import TryForm, TryStrip
+from omnipel.core.words import refs
+from omnipel.core.words.phrases import Phrase, term, tr
+from omnipel.core.words.refs import Of, Ref
+
+
+class FitStation(QWidget):
+    """Tries on, measures, learns."""
+
+    def __init__(self, session: Session) -> None:
+        super().__init__()
+        self.session, self.fitting = session, fitting_of(session)
+        self.strip = TryStrip(session)
+        self.strip.chosen.connect(self._choose)
+        self.strip.begins.connect(self._begin)
+        self.form, self.table, self.because = TryForm(session, self._photo), MadeTable(session), Because(session)
+        self.picture, self.learnt = FitPicture(session), LearntBox(session, self.fitting)
+        self.empty = Vacant("fit", tr("Go to what is to be done"), self._next)
+        self.fitting.learnt.connect(self.refresh)
+        shown = column(self.picture, self.form, spacing=8, margins=8)
+        shown.setStretch(0, 1)
+        left = surface(shown)
+        right = QWidget()
+        self.righted = Righted(session)
+        self.doing = surface(column(self.righted, margins=10))
+        self.told = column(
+            surface(column(self.table, self.because, margins=10)), self.doing, surface(column(self.learnt, margins=10)), spacing=8
+        )
+        self.told.addStretch(1)
+        right.setLayout(self.told)
+        self.right = scrolled(right)
+        self.columns = Columns((Part(left, 300, 5), Part(self.right, 330, 6)), self.strip)
+        self.strip.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+        whole = QVBoxLayout()
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(self.empty, 1)
+        inner = QWidget()
+        inner.setLayout(station(self.columns))
+        self.inner = inner
+        whole.addWidget(inner, 1)
+        self.setLayout(whole)
+
+    @property
+    def walks(self) -> tuple[QWidget, ...]:
+        """Which try-on, how it went on, the sizes, why, what can be done, what is learnt; then the picture."""
+        return (self.strip, self.form, self.table, self.because, self.righted, self.learnt, self.picture)
+
+    def enter(self) -> None:
+        """Somebody has come to try on."""
+        self.refresh()
+        if self.fitting.current is None:
+            self.strip.another.setFocus()
+        else:
+            first = next(iter(self.table.fields.values()), None)
+            (first or self.strip).setFocus()
+
+    def refresh(self) -> None:
+        """Show the try-ons as they stand."""
+        draft = self.session.draft
+        if draft is None or self.session.job is None:
+            return
+        there = self.fitting.making is not None
+        self.inner.setVisible(there)
+        self.empty.setVisible(not there)
+        if not there:
+            self.empty.say(
+                self.session.sentence(draft.findings[0].text) if draft.findings else say(tr("Nothing is drafted yet."))
+            )
+            return
+        one = self.fitting.current
+        self.strip.refresh(self.session.open_job.tries, one.id if one is not None else "")
+        for part in (self.form, self.table):
+            part.setVisible(one is not None)
+        self.because.refresh(self.fitting.why if one is not None else None)
+        self.doing.setVisible(one is not None and not one.blank)
+        self.righted.refresh()
+        self.learnt.refresh()
+        from omnipel.core.job.trying import TryOn
+
+        self.picture.refresh(one or TryOn())
+        if one is not None:
+            self.form.refresh(one)
+            self.table.refresh(one)
+
+    def _choose(self, id_: str) -> None:
+        self.fitting.choose(id_)
+        self.refresh()
+
+    def _begin(self) -> None:
+        if self.fitting.begin():
+            self.refresh()
+            first = next(iter(self.form.went.values()))
+            first.setFocus()
+
+    def _photo(self) -> None:
+        """Bring in photos."""
+
+    def _next(self) -> None:
+        if (step := sewing_of(self.session).next) is not None:
+            self.session.go.emit(step.where)
+
+    def go_to(self, ref: Ref) -> None:
+        """Look at a try-on."""
+        if ref.of is Of.TRY and ref.id:
+            self._choose(ref.id)
+
+    def field_words(self) -> Mapping[Ref, Phrase]:
+        """All try-ons."""
+        return {refs.try_on(one.id): tr("try-on: {stage}", stage=term(one.stage)) for one in self.fitting.tries}

@@ -1,0 +1,136 @@
+"""What one job that was tried on tells of the next: a lesson, made of its made sizes, its readings and how it went on; plain values, so that it can be kept."""
+
+from collections.abc import Iterator, Mapping
+from dataclasses import dataclass, field
+from typing import Final
+
+from omnipel.core.draft import Drafted
+from omnipel.core.fit.going_on import Fit
+from omnipel.core.job.document import Job
+from omnipel.core.job.trying import TryOn, Went
+from omnipel.core.learning.errors import CLOTH, HEM, QUILT, READING, SEAM, gone_wrong, nobody, unknowns
+from omnipel.core.learning.gaussian import Normal, Posterior, beforehand
+from omnipel.core.learning.instruments import Checked, checked
+from omnipel.core.learning.sizes import Size, by_key, slack_sum
+from omnipel.core.learning.why import judged, last_went, likely
+from omnipel.core.sewing.making import Making
+
+CLEARANCE, USED = "clearance", "used"
+BETWEEN: Final = ":"
+VAGUE: Final = 3.0
+"""What is known less well than so many times what was known before says next to nothing."""
+WANTED: Final[Mapping[Went, tuple[float, float]]] = {
+    Went.NOT: (10.0, 6.0),
+    Went.STRUGGLES: (5.0, 4.0),
+    Went.RIGHT: (0.0, 3.0),
+    Went.LOOSE: (-6.0, 5.0),
+    Went.FLAPS: (-12.0, 8.0),
+}
+"""By how much a gap would have to be wider to be right, mm, and the spread of that, by how it went on."""
+
+
+@dataclass(frozen=True)
+class Lesson:
+    """What one job tells.
+
+    Args:
+        name, day: of the job, and when it was last tried on.
+        told: by line what it says of it, as mean and spread of what was seen alone.
+        checked: what its readings say of their instruments.
+    """
+
+    name: str = ""
+    day: str = ""
+    told: Mapping[str, tuple[float, float]] = field(default_factory=dict)
+    checked: Checked = Checked()
+
+
+def lesson(making: Making) -> Lesson:
+    """What a job tells; nothing where it was not tried on, of its readings even so."""
+    drafted = making.drafted
+    job = drafted.job
+    measured = [(size, length) for size, length in _measured(making, job.tries) if not size.key.startswith("again:")]
+    errors = unknowns(drafted, nobody())
+    _, weights = likely(making, measured, last_went(job.tries), nobody())
+    which = max(weights, key=weights.__getitem__)
+    prior = after = beforehand(gone_wrong(errors, drafted)[which] if which else errors)
+    for size, length in measured:
+        after = after.after(size.seen(length))
+    told = {key: (normal.mean, normal.sigma) for key, normal in _told(making, prior, after)}
+    # A reading that was misread is no matter of the tape.
+    found = _instruments(making, prior, after) if not which.startswith(READING) else checked(drafted, job.tries, None, {})
+    return Lesson(job.name, max((one.day for one in job.tries), default=""), told, found)
+
+
+def _measured(making: Making, tries: tuple[TryOn, ...]) -> list[tuple[Size, float]]:
+    """Sizes as they were measured, the last time of each."""
+    if not any(one.made for one in tries):
+        return []
+    known, made = by_key(making), dict[str, float]()
+    for one in tries:
+        made |= one.made
+    return [(known[key], length) for key, length in made.items() if key in known]
+
+
+def line_of(key: str, job: Job) -> str:
+    """The line that an error of a job's cover belongs to: seams and hems by the kind of cloth, what shrinks by the cloth, quilting by what is quilted."""
+    of = job.cover.cloth.kind.value
+    if key in CLOTH:
+        of = job.cover.cloth.name
+    elif key in QUILT:
+        of = job.cover.padded.material
+    elif key == CLEARANCE:
+        of = f"{job.thing.form}{BETWEEN}{job.cover.cloth.kind.value}"
+    return f"{key}{BETWEEN}{of}"
+
+
+def allowed(key: str, job: Job) -> float:
+    """What a job allows for already: an error is told besides that."""
+    cover = job.cover
+    return {
+        SEAM: cover.seam_take,
+        HEM: cover.hem_take,
+        CLOTH[0]: cover.cloth.shrink_warp,
+        CLOTH[1]: cover.cloth.shrink_weft,
+        QUILT[0]: cover.quilting.along,
+        QUILT[1]: cover.quilting.across,
+    }.get(key, 0.0)
+
+
+def _told(making: Making, prior: Posterior, after: Posterior) -> Iterator[tuple[str, Normal]]:
+    """Lines with what was seen of them: errors by the sizes made, the gap that would be right by how it went on."""
+    job = making.drafted.job
+    for key in (SEAM, HEM, *CLOTH, *QUILT):
+        if key not in prior.at or (key in CLOTH and not allowed(key, job)):
+            continue
+        before = prior.of({key: 1.0})
+        seen = after.of({key: 1.0}).without(before)
+        if seen is not None and seen.sigma < VAGUE * before.sigma:
+            yield line_of(key, job), Normal(seen.mean + allowed(key, job), seen.sigma)
+    fit, went = making.drafted.fit, last_went(job.tries)
+    if isinstance(fit, Fit) and went:
+        slack = fit.tightest
+        gap = after.of({k: s / slack.turns for k, s in slack_sum(slack, making).items()})
+        more, blur = WANTED[went]
+        if went in (Went.NOT, Went.STRUGGLES):  # whatever was reckoned, there was no more than that
+            gap = Normal(min(gap.mean + slack.clearance, 3.0) - slack.clearance, gap.sigma)
+        yield line_of(CLEARANCE, job), Normal(slack.clearance + gap.mean + more, (gap.sigma**2 + blur**2) ** 0.5)
+
+
+def _instruments(making: Making, prior: Posterior, after: Posterior) -> Checked:
+    """What the readings say; how it went on tells by how much too long all of it was read."""
+    drafted: Drafted = making.drafted
+    fit, went = drafted.fit, last_went(drafted.job.tries)
+    if not isinstance(fit, Fit) or not went:
+        return checked(drafted, drafted.job.tries, None, {})
+    slack = fit.tightest
+    sum_ = slack_sum(slack, making)
+    read = {key: slope for key, slope in sum_.items() if key.startswith(READING)}
+    before = prior.of(read)
+    told = None
+    if before.sigma > 0.0:
+        # What the readings are off is asked for itself: as little as possible is taken for granted of it, and all that was measured of the rest.
+        wide = Posterior(after.keys, after.mean, after.covariance).within(judged(went, slack, making))
+        seen = wide.of(read).without(after.of(read))
+        told = seen if seen is not None and abs(seen.mean) < 4.0 * (seen.sigma + before.sigma) else None
+    return checked(drafted, drafted.job.tries, told, slack.slack.slopes)
