@@ -85,6 +85,8 @@ _JOBS = (
     Command("undo", tr("Undo"), "Ctrl+Z", with_job, lambda desk: desk.session.undo()),
     Command("redo", tr("Redo"), "Ctrl+Shift+Z", with_job, lambda desk: desk.session.redo()),
     Command("history", tr("History of changes"), "Ctrl+H", with_job, later("jobs:show_history")),
+    Command("again", tr("Make it again…"), "Ctrl+Shift+N", with_job, later("making:make_again")),
+    Command("family", tr("In several sizes…"), "", with_job, later("making:in_sizes")),
     Command("card-line", tr("Type readings in one go"), "Ctrl+L", with_job, later("jobs:type_card")),
 )
 _FILES = (

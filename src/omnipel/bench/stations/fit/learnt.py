@@ -70,7 +70,8 @@ class LearntBox(QWidget):
         self.lines.setSpacing(8)
         self.none = label(tr("Nothing yet: measure what was made, and say how it went on."), "soft", wrap=True)
         self.all = button(tr("All that is learnt…"), self._all)
-        self.setLayout(column(head, self.none, self.lines, self.all, spacing=6))
+        self.again = button(tr("Make it again with this…"), self._again, tip=tr("Ctrl+Shift+N"))
+        self.setLayout(column(head, self.none, self.lines, self.all, self.again, spacing=6))
 
     def refresh(self) -> None:
         """Show the lines that concern the open job."""
@@ -94,6 +95,11 @@ class LearntBox(QWidget):
         job = self.session.job
         lines = self.fitting.experience.lines
         return [lines[key] for key in keys_of(job) if key in lines and lines[key].n] if job is not None else []
+
+    def _again(self) -> None:
+        from omnipel.bench.stations.fit.again import ask_again  # drafts the new one
+
+        ask_again(self, self.session)
 
     def _all(self) -> None:
         LearntDialog(self, self.session, self.fitting).exec()

@@ -42,11 +42,12 @@ class MadeTable(QWidget):
     def refresh(self, one: TryOn) -> None:
         """Show the sizes of a try-on."""
         asked = list(self.fitting.to_measure(one.stage))
-        known = {size.key for size in asked}
-        asked += [self.fitting.sizes[key] for key in one.made if key not in known and key in self.fitting.sizes]
+        there = {size.key for size in asked}
+        asked += [self.fitting.sizes[key] for key in one.made if key not in there and key in self.fitting.sizes]
         told = tuple((size.key, size.planned, round(size.sigma, 6), round(size.tells, 4)) for size in asked)
-        if (told, self.session.unit, self.session.key, one.id) != self.shown:
-            self.shown = told, self.session.unit, self.session.key, one.id
+        known = told, self.session.unit, self.session.key, one.id, LOOK.px(100)
+        if known != self.shown:
+            self.shown = known
             with same_focus(self):
                 self._make(asked)
         for size in asked:

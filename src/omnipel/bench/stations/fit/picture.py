@@ -5,7 +5,7 @@ from typing import Final
 
 import numpy as np
 from numpy.typing import NDArray
-from PySide6.QtCore import QPointF, Qt, Signal
+from PySide6.QtCore import QPointF, QSize, Qt, Signal
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QWidget
 
@@ -95,6 +95,7 @@ class FitPicture(QWidget):
         super().__init__()
         self.session, self.fitting = session, fitting_of(session)
         self.view = FitView(session)
+        self.view.hint = QSize(230, 170)
         self.view.spotted.connect(self._spot)
         self.view.unspotted.connect(self._unspot)
         self.times = check(tr("differences drawn × 10"), lambda _on: self._show())

@@ -6,6 +6,7 @@ from PySide6.QtWidgets import QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.columns import Columns, Part, station
+from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.signs import Vacant
 from omnipel.bench.parts.widgets import column, scrolled, surface
 from omnipel.bench.session import Session
@@ -22,6 +23,10 @@ from omnipel.core.words.phrases import Phrase, term, tr
 from omnipel.core.words.refs import Of, Ref
 
 
+PICTURE, MOST = 200, (1 << 24) - 1
+"""The picture is so high, px at 100 % text, where it stands above the sizes; the toolkit's greatest height."""
+
+
 class FitStation(QWidget):
     """Tries on, measures, learns."""
 
@@ -31,13 +36,13 @@ class FitStation(QWidget):
         self.strip = TryStrip(session)
         self.strip.chosen.connect(self._choose)
         self.strip.begins.connect(self._begin)
-        self.form, self.table, self.because = TryForm(session, self._photo), MadeTable(session), Because(session)
+        self.form, self.table, self.because = TryForm(session), MadeTable(session), Because(session)
         self.picture, self.learnt = FitPicture(session), LearntBox(session, self.fitting)
         self.empty = Vacant("fit", tr("Go to what is to be done"), self._next)
         self.fitting.learnt.connect(self.refresh)
         shown = column(self.picture, self.form, spacing=8, margins=8)
         shown.setStretch(0, 1)
-        left = surface(shown)
+        self.left = left = surface(shown)
         right = QWidget()
         self.righted = Righted(session)
         self.doing = surface(column(self.righted, margins=10))
@@ -47,8 +52,9 @@ class FitStation(QWidget):
         self.told.addStretch(1)
         right.setLayout(self.told)
         self.right = scrolled(right)
-        self.columns = Columns((Part(left, 300, 5), Part(self.right, 330, 6)), self.strip)
+        self.columns = Columns((Part(left, 300, 5), Part(self.right, 345, 6)), self.strip)
         self.strip.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Preferred)
+        self.columns.laid.connect(self._laid)
         whole = QVBoxLayout()
         whole.setContentsMargins(0, 0, 0, 0)
         whole.addWidget(self.empty, 1)
@@ -100,6 +106,12 @@ class FitStation(QWidget):
             self.form.refresh(one)
             self.table.refresh(one)
 
+    def _laid(self, below: bool) -> None:
+        """Above the sizes the picture leaves them room."""
+        self.picture.view.setMaximumHeight(LOOK.px(PICTURE) if below else MOST)
+        high = QSizePolicy.Policy.Maximum if below else QSizePolicy.Policy.Preferred
+        self.left.setSizePolicy(QSizePolicy.Policy.Preferred, high)
+
     def _choose(self, id_: str) -> None:
         self.fitting.choose(id_)
         self.refresh()
@@ -109,9 +121,6 @@ class FitStation(QWidget):
             self.refresh()
             first = next(iter(self.form.went.values()))
             first.setFocus()
-
-    def _photo(self) -> None:
-        """Bring in photos."""
 
     def _next(self) -> None:
         if (step := sewing_of(self.session).next) is not None:

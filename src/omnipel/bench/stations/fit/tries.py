@@ -1,6 +1,5 @@
 """The try-ons of a cover as cards in a row, and what is written down of the one that is looked at: how it went on, when, where, words."""
 
-from collections.abc import Callable
 from datetime import date
 from functools import partial
 
@@ -15,6 +14,7 @@ from omnipel.bench.parts.picker import combo, of_enum
 from omnipel.bench.parts.widgets import button, column, emptied, label, line, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.bench.stations.fit.photos import PhotoRow
 from omnipel.core.job.trying import LONGEST_WORDS, Stage, TryOn, Went
 from omnipel.core.words.phrases import Name, Phrase, listed, term, tr
 
@@ -87,7 +87,7 @@ class TryStrip(QWidget):
 class TryForm(QWidget):
     """What is written down of one try-on."""
 
-    def __init__(self, session: Session, photos: Callable[[], object]) -> None:
+    def __init__(self, session: Session) -> None:
         super().__init__()
         self.session, self.fitting = session, fitting_of(session)
         self.group = QButtonGroup(self)
@@ -102,19 +102,18 @@ class TryForm(QWidget):
             went.addWidget(made)
         self.stage = combo(tr("When it was tried on"), of_enum(Stage), self._staged)
         self.day = line(tr("The day, as 2026-11-28"), tr("2026-11-28, or today"))
-        self.day.setMaximumWidth(LOOK.px(104))
         self.day.editingFinished.connect(self._dated)
         self.words = QPlainTextEdit()
         self.words.setAccessibleName(say(tr("What else there was to say")))
         self.words.setPlaceholderText(say(tr("what else there was to say: at the hinge it pulls; the cable wants out 3 lower")))
         self.words.setTabChangesFocus(True)
-        self.words.setMaximumHeight(LOOK.px(46))
         self.words.installEventFilter(self)
-        self.photo = button(tr("Photo…"), photos)
+        self.photos = PhotoRow(session, partial(self._keep, "photos"))
+        self.photo = button(tr("Photo…"), self.photos.ask)
         self.gone = button(tr("Take away"), self.fitting.take_away, "quiet", tip=tr("this try-on; Ctrl+Z brings it back"))
         top = row(self.stage, self.day, self.photo, self.gone, spacing=8)
         top.addStretch(1)
-        self.setLayout(column(label(tr("How did it go on?"), "head"), went, top, self.words, spacing=6))
+        self.setLayout(column(label(tr("How did it go on?"), "head"), went, top, self.words, self.photos, spacing=6))
 
     def refresh(self, one: TryOn) -> None:
         """Show a try-on."""
@@ -123,6 +122,9 @@ class TryForm(QWidget):
             made.setChecked(how is one.went)
         self.group.setExclusive(True)
         self.stage.show_value(one.stage)
+        self.day.setFixedWidth(LOOK.px(112))
+        self.words.setFixedHeight(LOOK.px(50))
+        self.photos.refresh(one.photos)
         if not self.day.hasFocus():
             self.day.setText(one.day)
         if not self.words.hasFocus() or not self.words.document().isModified():
