@@ -7,7 +7,7 @@ import signal
 import sys
 import tempfile
 import traceback
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
 from types import FrameType, TracebackType
@@ -15,6 +15,7 @@ from types import FrameType, TracebackType
 from PySide6.QtCore import QSocketNotifier, QTimer
 from PySide6.QtWidgets import QApplication
 
+from omnipel.bench.commands.registry import later
 from omnipel.bench.parts.asking import Question, QuestionDialog
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.parts.ruler import icon
@@ -28,7 +29,7 @@ from omnipel.shop.opening import StoreError
 from omnipel.shop.store import Store
 
 
-def run(*, demo: bool = False, shop: Path | None = None) -> int:
+def run(*, demo: bool = False, shop: Path | None = None, files: Sequence[Path] = ()) -> int:
     """Open the window and work until it is closed; the exit code."""
     with _broken_off():
         app = QApplication.instance() or QApplication(sys.argv[:1])
@@ -38,9 +39,9 @@ def run(*, demo: bool = False, shop: Path | None = None) -> int:
         app.setWindowIcon(icon())  # type: ignore[attr-defined]
         try:
             if not demo:
-                return _work(Store(shop or own_shop()))
+                return _work(Store(shop or own_shop()), files)
             with tempfile.TemporaryDirectory(prefix="omnipel-demo-") as folder:
-                return _work(unpack(Path(folder) / "quillet-hill.sqlite"))
+                return _work(unpack(Path(folder) / "quillet-hill.sqlite"), files)
         except StoreError as error:
             return _failed(error.phrase)
         except OSError as error:
@@ -57,12 +58,14 @@ def _failed(why: Phrase) -> int:
     return 2
 
 
-def _work(store: Store) -> int:
+def _work(store: Store, files: Sequence[Path] = ()) -> int:
     share()
     window = Window(Session(store))
     sys.excepthook = lambda kind, error, trace: _last_resort(window, kind, error, trace)
     take_place(window, store.setting(SETTING, ""))
     window.show()
+    if files:
+        QTimer.singleShot(0, window, lambda: later("jobs:bring_in")(window, list(files)))
     if os.environ.get("OMNIPEL_QUIT_AFTER") == "shelf":  # the start-up benchmark
         window.repaint()
         sys.stdout.flush()

@@ -22,10 +22,12 @@ from omnipel.core.learning.why import Why, why
 from omnipel.core.sewing.making import Making
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, term, tr
+from omnipel.shop.kin import of_thing
 from omnipel.shop.lessons import LEARNT, Ruled, Told, keep, known, lesson_of, ruled, ruled_text, tried
 
 if TYPE_CHECKING:
     from omnipel.bench.session import Session
+    from omnipel.core.job.document import Job
 
 
 @dataclass(frozen=True)
@@ -210,6 +212,12 @@ class Fitting(QObject):
     def _opened(self) -> None:
         self.chosen, self.made, self.asked, self.seen = "", None, {}, None
         self.refresh()
+
+
+def covers_of(session: Session) -> tuple[Job, ...]:
+    """Other covers of the open job's thing, of the whole shop."""
+    thing = session.job.kin.thing if session.job is not None else ""
+    return of_thing(session.store, thing, session.key or -1) if thing else ()
 
 
 def fitting_of(session: Session) -> Fitting:

@@ -14,12 +14,13 @@ from typing import Final, NoReturn
 
 from omnipel import __version__
 from omnipel.cli import advise, card, check, draft, export, fits, lay, new, order, outline, schema, takeoff, tape
+from omnipel.cli import open as opening
 from omnipel.cli.usage import UsageError, said
 from omnipel.core.words.phrases import Name, Refusal, tr
 
 OUR_FAULT: Final = 70
 """Not 1: that is what a script takes for *do not cut*."""
-COMMANDS = (draft, check, lay, takeoff, order, advise, fits, export, outline, tape, card, schema, new)
+COMMANDS = (draft, check, lay, takeoff, order, advise, fits, export, outline, tape, card, schema, new, opening)
 
 
 class _Parser(argparse.ArgumentParser):
@@ -35,7 +36,8 @@ def main(arguments: Sequence[str] | None = None) -> int:
         if isinstance(stream, io.TextIOWrapper):  # a terminal that cannot show a sign gets a plain one
             stream.reconfigure(errors="plainly")
     try:
-        asked = _parser().parse_args(arguments)
+        typed = sys.argv[1:] if arguments is None else arguments
+        asked = _parser().parse_args(opening.with_word(typed, [command.__name__.rpartition(".")[2] for command in COMMANDS]))
         return int(asked.run(asked))
     except Refusal as error:
         return _refused(said(error.phrase))

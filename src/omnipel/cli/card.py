@@ -25,7 +25,7 @@ def run(asked: argparse.Namespace) -> int:
     from omnipel.core.draft import draft
     from omnipel.exchange.asked import NotExported, Order
     from omnipel.exchange.exports import EXPORTS, exported
-    from omnipel.shop.document import read
+    from omnipel.exchange.travel import read_job as read
     from omnipel.shop.whole import write_whole
 
     job = read(asked.job)

@@ -21,7 +21,8 @@ def run(asked: argparse.Namespace) -> int:
     from omnipel.core.draft import draft
     from omnipel.core.remedies import advised
     from omnipel.exchange.report import report, text
-    from omnipel.shop.document import lawful, read
+    from omnipel.exchange.travel import read_job as read
+    from omnipel.shop.document import lawful
 
     drafted = advised(draft(read(asked.job)), lawful)
     print(json.dumps(report(drafted), indent=1, ensure_ascii=False) if asked.json else text(drafted))

@@ -30,7 +30,7 @@ def run(asked: argparse.Namespace) -> int:
     from omnipel.core.draft import draft
     from omnipel.exchange.asked import NotExported, Order
     from omnipel.exchange.exports import exported
-    from omnipel.shop.document import read
+    from omnipel.exchange.travel import with_photos
     from omnipel.shop.whole import write_whole
 
     wanted = [(export, path) for export in EXPORTS.values() if (path := getattr(asked, export.id)) is not None]
@@ -38,14 +38,15 @@ def run(asked: argparse.Namespace) -> int:
         options = listed([plain(f"--{export.id} F") for export in EXPORTS.values()])
         raise UsageError(tr("export: say what to write: {options}", options=options))
     yes = [question for question in (DESPITE_STOP, MANY_SHEETS) if getattr(asked, question.replace("-", "_"))]
-    drafted = draft(read(asked.job))
+    job, photos = with_photos(asked.job)
+    drafted = draft(job)
     stock = stock_of(asked)
     made = []
     for export, path in wanted:
         may_replace(path, asked.replace, export.begins)
         paper = asked.paper if asked.paper in export.papers else at_home(drafted.job.unit)
         try:
-            made.append((path, exported(export, Order(drafted, Voice(drafted.job.unit), paper, stock), *yes)))
+            made.append((path, exported(export, Order(drafted, Voice(job.unit), paper, stock, photos=photos), *yes)))
         except NotExported as error:
             name = Name(asked.job.name)
             if error.asks:

@@ -25,7 +25,7 @@ def drafts(paths: Sequence[Path]) -> list[Drafted]:
         UsageError: one has no panels yet.
     """
     from omnipel.core.draft import Drafted, draft
-    from omnipel.shop.document import read
+    from omnipel.exchange.travel import read_job as read
 
     made = []
     for path in paths:

@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 from typing import TYPE_CHECKING
 
 from omnipel.core.words.phrases import Phrase, Refusal, Voice
@@ -10,18 +11,24 @@ from omnipel.core.words.phrases import Phrase, Refusal, Voice
 if TYPE_CHECKING:
     from omnipel.core.cloth.stock import Stock
     from omnipel.core.draft import Draft
+    from omnipel.core.job.document import Job
     from omnipel.core.sewing.paces import Person
 
 
 @dataclass(frozen=True, slots=True)
 class Order:
-    """What is to be written: a draft, in whose words, on which paper; what the shop has and who sews, where that is known."""
+    """What is to be written: a draft, in whose words, on which paper; what the shop has and who sews, where that is known.
+
+    `others` are covers of the same thing, `photos` those of all of them by check sum.
+    """
 
     draft: Draft
     voice: Voice
     paper: str
     stock: Stock | None = None
     person: Person | None = None
+    others: tuple[Job, ...] = ()
+    photos: Mapping[str, bytes] = field(default_factory=dict)
 
 
 class NotExported(Refusal):

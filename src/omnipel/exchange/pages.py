@@ -8,7 +8,7 @@ from typing import Any, Final
 
 from reportlab.lib.units import mm
 
-from omnipel.core.draft import Drafted
+from omnipel.core.draft import Draft
 from omnipel.core.pictures.pens import Paper
 from omnipel.core.words.phrases import Count, Name, Phrase, Voice, term, tr
 from omnipel.exchange.paper import BAND, PLAIN, STRONG, Sheets, breadth, do_not_cut, load_type, write, write_within
@@ -22,7 +22,7 @@ HEAD: Final = 20.0
 class Pages:
     """Pages one after the other, each with the job's name, the sheet's and its number."""
 
-    def __init__(self, draft: Drafted, paper: Paper, voice: Voice, title: Phrase) -> None:
+    def __init__(self, draft: Draft, paper: Paper, voice: Voice, title: Phrase) -> None:
         load_type()
         self.draft, self.paper, self.voice, self.title = draft, paper, voice, title
         self.target = io.BytesIO()

@@ -161,3 +161,35 @@ def work_order_told(order: Order) -> bytes:
     from omnipel.exchange.order_sheet import order_pdf
 
     return order_pdf(_drafted(order), order.paper, order.voice, order.person, told=True)
+
+
+def logbook(order: Order) -> bytes:
+    """The logbook on paper."""
+    from omnipel.exchange.log_sheet import log_pdf
+
+    return log_pdf(order.draft, order.paper, order.voice, order.others, order.photos)
+
+
+def log_data(order: Order) -> bytes:
+    """The logbook as plain data."""
+    from omnipel.exchange.log_sheet import log_data
+
+    return log_data(order.draft, order.voice, order.others)
+
+
+def calendar(order: Order) -> bytes:
+    """What is due."""
+    from omnipel.core.learning.logbook import dues
+    from omnipel.exchange.calendar import calendar
+
+    jobs = (order.draft.job, *order.others)
+    if not any(dues(job) for job in jobs):
+        raise NotExported(tr("nothing is due: it has not been made yet, or is no longer used"))
+    return calendar(jobs, order.voice)
+
+
+def travel(order: Order) -> bytes:
+    """The job with its photos as one file."""
+    from omnipel.exchange.travel import packed
+
+    return packed(order.draft.job, order.photos)

@@ -17,7 +17,8 @@ LEARNT: Final = "learnt"
 MADE: Final = """
     CREATE TABLE lessons (
         job INTEGER PRIMARY KEY REFERENCES jobs(id) ON DELETE CASCADE, mark INTEGER NOT NULL, program TEXT NOT NULL, lesson TEXT NOT NULL);
-    CREATE TABLE photos (digest TEXT PRIMARY KEY, kind TEXT NOT NULL, bytes BLOB NOT NULL) WITHOUT ROWID
+    CREATE TABLE photos (digest TEXT PRIMARY KEY, kind TEXT NOT NULL, bytes BLOB NOT NULL) WITHOUT ROWID;
+    ALTER TABLE kept ADD COLUMN due TEXT NOT NULL DEFAULT ''
 """
 _TRIED: Final = """
     SELECT jobs.id, document, format FROM jobs JOIN revisions ON job = jobs.id AND number = position

@@ -34,12 +34,20 @@ NOTHING_ELSE: Final[Mapping[str, str]] = {}
 
 @dataclass(frozen=True, slots=True)
 class Kept:
-    """How a job stood when it was last looked at: its state, its next step in words, its picture as `bench/parts/kept.py` packs it."""
+    """How a job stood when it was last looked at: its state, its next step in words, its picture as `bench/parts/kept.py` packs it.
+
+    `due` is what is due of its cover next: the day, a blank, what it is in words; "" where nothing is.
+    """
 
     state: str
     step: str
     picture: bytes
     mark: int = 0
+    due: str = ""
+
+    def due_on(self, today: str) -> str:
+        """What is due by a day, in words; "" where nothing is."""
+        return self.due[11:] if self.due and self.due[:10] <= today else ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -273,7 +281,7 @@ class Store:
     def kept(self, card: Card, program: str) -> Kept | None:
         """What a program has kept of a job at its revision; None when its document is no longer the one it was kept for."""
         row = self.db.execute(
-            "SELECT state, step, picture, mark FROM kept WHERE job = ? AND revision = ? AND program = ?",
+            "SELECT state, step, picture, mark, due FROM kept WHERE job = ? AND revision = ? AND program = ?",
             (card.id, card.revision, program),
         ).fetchone()
         if row is None or row[3] != self.mark(self.text(card.id)[0]) or (row[2] and not row[2].startswith(KEPT)):
@@ -287,8 +295,8 @@ class Store:
         try:
             with self.writing():
                 self.db.executemany(
-                    "INSERT OR REPLACE INTO kept (job, revision, program, mark, state, step, picture) VALUES (?, ?, ?, ?, ?, ?, ?)",
-                    [(key, revision, program, k.mark, k.state, k.step, k.picture) for key, revision, k in kept],
+                    "INSERT OR REPLACE INTO kept (job, revision, program, mark, state, step, picture, due) VALUES (?, ?, ?, ?, ?, ?, ?, ?)",
+                    [(key, revision, program, k.mark, k.state, k.step, k.picture, k.due) for key, revision, k in kept],
                 )
         except StoreError:
             return

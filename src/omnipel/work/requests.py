@@ -32,6 +32,7 @@ class Looked:
 def stand_of(looked: Looked) -> Kept:
     """How a job stands, with its picture. A document that cannot be read is a job that stops and says so."""
     from omnipel.core.draft import Drafted, draft
+    from omnipel.core.learning.logbook import next_due
     from omnipel.core.pictures.drawing import Drawing
     from omnipel.core.pictures.kept import packed
     from omnipel.core.pictures.seen import drawn
@@ -53,8 +54,11 @@ def stand_of(looked: Looked) -> Kept:
     else:
         picture = drawn(uncovered(body), View()) if body is not None else Drawing(())
     told, sewn = with_sewing(drafted)
-    step = Voice(job.unit, looked.tongue).say(next_step(told, (), sewn).words)
-    return Kept(whole(told).value, step, packed(picture, job.cover.cloth.colour), looked.mark)
+    voice = Voice(job.unit, looked.tongue)
+    step = voice.say(next_step(told, (), sewn).words)
+    due = next_due(job)
+    said = f"{due.day} {voice.say(due.words)}" if due is not None else ""
+    return Kept(whole(told).value, step, packed(picture, job.cover.cloth.colour), looked.mark, said)
 
 
 WANTED: Final = (

@@ -20,8 +20,11 @@ from omnipel.core.words import refs
 from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Name, Phrase, listed, tr, trn
 from omnipel.core.words.refs import Of, Ref
-from omnipel.shop.document import SUFFIX, DocumentError, file_name, read, write
+from omnipel.exchange.travel import SUFFIX as TRAVELS
+from omnipel.exchange.travel import is_travelled, with_photos
+from omnipel.shop.document import SUFFIX, DocumentError, file_name, write
 from omnipel.shop.opening import StoreError
+from omnipel.shop.photos import keep
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
 from omnipel.shop.whole import NotWritten, write_whole
@@ -174,7 +177,7 @@ def show_history(desk: Desk) -> None:
 def import_jobs(desk: Desk) -> None:
     """Ask for job files and bring them in."""
     paths, _ = QFileDialog.getOpenFileNames(
-        desk.widget, say(tr("Bring in job files")), "", f"{say(tr('Omnipel jobs'))} (*{SUFFIX} *.json)"
+        desk.widget, say(tr("Bring in job files")), "", f"{say(tr('Omnipel jobs'))} (*{SUFFIX} *{TRAVELS} *.json)"
     )
     bring_in(desk, [Path(p) for p in paths])
 
@@ -183,18 +186,38 @@ def bring_in(desk: Desk, paths: list[Path]) -> None:
     """Bring job files in; what is no job is said, and the rest comes in all the same."""
     faults: list[Phrase] = []
     came = 0
+    key: int | None = None
     for path in paths:
         try:
-            desk.session.store.add(read(path), say(tr("brought in from {file}", file=Name(path.name))))
+            key = _brought(desk, path)
             came += 1
         except (DocumentError, StoreError) as error:
             faults.append(error.phrase)
-    if came:
+    if came == 1 and len(paths) == 1 and is_travelled(paths[0]) and key is not None and desk.session.open(key):
+        desk.show_station("fit" if desk.session.open_job.tries else "object")
+    elif came:
         desk.show_station("shelf")
     if faults:
         desk.session.say("stop", tr("Not brought in: {faults}", faults=listed(faults, "; ")))
     elif came:
         desk.session.say("fine", trn("{n} job brought in.", "{n} jobs brought in.", came))
+
+
+def _brought(desk: Desk, path: Path) -> int:
+    """Bring a job in, with the photos that came with it; the key of the one that is there already where it is the very same.
+
+    Raises:
+        DocumentError: it is no job.
+        StoreError: it cannot be kept.
+    """
+    job, photos = with_photos(path)
+    store = desk.session.store
+    for digest, content in photos.items():
+        keep(store, digest, content)
+    for card in store.cards(archived=True):
+        if card.name == job.name and desk.session.read(card.id, silent=True) == job:
+            return card.id
+    return store.add(job, say(tr("brought in from {file}", file=Name(path.name))))
 
 
 def export_job(desk: Desk) -> None:

@@ -5,6 +5,7 @@ from pathlib import Path
 from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
 
 from omnipel.bench.commands.desk import Desk
+from omnipel.bench.fitting import covers_of
 from omnipel.bench.parts.asking import Question, answered, chosen
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import combo
@@ -17,7 +18,11 @@ from omnipel.core.words.phrases import Count, Name, tr, trn
 from omnipel.exchange.asked import NotExported, Order
 from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, MOST, Export, exported
 from omnipel.shop.document import file_name
+from omnipel.shop.photos import contents
 from omnipel.shop.whole import NotWritten, write_whole
+
+OF_LOG = frozenset({"logbook", "log", "calendar", "travel"})
+"""What is written of a thing's whole logbook, or with its photos."""
 
 
 class PapersDialog(QDialog):
@@ -114,8 +119,15 @@ class PapersDialog(QDialog):
     def order(self) -> Order:
         """What is to be written."""
         assert self.session.draft is not None
+        session, store = self.session, self.session.store
+        others = covers_of(session) if self.export.id in OF_LOG else ()
+        photos = (
+            {d: b for job in (session.open_job, *others) for d, b in contents(store, job).items()}
+            if self.export.id in OF_LOG
+            else {}
+        )
         return Order(
-            self.session.draft, self.session.voice, self.paper(), self.session.cloth.stock, sewing_of(self.session).person
+            self.session.draft, session.voice, self.paper(), session.cloth.stock, sewing_of(session).person, others, photos
         )
 
     def _ask(self) -> None:

@@ -18,6 +18,7 @@ from omnipel.core.learning.again import in_size
 from omnipel.core.tape.readings import as_read
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Length, Name, Value, bare, tr
+from omnipel.shop.kin import of_family
 
 MOST = 12
 """No more sizes are made at once."""
@@ -68,13 +69,8 @@ class FamilyDialog(QDialog):
     @property
     def kin(self) -> list[Job]:
         """The jobs of the shop that belong to the family, and the open one first."""
-        family, mine = self.old.kin.family, [self.old]
-        if family:
-            for card in self.session.store.cards(archived=True):
-                job = self.session.read(card.id, silent=True) if card.id != self.session.key else None
-                if job is not None and job.kin.family == family:
-                    mine.append(job)
-        return mine
+        family = self.old.kin.family
+        return [self.old, *(of_family(self.session.store, family, self.session.key or -1) if family else ())]
 
     def _name(self, length: float) -> str:
         return f"{self.family.text().strip() or self.old.name}, {self.session.tell(Length(length))}"[:LONGEST]

@@ -8,20 +8,21 @@ from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.signs import Vacant
-from omnipel.bench.parts.widgets import column, scrolled, surface
+from omnipel.bench.parts.widgets import column, reveal, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.bench.stations.fit.because import Because
 from omnipel.bench.stations.fit.learnt import LearntBox
+from omnipel.bench.stations.fit.logbook import LogBox
 from omnipel.bench.stations.fit.measured import MadeTable
 from omnipel.bench.stations.fit.picture import FitPicture
 from omnipel.bench.stations.fit.righted import Righted
 from omnipel.bench.stations.fit.tries import TryForm, TryStrip
+from omnipel.core.job.trying import TryOn
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, term, tr
 from omnipel.core.words.refs import Of, Ref
-
 
 PICTURE, MOST = 200, (1 << 24) - 1
 """The picture is so high, px at 100 % text, where it stands above the sizes; the toolkit's greatest height."""
@@ -44,10 +45,14 @@ class FitStation(QWidget):
         shown.setStretch(0, 1)
         self.left = left = surface(shown)
         right = QWidget()
-        self.righted = Righted(session)
+        self.righted, self.log = Righted(session), LogBox(session)
         self.doing = surface(column(self.righted, margins=10))
         self.told = column(
-            surface(column(self.table, self.because, margins=10)), self.doing, surface(column(self.learnt, margins=10)), spacing=8
+            surface(column(self.table, self.because, margins=10)),
+            self.doing,
+            surface(column(self.learnt, margins=10)),
+            surface(column(self.log, margins=10)),
+            spacing=8,
         )
         self.told.addStretch(1)
         right.setLayout(self.told)
@@ -66,8 +71,8 @@ class FitStation(QWidget):
 
     @property
     def walks(self) -> tuple[QWidget, ...]:
-        """Which try-on, how it went on, the sizes, why, what can be done, what is learnt; then the picture."""
-        return (self.strip, self.form, self.table, self.because, self.righted, self.learnt, self.picture)
+        """Which try-on, how it went on, the sizes, why, what can be done, what is learnt, the logbook; then the picture."""
+        return (self.strip, self.form, self.table, self.because, self.righted, self.learnt, self.log, self.picture)
 
     def enter(self) -> None:
         """Somebody has come to try on."""
@@ -99,8 +104,7 @@ class FitStation(QWidget):
         self.doing.setVisible(one is not None and not one.blank)
         self.righted.refresh()
         self.learnt.refresh()
-        from omnipel.core.job.trying import TryOn
-
+        self.log.refresh()
         self.picture.refresh(one or TryOn())
         if one is not None:
             self.form.refresh(one)
@@ -130,7 +134,14 @@ class FitStation(QWidget):
         """Look at a try-on."""
         if ref.of is Of.TRY and ref.id:
             self._choose(ref.id)
+        elif ref.of is Of.LOG:
+            reveal(self.log.words)
+        elif ref.of is Of.ALTERATION:
+            reveal(self.righted.to_sew)
 
     def field_words(self) -> Mapping[Ref, Phrase]:
         """All try-ons."""
-        return {refs.try_on(one.id): tr("try-on: {stage}", stage=term(one.stage)) for one in self.fitting.tries}
+        tries: dict[Ref, Phrase] = {
+            refs.try_on(one.id): tr("try-on: {stage}", stage=term(one.stage)) for one in self.fitting.tries
+        }
+        return {**tries, refs.log(): tr("logbook")}

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from datetime import UTC, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
@@ -87,7 +87,9 @@ class Cards(QAbstractTableModel):
         if role in (Qt.ItemDataRole.AccessibleTextRole, Qt.ItemDataRole.ToolTipRole):
             kept = self.kept.get((card.id, card.revision))
             state = f"{say(State(kept.state).words)}: {kept.step}" if kept is not None else ""
-            return ", ".join(part for part in (card.name, card.owner, card.place, state) if part)
+            due = kept.due_on(date.today().isoformat()) if kept is not None else ""
+            told = say(tr("due: {what}", what=Name(due))) if due else ""
+            return ", ".join(part for part in (card.name, card.owner, card.place, state, told) if part)
         return None
 
 
@@ -220,6 +222,11 @@ def _paint(painter: QPainter, size: QSize, card: Card, kept: Kept | None, focuse
         paint_state(painter, QRectF(left - 2, y + LOOK.px(1), LOOK.px(15), LOOK.px(15)), kept.state)
         _line(painter, left + LOOK.px(18), y + LOOK.px(13), room - LOOK.px(18), kept.step, 14, "ink")
     when = touched(card.touched)
+    due = kept.due_on(date.today().isoformat()) if kept is not None else ""
+    if kept is not None and due:
+        words = say(tr("due: {what}, since {day}", what=Name(due), day=Name(kept.due[:10])))
+        _line(painter, left, y + LOOK.px(33), room, words, 12, "look")
+        return
     _line(painter, left, y + LOOK.px(33), room, say(tr("{when}  ·  archived", when=when) if card.archived else when), 12, "soft")
 
 

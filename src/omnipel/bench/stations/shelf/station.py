@@ -29,10 +29,18 @@ if TYPE_CHECKING:
     from omnipel.core.words.refs import Ref
     from omnipel.shop.store import Card, Kept
 
-SORTS = ((tr("last touched"), "touched"), (tr("name"), "name"), (tr("owner"), "owner"), (tr("what needs doing"), "state"))
+SORTS = (
+    (tr("last touched"), "touched"),
+    (tr("name"), "name"),
+    (tr("owner"), "owner"),
+    (tr("what needs doing"), "state"),
+    (tr("what is due"), "due"),
+)
 AT_ONCE = 25
 """So many states are kept in one go: each time waits for the disk."""
 SORTED_AGAIN_MS = 400
+NEVER = "9999"
+"""A day that is never due."""
 
 
 class Shelf(QWidget):
@@ -172,6 +180,8 @@ class Shelf(QWidget):
         known = store.kept(card, self.program) if card.state else None
         if known is not None:
             self.model.kept[key] = known
+            if known.due and self.sort.value == "due":
+                self.sorting.start()
             return
         text, version = store.text(card.id)
         mark = store.mark(text)
@@ -183,7 +193,7 @@ class Shelf(QWidget):
         self.to_keep.append((card, kept))
         if self.session.works.idle or len(self.to_keep) >= AT_ONCE:
             self.save_kept()
-        if self.sort.value == "state":
+        if self.sort.value in ("state", "due"):
             self.sorting.start()
 
     def save_kept(self) -> None:
@@ -215,6 +225,12 @@ class Shelf(QWidget):
             self.unseen = [card for card in cards if not card.state and (card.id, card.revision) not in self.looked_at]
             self.looking.start()
             cards.sort(key=self._urgency)
+        elif by == "due":
+            known = self.model.kept
+            self.unseen = [card for card in cards if (card.id, card.revision) not in {*known, *self.looked_at}]
+            self.looking.start()
+            kept = [(known.get((card.id, card.revision)), card) for card in cards]
+            cards = [card for _, card in sorted(kept, key=lambda told: (told[0].due if told[0] is not None else "") or NEVER)]
         self.none.setVisible(not cards and bool(self.all))
         self.view.setVisible(bool(cards))
         if cards != self.model.cards:
