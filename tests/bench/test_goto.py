@@ -16,6 +16,7 @@ from omnipel.core.pictures.pens import Layer
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.refs import Ref
+from omnipel.shop.sample import SAMPLES
 
 
 def test_the_pick_dialog_narrows_and_takes(sample_window: Window, qtbot: QtBot) -> None:
@@ -58,13 +59,13 @@ def test_where_to_lies_in_the_order_of_work_and_on_the_jobs_own_picture(sample_w
 
 def test_the_shelf_opens_at_its_first_job(sample_window: Window, qtbot: QtBot) -> None:
     shelf = sample_window.shelf
-    assert len(shelf.cards) == 20
+    assert len(shelf.cards) == len(SAMPLES)
     assert QApplication.focusWidget() is shelf.view
     assert shelf.view.current == shelf.cards[0]
     assert shelf.view.verticalScrollBar().value() == 0
     shelf.search.setText("drum")
     shelf.search.setText("")
-    assert len(shelf.cards) == 20
+    assert len(shelf.cards) == len(SAMPLES)
 
 
 @pytest.mark.parametrize("scale", [1.0, 1.5])

@@ -15,6 +15,7 @@ from omnipel.core.draft import Drafted
 from omnipel.exchange.asked import Order
 from omnipel.exchange.exports import EXPORTS
 from omnipel.exchange.tape_device import TapeDevice, send_all
+from omnipel.shop.sample import SAMPLES
 
 
 def sent(qtbot: QtBot, device: TapeDevice, lines: list[str]) -> list[str]:
@@ -104,7 +105,7 @@ def test_rail_tally_and_shelf_say_the_same(sample_window: Window, qtbot: QtBot) 
     shelf = sample_window.shelf
     shelf.sort.show_value("state")
     shelf.refresh()
-    qtbot.waitUntil(lambda: len(shelf.model.kept) == 20, timeout=60_000)
+    qtbot.waitUntil(lambda: len(shelf.model.kept) == len(SAMPLES), timeout=60_000)
     for card in shelf.cards:
         kept = shelf.model.kept[(card.id, card.revision)]
         sample_window.session.open(card.id)

@@ -18,7 +18,7 @@ from omnipel.core.learning.estimates import Experience, experience
 from omnipel.core.learning.evidence import Lesson
 from omnipel.core.learning.righting import Righting, righting
 from omnipel.core.learning.sizes import Size, by_key, sizes
-from omnipel.core.learning.why import Why, why
+from omnipel.core.learning.why import Why, altered_by, as_altered, why
 from omnipel.core.sewing.making import Making
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, term, tr
@@ -114,6 +114,17 @@ class Fitting(QObject):
         if stage not in self.asked:
             self.asked[stage] = sizes(making, stage, self.experience.known(making.drafted.job))
         return self.asked[stage]
+
+    def sizes_at(self, one: TryOn) -> dict[str, Size]:
+        """The sizes of a try-on, the most telling first, as they should have been after what was altered before it; then what was measured besides."""
+        making = self.making
+        if making is None:
+            return {}
+        done = altered_by(making, self.tries, one)
+        asked = {size.key: size for size in self.to_measure(one.stage)}
+        asked |= {key: self.sizes[key] for key in one.made if key not in asked and key in self.sizes}
+        after = {key: as_altered(old, done) for key, old in asked.items()}
+        return {key: size or asked[key] for key, size in after.items() if size is not None or key in one.made}
 
     @property
     def tries(self) -> Sequence[TryOn]:

@@ -45,10 +45,11 @@ class Fitted:
 
     def _made(self) -> None:
         tell, found = self.session.tell, self.fitting.why
-        if found is None or not found.sizes:
+        told = [one for one in found.sizes if not one[0].key.startswith(("again:", "port:"))] if found is not None else []
+        if not told:
             self.made.show_value(tell(tr("not measured yet")), "", State.OPEN)
             return
-        worst = max(found.sizes, key=lambda told: abs(told[1] - told[0].planned.value) / max(told[0].sigma, 0.5))
+        worst = max(told, key=lambda one: abs(one[1] - one[0].planned.value) / max(one[0].sigma, 0.5))
         size, length = worst
         by = length - size.planned.value
         if abs(by) < 0.5:
@@ -61,17 +62,15 @@ class Fitted:
 
     def _after(self) -> None:
         tell, found = self.session.tell, self.fitting.righting
-        draft = self.fitting.making.drafted if self.fitting.making is not None else None
-        done = draft.cover.altered if draft is not None else ()
-        if found is None or not done:
+        if found is None or not found.to_do:
             self.after.show_value(tell(tr("nothing chosen")), "", State.FINE)
             return
-        minutes = tr("{n} to be done", n=Count(len(done)))
+        minutes = tr("{n} to be done", n=Count(found.to_do))
         if found.after is None:
-            self.after.show_value(tell(minutes), "", State.FINE, len(done))
+            self.after.show_value(tell(minutes), "", State.FINE, found.to_do)
             return
         sure = found.after >= SURE_CHANCE
         value: Phrase = tr("goes on") if sure else tr("not sure")
         told = tr("over {share}", share=Share(0.99)) if found.after > 0.99 else tr("{share}", share=Share(found.after))
         under = tr("chance {chance} · {done}", chance=told, done=minutes)
-        self.after.show_value(tell(value), tell(under), State.FINE if sure else State.LOOK, (round(found.after, 3), len(done)))
+        self.after.show_value(tell(value), tell(under), State.FINE if sure else State.LOOK, (round(found.after, 3), found.to_do))

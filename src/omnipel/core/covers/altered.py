@@ -39,6 +39,8 @@ class Altered:
         goods: what is bought for it: name, how much, how thick or wide.
         on: the pieces that are worked on.
         chores: how it is done, in order.
+        moves: by how much sizes are larger after it, by their keys, mm.
+        panels_on: the panels whose sizes it changes otherwise, so that they tell of nothing else any more.
     """
 
     what: Alteration
@@ -51,7 +53,17 @@ class Altered:
     goods: tuple[tuple[Phrase, Worked, float], ...] = ()
     on: tuple[str, ...] = ()
     chores: tuple[Chore, ...] = ()
-    notes: Mapping[str, Phrase] = field(default_factory=dict)
+    moves: Mapping[str, float] = field(default_factory=dict)
+    panels_on: frozenset[str] = frozenset()
+
+    def moved(self, key: str) -> float | None:
+        """By how much a size is larger after it, by the key of the size, mm; None where that cannot be said."""
+        if key in self.moves:
+            return self.moves[key]
+        kind, _, rest = key.partition(":")
+        if kind == "panel" and rest.rpartition("/")[0].partition("/")[0] in self.panels_on:
+            return None
+        return 0.0
 
     @property
     def minutes(self) -> float:

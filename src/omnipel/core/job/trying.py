@@ -129,6 +129,7 @@ class Alteration:
         by: how much, mm: around, deeper, shorter, how wide a strip; what it is beside the deed says.
         long: how long a slit or a dart is, mm.
         right, down: how far a port is moved, mm.
+        since: the try-on that showed it: what came out at later ones came of it.
     """
 
     __pydantic_config__ = CONFIG
@@ -139,6 +140,7 @@ class Alteration:
     long: Annotated[float, Ge(0), Le(LONGEST)] = 0.0
     right: Annotated[float, Ge(-LONGEST), Le(LONGEST)] = 0.0
     down: Annotated[float, Ge(-LONGEST), Le(LONGEST)] = 0.0
+    since: Id = ""
     id: Id = ""
 
 
@@ -188,6 +190,13 @@ class Kin:
 def tried(tries: tuple[TryOn, ...], stage: Stage) -> TryOn | None:
     """The last time that a cover was tried on at a stage."""
     return next((one for one in reversed(tries) if one.stage is stage), None)
+
+
+def done_before(alterations: tuple[Alteration, ...], tries: tuple[TryOn, ...], one: TryOn) -> frozenset[str]:
+    """The ids of what had been altered when a cover was tried on: all that earlier try-ons had shown."""
+    order = [other.id for other in tries]
+    at = order.index(one.id) if one.id in order else len(order)
+    return frozenset(what.id for what in alterations if what.since in order[:at])
 
 
 def with_size(tries: tuple[TryOn, ...], stage: Stage, key: str, length: float | None, day: str) -> tuple[TryOn, ...]:

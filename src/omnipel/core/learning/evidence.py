@@ -1,5 +1,6 @@
 """What one job that was tried on tells of the next: a lesson, made of its made sizes, its readings and how it went on; plain values, so that it can be kept."""
 
+import math
 from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Final
@@ -7,12 +8,12 @@ from typing import Final
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.job.document import Job
-from omnipel.core.job.trying import TryOn, Went
+from omnipel.core.job.trying import Went
 from omnipel.core.learning.errors import CLOTH, HEM, QUILT, READING, SEAM, gone_wrong, nobody, unknowns
 from omnipel.core.learning.gaussian import Normal, Posterior, beforehand
 from omnipel.core.learning.instruments import Checked, checked
-from omnipel.core.learning.sizes import Size, by_key, slack_sum
-from omnipel.core.learning.why import judged, last_went, likely
+from omnipel.core.learning.sizes import slack_sum
+from omnipel.core.learning.why import Seen, judged, likely, seen
 from omnipel.core.sewing.making import Making
 
 CLEARANCE, USED = "clearance", "used"
@@ -49,27 +50,20 @@ def lesson(making: Making) -> Lesson:
     """What a job tells; nothing where it was not tried on, of its readings even so."""
     drafted = making.drafted
     job = drafted.job
-    measured = [(size, length) for size, length in _measured(making, job.tries) if not size.key.startswith("again:")]
+    told_of = seen(making, job.tries)
+    measured = [(size, length) for size, length in told_of.sizes if not size.key.startswith("again:")]
     errors = unknowns(drafted, nobody())
-    _, weights = likely(making, measured, last_went(job.tries), nobody())
+    _, weights = likely(making, told_of, nobody())
     which = max(weights, key=weights.__getitem__)
     prior = after = beforehand(gone_wrong(errors, drafted)[which] if which else errors)
     for size, length in measured:
         after = after.after(size.seen(length))
-    told = {key: (normal.mean, normal.sigma) for key, normal in _told(making, prior, after)}
+    told = {key: (normal.mean, normal.sigma) for key, normal in _told(making, prior, after, told_of)}
     # A reading that was misread is no matter of the tape.
-    found = _instruments(making, prior, after) if not which.startswith(READING) else checked(drafted, job.tries, None, {})
+    found = (
+        _instruments(making, prior, after, told_of) if not which.startswith(READING) else checked(drafted, job.tries, None, {})
+    )
     return Lesson(job.name, max((one.day for one in job.tries), default=""), told, found)
-
-
-def _measured(making: Making, tries: tuple[TryOn, ...]) -> list[tuple[Size, float]]:
-    """Sizes as they were measured, the last time of each."""
-    if not any(one.made for one in tries):
-        return []
-    known, made = by_key(making), dict[str, float]()
-    for one in tries:
-        made |= one.made
-    return [(known[key], length) for key, length in made.items() if key in known]
 
 
 def line_of(key: str, job: Job) -> str:
@@ -97,30 +91,30 @@ def allowed(key: str, job: Job) -> float:
     }.get(key, 0.0)
 
 
-def _told(making: Making, prior: Posterior, after: Posterior) -> Iterator[tuple[str, Normal]]:
+def _told(making: Making, prior: Posterior, after: Posterior, told: Seen) -> Iterator[tuple[str, Normal]]:
     """Lines with what was seen of them: errors by the sizes made, the gap that would be right by how it went on."""
     job = making.drafted.job
     for key in (SEAM, HEM, *CLOTH, *QUILT):
         if key not in prior.at or (key in CLOTH and not allowed(key, job)):
             continue
         before = prior.of({key: 1.0})
-        seen = after.of({key: 1.0}).without(before)
-        if seen is not None and seen.sigma < VAGUE * before.sigma:
-            yield line_of(key, job), Normal(seen.mean + allowed(key, job), seen.sigma)
-    fit, went = making.drafted.fit, last_went(job.tries)
+        alone = after.of({key: 1.0}).without(before)
+        if alone is not None and alone.sigma < VAGUE * before.sigma:
+            yield line_of(key, job), Normal(alone.mean + allowed(key, job), alone.sigma)
+    fit, went = making.drafted.fit, told.last
     if isinstance(fit, Fit) and went:
-        slack = fit.tightest
+        slack, given = fit.tightest, told.went[-1][1] / (2.0 * math.pi)
         gap = after.of({k: s / slack.turns for k, s in slack_sum(slack, making).items()})
         more, blur = WANTED[went]
         if went in (Went.NOT, Went.STRUGGLES):  # whatever was reckoned, there was no more than that
             gap = Normal(min(gap.mean + slack.clearance, 3.0) - slack.clearance, gap.sigma)
-        yield line_of(CLEARANCE, job), Normal(slack.clearance + gap.mean + more, (gap.sigma**2 + blur**2) ** 0.5)
+        yield line_of(CLEARANCE, job), Normal(slack.clearance + given + gap.mean + more, (gap.sigma**2 + blur**2) ** 0.5)
 
 
-def _instruments(making: Making, prior: Posterior, after: Posterior) -> Checked:
+def _instruments(making: Making, prior: Posterior, after: Posterior, told_of: Seen) -> Checked:
     """What the readings say; how it went on tells by how much too long all of it was read."""
     drafted: Drafted = making.drafted
-    fit, went = drafted.fit, last_went(drafted.job.tries)
+    fit, (went, given) = drafted.fit, told_of.went[0] if told_of.went else (Went.UNSAID, 0.0)
     if not isinstance(fit, Fit) or not went:
         return checked(drafted, drafted.job.tries, None, {})
     slack = fit.tightest
@@ -130,7 +124,7 @@ def _instruments(making: Making, prior: Posterior, after: Posterior) -> Checked:
     told = None
     if before.sigma > 0.0:
         # What the readings are off is asked for itself: as little as possible is taken for granted of it, and all that was measured of the rest.
-        wide = Posterior(after.keys, after.mean, after.covariance).within(judged(went, slack, making))
-        seen = wide.of(read).without(after.of(read))
-        told = seen if seen is not None and abs(seen.mean) < 4.0 * (seen.sigma + before.sigma) else None
+        wide = Posterior(after.keys, after.mean, after.covariance).within(judged(went, slack, making, given))
+        alone = wide.of(read).without(after.of(read))
+        told = alone if alone is not None and abs(alone.mean) < 4.0 * (alone.sigma + before.sigma) else None
     return checked(drafted, drafted.job.tries, told, slack.slack.slopes)

@@ -21,7 +21,7 @@ from omnipel.core.job.trying import TryOn
 from omnipel.core.learning.gaussian import TENTH, Normal
 from omnipel.core.tape.adjustment import SETTLED, Observation, design_at
 from omnipel.core.tape.instruments import PRECISION
-from omnipel.core.tape.readings import as_read, counted, spread
+from omnipel.core.tape.readings import as_read, counted, one_sigma, spread
 
 Matrix = NDArray[np.float64]
 OF_SIGMA: Final = 0.6
@@ -91,7 +91,7 @@ def checked(drafted: Drafted, tries: Sequence[TryOn], told: Normal | None, slope
     for one in tries:
         for key, length in one.made.items():
             again = counting.get(key.removeprefix("again:")) if key.startswith("again:") else None
-            if again is not None:
+            if again is not None and abs(length - as_read(again)) < NO_BLUNDER * math.sqrt(2.0) * one_sigma(again):
                 _scattered(scatter, again, 1.0, 0.5 * (length - as_read(again)) ** 2)
     for reading in counting.values():
         repeats = counted(reading)

@@ -9,7 +9,7 @@ from omnipel.core.covers.altered import Altered
 from omnipel.core.finishing.altering.across import across, mouth
 from omnipel.core.finishing.altering.deeds import altered
 from omnipel.core.fit.going_on import Fit, Slack
-from omnipel.core.job.trying import Alteration, Deed, Went
+from omnipel.core.job.trying import Alteration, Deed, Went, done_before
 from omnipel.core.learning.sizes import slack_sum
 from omnipel.core.learning.why import LOOSER, Why, chance, last_went
 from omnipel.core.sewing.making import Making
@@ -67,50 +67,56 @@ class Righting:
         gap: what is left on each side at the tightest, as it is likely, mm.
         after: the chance with all that is chosen; as `now` where nothing is.
         options: what can be done: first what puts it right by itself, with the fewest minutes.
+        to_do: how many alterations are chosen and not done yet.
     """
 
     now: float | None
     gap: float
     after: float | None
     options: tuple[Option, ...]
+    to_do: int = 0
 
 
 def righting(making: Making, found: Why) -> Righting:
     """What can be done about a cover that came out so."""
-    job, fit = making.drafted.job, making.drafted.fit
-    now = chance(found.posterior, making)
-    gap, wanted = _gap(making, found) if isinstance(fit, Fit) else (0.0, 0.0)
-    chosen = {(one.what.deed, one.what.on): one for one in making.drafted.cover.altered}
+    job, fit, cover = making.drafted.job, making.drafted.fit, making.drafted.cover
+    done = done_before(job.alterations, job.tries, job.tries[-1]) if job.tries else frozenset()
+    there = [one for one in cover.altered if one.what.id in done and not one.refused]
+    to_do = [one for one in cover.altered if one.what.id not in done]
+    now = chance(found.posterior, making, _given(making, there))
+    gap, wanted = _gap(making, found, there) if isinstance(fit, Fit) else (0.0, 0.0)
+    chosen = {(one.what.deed, one.what.on): one for one in to_do}
     options = []
     for what in _thought_of(making, found, wanted, now):
         known = chosen.pop((what.deed, what.on), None)
         made = known or altered(making.drafted.cover, what, job.cover)
-        options.append(_put(making, found, made, known is not None))
-    options += [_put(making, found, one, True) for one in chosen.values()]
+        options.append(_put(making, found, made, there, chosen=known is not None))
+    options += [_put(making, found, one, there, chosen=True) for one in chosen.values()]
     options.sort(
         key=lambda option: (bool(option.altered.refused), not option.chosen and bool(option.says), -(option.chance or 0.0))
     )
-    done = [one for one in making.drafted.cover.altered if not one.refused]
-    after = chance(found.posterior, making, _given(making, done)) if done else now
-    return Righting(now, gap, after, tuple(options))
+    doing = [one for one in to_do if not one.refused]
+    after = chance(found.posterior, making, _given(making, [*there, *doing])) if doing else now
+    return Righting(now, gap, after, tuple(options), len(doing))
 
 
-def _gap(making: Making, found: Why) -> tuple[float, float]:
+def _gap(making: Making, found: Why, there: Sequence[Altered]) -> tuple[float, float]:
     """The gap as it is likely, and by how much it is less around than planned, mm; below 0 where it is more."""
     fit = making.drafted.fit
     assert isinstance(fit, Fit)  # asked for only where it goes over something
     slack = fit.tightest
-    moved = found.posterior.of(slack_sum(slack, making)).mean
+    given = sum(one.given(slack.depth) for one in there) / (1.0 if slack.way == 0 else SIDES)
+    moved = found.posterior.of(slack_sum(slack, making)).mean + given
     return (slack.left + moved) / slack.turns, -moved * (2.0 * math.pi / slack.turns if slack.way else 1.0)
 
 
-def _put(making: Making, found: Why, made: Altered, chosen: bool) -> Option:
-    """An alteration, put to the cover as it came out."""
+def _put(making: Making, found: Why, made: Altered, there: Sequence[Altered], *, chosen: bool) -> Option:
+    """An alteration, put to the cover as it came out, with what was altered on it before."""
     if made.refused:
         return Option(made, None, chosen, made.refused)
     if not made.gives:
         return Option(made, None, chosen)
-    given = _given(making, [made])
+    given = _given(making, [*there, made])
     after, gap, says = chance(found.posterior, making, given), _least(making, found, given), NOTHING
     if after is not None and after < SURE_CHANCE:
         says = tr("not enough by itself: it goes on with a chance of {chance}", chance=Share(after))

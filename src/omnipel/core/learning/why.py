@@ -6,11 +6,12 @@ the tape moves what is left between cover and thing, not what was made.
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Final
 
+from omnipel.core.covers.altered import Altered
 from omnipel.core.fit.going_on import Fit, Slack
-from omnipel.core.job.trying import TryOn, Went
+from omnipel.core.job.trying import TryOn, Went, done_before
 from omnipel.core.learning.errors import HEM, READING, SEAM, Known, gone_wrong, group, nobody, odds, unknowns
 from omnipel.core.learning.gaussian import Band, Posterior, Sum, beforehand, mixed
 from omnipel.core.learning.sizes import AS_PLANNED, Size, by_key, slack_sum
@@ -19,6 +20,7 @@ from omnipel.core.tolerances import FLAP_CLEARANCE, TIGHT_CLEARANCE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, listed, mm, tr, trn
 from omnipel.core.words.refs import Ref
+from omnipel.core.words.working import worked
 
 JUDGED: Final = 2.0
 """The spread of what a person calls a struggle, or loose: a gap on each side, mm."""
@@ -62,6 +64,7 @@ class Why:
         sizes: all sizes that were measured, with what each came to, mm.
         key: of the size that is off; "" where it is how it went on.
         classic: whether one girth alone was measured, and nothing else.
+        note: what is said instead where nothing went wrong.
     """
 
     posterior: Posterior
@@ -72,10 +75,13 @@ class Why:
     sizes: tuple[tuple[Size, float], ...]
     key: str = ""
     classic: bool = False
+    note: Phrase = NOTHING
 
     @property
     def told(self) -> Phrase:
         """In one sentence."""
+        if self.note:
+            return self.note
         if not self.sizes and not self.what:
             return NOTHING
         if not self.what or not self.causes:
@@ -94,20 +100,66 @@ class Why:
         )
 
 
+@dataclass(frozen=True)
+class Seen:
+    """What was seen of a cover: sizes that were measured, each beside what it should have been by then; how it went on, and what had been given by then.
+
+    Args:
+        sizes: with what each came to, mm.
+        went: each with what alterations had given at the tightest by then, mm around.
+    """
+
+    sizes: tuple[tuple[Size, float], ...]
+    went: tuple[tuple[Went, float], ...]
+
+    @property
+    def last(self) -> Went:
+        """How it went on when it was last said."""
+        return self.went[-1][0] if self.went else Went.UNSAID
+
+
+def seen(making: Making, tries: Sequence[TryOn], known: Known | None = None) -> Seen:
+    """All that was seen of a cover. A size that was measured again counts as it was the last time; what is altered since moves what it should be."""
+    tries = tuple(tries)
+    if not any(one.made or one.went for one in tries):
+        return Seen((), ())
+    sizes, made = by_key(making, known), dict[str, tuple[Size, float]]()
+    fit, went = making.drafted.fit, dict[frozenset[str], tuple[Went, float]]()
+    for one in tries:
+        done = altered_by(making, tries, one)
+        for key, length in one.made.items():
+            size = as_altered(sizes[key], done) if key in sizes else None
+            if size is not None:
+                made[key] = size, length
+        if one.went:
+            depth = fit.tightest.depth if isinstance(fit, Fit) else 0.0
+            went[frozenset(a.what.id for a in done)] = one.went, sum(a.given(depth) for a in done)
+    return Seen(tuple(made.values()), tuple(went.values()))
+
+
+def altered_by(making: Making, tries: Sequence[TryOn], one: TryOn) -> list[Altered]:
+    """What had been altered when a cover was tried on."""
+    done = done_before(making.drafted.job.alterations, tuple(tries), one)
+    return [altered for altered in making.drafted.cover.altered if altered.what.id in done and not altered.refused]
+
+
+def as_altered(size: Size, done: Sequence[Altered]) -> Size | None:
+    """A size as it should be after alterations; None where that cannot be said any more."""
+    moved = [altered.moved(size.key) for altered in done]
+    if None in moved:
+        return None
+    by = sum(part for part in moved if part is not None)
+    return replace(size, planned=size.planned + worked(tr("altered"), by)) if by else size
+
+
 def why(making: Making, tries: Sequence[TryOn], known: Known | None = None) -> Why:
     """What came of a cover that was tried on so often."""
-    sizes = by_key(making, known)
-    made: dict[str, float] = {}
-    for one in tries:
-        made |= {key: length for key, length in one.made.items() if key in sizes}
-    measured, went = tuple((sizes[key], length) for key, length in made.items()), last_went(tries)
-    after, _ = likely(making, measured, went, known or nobody())
-    return _led(making, after, measured, went)
+    told = seen(making, tries, known)
+    after, _ = likely(making, told, known or nobody())
+    return _led(making, after, told)
 
 
-def likely(
-    making: Making, measured: Sequence[tuple[Size, float]], went: Went, known: Known
-) -> tuple[Posterior, Mapping[str, float]]:
+def likely(making: Making, told: Seen, known: Known) -> tuple[Posterior, Mapping[str, float]]:
     """The errors as they are likely after all that was seen; and how likely it is that something went wrong that is no chance, by what ("" for nothing).
 
     Either all errors are as usual, or one of them is far larger: each way is reckoned for itself and counts as much as it makes what was seen likely.
@@ -117,10 +169,10 @@ def likely(
     ways: dict[str, Posterior] = {}
     for which, those in {"": errors, **wrong}.items():
         after = beforehand(those)
-        for size, length in measured:
+        for size, length in told.sizes:
             after = after.after(size.seen(length))
-        if isinstance(fit, Fit) and went:
-            after = after.within(judged(went, fit.tightest, making))
+        for went, given in told.went if isinstance(fit, Fit) else ():
+            after = after.within(judged(went, fit.tightest, making, given))  # type: ignore[union-attr]
         ways[which] = after
     most, prior = max(after.evidence for after in ways.values()), odds(list(wrong))
     weights = {which: prior[which] * math.exp(after.evidence - most) for which, after in ways.items()}
@@ -134,8 +186,8 @@ def last_went(tries: Sequence[TryOn]) -> Went:
     return next((one.went for one in reversed(tries) if one.went), Went.UNSAID)
 
 
-def judged(went: Went, slack: Slack, making: Making) -> Band:
-    """What a person's word says of the gap at the tightest place: between which bounds it lies."""
+def judged(went: Went, slack: Slack, making: Making, given: float = 0.0) -> Band:
+    """What a person's word says of the gap at the tightest place: between which bounds it lies. `given` is what alterations had given around, mm."""
     planned, inf = slack.clearance, float("inf")
     loose = max(planned + LOOSER, TIGHT_CLEARANCE + LOOSER)
     low, high = {
@@ -147,22 +199,24 @@ def judged(went: Went, slack: Slack, making: Making) -> Band:
         Went.UNSAID: (-inf, inf),
     }[went]
     per_side = {key: slope / slack.turns for key, slope in slack_sum(slack, making).items()}
-    return Band(per_side, planned, low, high, SEEN if went is Went.NOT else JUDGED)
+    return Band(per_side, planned + given / (2.0 * math.pi), low, high, SEEN if went is Went.NOT else JUDGED)
 
 
-def _led(making: Making, after: Posterior, measured: tuple[tuple[Size, float], ...], went: Went) -> Why:
+def _led(making: Making, after: Posterior, told: Seen) -> Why:
     """Why, told of what matters most: how it went on where that was not right, else the size that is off the most."""
-    fit = making.drafted.fit
+    fit, measured, went = making.drafted.fit, told.sizes, told.went[0][0] if told.went else Went.UNSAID
     on_cover = [(size, length) for size, length in measured if not size.key.startswith(("again:", "port:"))]
     worst = max(on_cover, key=lambda told: _surprise(*told), default=None)
     if isinstance(fit, Fit) and went not in (Went.UNSAID, Went.RIGHT) and not (worst and worst[0].surprises(worst[1])):
         moved = slack_sum(fit.tightest, making)
         by = after.of(moved).mean
+        if (by > 0.0) == (went in TIGHT):
+            return Why(after, NOTHING, 0.0, (), 0, measured, note=_as_drafted(went))
         if abs(by) >= AS_PLANNED:
             what = tr("room around it") if fit.tightest.way == 0 else tr("room across it")
             causes = tuple(_causes(making, after, moved, by))
             return Why(after, what, by, causes, 0, measured)
-    if worst is None or abs(worst[1] - worst[0].planned.value) < AS_PLANNED:
+    if worst is None or abs(worst[1] - worst[0].planned.value) < max(AS_PLANNED, worst[0].sigma):
         return Why(after, NOTHING, 0.0, (), 0, measured)
     size, length = worst
     by = length - size.planned.value
@@ -170,6 +224,16 @@ def _led(making: Making, after: Posterior, measured: tuple[tuple[Size, float], .
     moved = {SEAM: size.sum[SEAM]} if classic else dict(size.sum)
     causes = tuple(_causes(making, after, moved, by))
     return Why(after, size.words, by, causes, size.seams, measured, size.key, classic)
+
+
+TIGHT: Final = frozenset((Went.NOT, Went.STRUGGLES))
+
+
+def _as_drafted(went: Went) -> Phrase:
+    """Nothing went wrong: what was planned was not right."""
+    if went in TIGHT:
+        return tr("It came out no smaller than it was drafted: the gap itself is too small.")
+    return tr("It came out no larger than it was drafted: the gap itself is too wide.")
 
 
 def _takes_up(making: Making) -> bool:

@@ -15,6 +15,8 @@ from omnipel.shop.sample.round import (
     flagon,
     fruit_tub,
     rain_butt,
+    rain_butt_west,
+    rain_butt_west_again,
     settling_tank,
     turntable,
     wax_melter,
@@ -27,17 +29,22 @@ from omnipel.shop.sample.straight import (
     comb_board,
     feed_bin,
     label_printer,
+    nozzle_case,
     platform_scale,
     press_motor,
     pump_case,
     seed_cleaner,
     trestle_table,
 )
+from omnipel.shop.sample.tried import tried
 from omnipel.shop.stockroom import Stockroom
 from omnipel.shop.store import Store
 
 SAMPLES: tuple[Callable[[], Job], ...] = (
     feed_bin,
+    rain_butt_west,
+    nozzle_case,
+    rain_butt_west_again,
     label_printer,
     bench_cushion,
     comb_board,
@@ -73,5 +80,7 @@ def fill(path: Path) -> Store:
                 store.commit(key, job, "notes")
             if (later := sewn(job)) != job:
                 store.commit(key, later, "as far as it is sewn")
+            if (after := sewn(tried(later))) != later:
+                store.commit(key, after, "tried on")
         Stockroom(store).book("what was there at the beginning", list(stocked()))
     return store

@@ -6,7 +6,7 @@ from omnipel.core.job.document import Clearance, Job, LayChoice, Lining, LiningS
 from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.job.finish import BOUND, double_hem
 from omnipel.core.job.joining import SeamChoice
-from omnipel.core.job.thing import Outline, SticksOut, Treatment
+from omnipel.core.job.thing import Lives, Outline, SticksOut, Treatment
 from omnipel.core.words.units import Unit
 from omnipel.shop.sample.making import ANSEL, BRAM, CHECK, MOSS, ODA, OILCLOTH, SLATE, TICKING, TILDA, WAXED, made
 
@@ -128,6 +128,22 @@ def pump_case() -> Job:
         features=(pocket,),
         lining=Lining(school=LiningSchool.AS_ONE),
         quilting=TakeUp(),
+    )
+
+
+def nozzle_case() -> Job:
+    """A quilted case, a winter old."""
+    return made(
+        "Nozzle case",
+        "case",
+        "padded-case",
+        {"length": 300.0, "width": 140.0, "height": 210.0, "handle": 110.0},
+        WAXED,
+        owner=ANSEL,
+        place="spray store",
+        lining=Lining(school=LiningSchool.AS_ONE),
+        quilting=TakeUp(along=0.03, across=0.03),
+        thing={"lives": Lives.SHED},
     )
 
 

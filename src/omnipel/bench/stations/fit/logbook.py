@@ -3,14 +3,14 @@
 from datetime import date
 from functools import partial
 
-from PySide6.QtWidgets import QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.fitting import covers_of
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import combo, of_enum
 from omnipel.bench.parts.samefocus import same_focus
-from omnipel.bench.parts.widgets import button, column, emptied, label, line, restyle, row
+from omnipel.bench.parts.widgets import button, column, emptied, label, line, restyle
 from omnipel.bench.session import Session
 from omnipel.bench.stations.fit.photos import PhotoRow
 from omnipel.bench.stations.fit.tries import day_of
@@ -46,7 +46,10 @@ class LogBox(QWidget):
         papers.addWidget(button(tr("Report…"), partial(self._paper, "logbook"), tip=tr("The logbook on paper")))
         papers.addWidget(button(tr("Dates for a calendar…"), partial(self._paper, "calendar")))
         papers.addWidget(button(tr("Job with its photos…"), partial(self._paper, "travel"), tip=tr("Ctrl+Shift+E")))
-        self.setLayout(column(label(tr("Logbook"), "head"), self.due, fields, self.lines, papers, spacing=8))
+        asks, writes = QWidget(), QWidget()
+        asks.setLayout(fields)
+        writes.setLayout(papers)
+        self.setLayout(column(label(tr("Logbook"), "head"), self.due, asks, self.lines, writes, spacing=8))
         self.shown: object = None
 
     def refresh(self) -> None:
@@ -67,7 +70,7 @@ class LogBox(QWidget):
         with same_focus(self):
             emptied(self.lines)
             for one in lines:
-                self.lines.addLayout(self._line(one, bool(others)))
+                self.lines.addWidget(self._line(one, bool(others)))
 
     def _due(self, today: str) -> None:
         found = dues(self.session.open_job)
@@ -86,36 +89,41 @@ class LogBox(QWidget):
     def _upper(self, words: Phrase) -> Name:
         return Name(self.session.sentence(words))
 
-    def _line(self, one: Happening, several: bool) -> QVBoxLayout:
+    def _line(self, one: Happening, several: bool) -> QWidget:
         day, what, said = label(NOTHING, "soft"), label(NOTHING, "strong", wrap=True), label(NOTHING, wrap=True)
         day.setText(one.day or "—")
         day.setFixedWidth(LOOK.px(84))
         told = tr("{what} ({cover})", what=one.words, cover=Name(one.job)) if several else one.words
         what.setText(self.session.sentence(told))
         said.setText(one.said)
-        said.setVisible(bool(one.said))
-        head = row(day, what, spacing=6)
-        head.setStretch(1, 1)
-        made = column(head, spacing=2)
-        under = column(said, spacing=2)
-        under.setContentsMargins(LOOK.px(90), 0, 0, 0)
-        made.addLayout(under)
+        grid = QGridLayout()
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setHorizontalSpacing(6)
+        grid.setVerticalSpacing(1)
+        grid.setColumnStretch(1, 1)
+        grid.addWidget(day, 0, 0)
+        grid.addWidget(what, 0, 1)
+        if one.said:
+            grid.addWidget(said, 1, 1, 1, 3)
         if one.where is not None and one.where.of is Of.LOG:
-            where = one.where
-            photos = PhotoRow(self.session, partial(self._photos, where))
-            photos.refresh(one.photos)
-            under.addWidget(photos)
+            photos = PhotoRow(self.session, partial(self._photos, one.where))
             more = button(tr("photo…"), photos.ask, "quiet")
-            more.setMinimumHeight(LOOK.px(26))
-            head.addWidget(more)
-            gone = button(tr("take away"), partial(self._drop, where, one), "quiet")
+            gone = button(tr("take away"), partial(self._drop, one.where, one), "quiet")
             gone.setAccessibleName(self.session.tell(tr("take away: {what}, {day}", what=one.words, day=Name(one.day))))
-            gone.setMinimumHeight(LOOK.px(26))
-            head.addWidget(gone)
+            grid.addWidget(more, 0, 2)
+            grid.addWidget(gone, 0, 3)
+            photos.refresh(one.photos)
+            if one.photos:
+                grid.addWidget(photos, 2, 1, 1, 3)
+            else:
+                photos.setParent(self)
+                photos.hide()
         elif one.photos:
             n = label(NOTHING, "soft")
             n.setText(self.session.tell(tr("{n} photos", n=Count(len(one.photos)))))
-            head.addWidget(n)
+            grid.addWidget(n, 0, 2)
+        made = QWidget()
+        made.setLayout(grid)
         return made
 
     def _write(self) -> None:

@@ -41,9 +41,7 @@ class MadeTable(QWidget):
 
     def refresh(self, one: TryOn) -> None:
         """Show the sizes of a try-on."""
-        asked = list(self.fitting.to_measure(one.stage))
-        there = {size.key for size in asked}
-        asked += [self.fitting.sizes[key] for key in one.made if key not in there and key in self.fitting.sizes]
+        asked = list(self.fitting.sizes_at(one).values())
         told = tuple((size.key, size.planned, round(size.sigma, 6), round(size.tells, 4)) for size in asked)
         known = told, self.session.unit, self.session.key, one.id, LOOK.px(100)
         if known != self.shown:

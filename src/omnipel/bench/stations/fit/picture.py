@@ -134,9 +134,10 @@ class FitPicture(QWidget):
 
     def _off(self) -> list[tuple[NDArray[np.float64], str]]:
         """Openings as they were made, ten times as far off as they are: wider or tighter around, lower or higher by what hangs there."""
-        making, sizes = self.fitting.making, self.fitting.sizes
+        making = self.fitting.making
         if making is None:
             return []
+        sizes = self.fitting.sizes_at(self.one)
         made = []
         for edge in making.edges:
             key = f"edge:{edge.name}"

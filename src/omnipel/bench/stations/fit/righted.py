@@ -1,5 +1,6 @@
 """What can be done now with the cloth that is there: each way with its numbers, its minutes, and whether the cover goes on after it; chosen by a tick."""
 
+from dataclasses import replace
 from functools import partial
 
 from PySide6.QtWidgets import QFrame, QVBoxLayout, QWidget
@@ -120,7 +121,8 @@ class Righted(QWidget):
     def _choose(self, option: Option, on: bool) -> None:
         words = option.altered.words
         if on:
-            change = Change(refs.alteration(), option.what, act=Act.ADD)
+            since = self.fitting.tries[-1].id if self.fitting.tries else ""
+            change = Change(refs.alteration(), replace(option.what, since=since), act=Act.ADD)
             self.session.change(tr("to be done: {what}", what=words), change)
         else:
             change = Change(refs.alteration(option.what.id), act=Act.REMOVE)

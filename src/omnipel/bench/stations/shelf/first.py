@@ -47,7 +47,7 @@ class FirstStart(QWidget):
             (
                 "sample",
                 tr("Look round the sample shop"),
-                tr("Twenty jobs of the made-up Quillet Hill, some with trouble on purpose."),
+                tr("Two dozen jobs of the made-up Quillet Hill, some with trouble on purpose, some a winter old."),
             ),
             ("card", tr("Read a tape card"), tr("All readings in one go, by their letters, in any order.")),
         )

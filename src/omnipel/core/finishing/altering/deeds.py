@@ -53,10 +53,28 @@ def with_alterations(cover: Cover, chosen: Sequence[Alteration], choices: CoverC
 def altered(cover: Cover, what: Alteration, choices: CoverChoices) -> Altered:
     """An alteration as it comes out on a cover; refused where it cannot be."""
     try:
-        return DEEDS[what.deed](cover, what, choices)
+        made = DEEDS[what.deed](cover, what, choices)
+        return made if made.refused else _moving(cover, made)
     except (Impossible, KeyError) as error:
         why = error.text if isinstance(error, Impossible) else tr("what it was to be done to is not there any more")
         return Altered(what, term(what.deed), refused=why)
+
+
+def _moving(cover: Cover, made: Altered) -> Altered:
+    """With how sizes that were measured before and after it differ: around its mouth, and along what hangs there."""
+    edge, what = mouth(cover), made.what
+    if edge is None:
+        return made
+    panels = frozenset(cover.panel_of[name] for name in made.on if name in cover.panel_of)
+    if what.deed in (Deed.HEM, Deed.HEM_DOWN):
+        down = what.by if what.deed is Deed.HEM_DOWN else -what.by
+        hung = {cover.panel_of[run.piece] for run in edge.runs}
+        moves = {f"panel:{name}/{part}": down for name in hung for part in ("width", "width/back")}
+        return replace(made, moves=moves)
+    if not made.gives or what.deed is Deed.SLIT:
+        return made
+    by = -what.by if what.deed in (Deed.TAKE_IN, Deed.DART) else what.by
+    return replace(made, moves={f"edge:{edge.name}": by}, panels_on=panels)
 
 
 def _let_out(cover: Cover, what: Alteration, choices: CoverChoices) -> Altered:
