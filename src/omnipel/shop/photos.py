@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import hashlib
 import io
+import warnings
 from typing import TYPE_CHECKING, Final
 
-from omnipel.core.words.phrases import Count, Refusal, tr
+from omnipel.core.words.phrases import Count, Phrase, Refusal, tr
 
 if TYPE_CHECKING:
     from pathlib import Path
@@ -43,15 +44,17 @@ def prepared(content: bytes) -> tuple[str, bytes]:
     if len(content) > LARGEST:
         raise PhotoError(tr("it is larger than {most} MB", most=Count(LARGEST / 1e6)))
     try:
-        with Image.open(io.BytesIO(content), formats=KINDS) as image:
+        with warnings.catch_warnings(action="ignore"), Image.open(io.BytesIO(content), formats=KINDS) as image:
             if image.width * image.height > MOST_PIXELS:
-                raise PhotoError(tr("it has more than {most} million pixels", most=Count(MOST_PIXELS / 1e6)))
+                raise PhotoError(_too_many())
             image.draft("RGB", (LONG_SIDE, LONG_SIDE))
             turned = ImageOps.exif_transpose(image)
             turned.thumbnail((LONG_SIDE, LONG_SIDE))
             whole = _plain(turned)
     except PhotoError:
         raise
+    except Image.DecompressionBombError:
+        raise PhotoError(_too_many()) from None
     except UnidentifiedImageError:
         raise PhotoError(tr("it is no JPEG or PNG picture")) from None
     except Exception as error:  # what a picture library does with a damaged picture is not told: each format fails in its own way
@@ -60,6 +63,10 @@ def prepared(content: bytes) -> tuple[str, bytes]:
     whole.save(made, "JPEG", quality=QUALITY, optimize=True)
     kept = made.getvalue()
     return hashlib.sha256(kept).hexdigest(), kept
+
+
+def _too_many() -> Phrase:
+    return tr("it has more than {most} million pixels", most=Count(MOST_PIXELS / 1e6))
 
 
 def _plain(image: Image.Image) -> Image.Image:

@@ -102,7 +102,7 @@ class Tally(QFrame):
             for shown in self.lines:
                 shown.show_value(waits, "", State.OPEN)
         self.times.refresh()
-        if self.goes_on.isHidden():
+        if self.goes_on.isHidden() and isinstance(draft, Drafted):
             self.fitted.refresh()
         self._next()
         told = (draft.findings, self.session.unit, self.session.trying is None)

@@ -66,6 +66,11 @@ class Altered:
         return 0.0
 
     @property
+    def cut(self) -> tuple[str, ...]:
+        """The names of the pieces that are cut for it."""
+        return tuple(piece.name for piece in self.pieces)
+
+    @property
     def minutes(self) -> float:
         """What it takes."""
         return sum(chore.minutes for chore in self.chores)

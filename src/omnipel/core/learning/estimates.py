@@ -58,6 +58,7 @@ class Line:
         on: whether it is used.
         per_metre: whether it is told for a metre.
         scatter: of an instrument, how far one reading scatters besides.
+        jobs: how many jobs tell of it, where not each of them tells much by itself.
     """
 
     key: str
@@ -67,6 +68,7 @@ class Line:
     on: bool = True
     per_metre: bool = False
     scatter: Reads | None = None
+    jobs: int = 0
 
     @property
     def kind(self) -> str:
@@ -86,7 +88,7 @@ class Line:
     @property
     def n(self) -> int:
         """How many jobs tell of it."""
-        return len(self.told)
+        return max(len(self.told), self.jobs)
 
     @property
     def words(self) -> Phrase:
@@ -221,8 +223,15 @@ def _tapes(lessons: Sequence[tuple[int, Lesson]], off: Collection[str], gone: Ma
         told = tuple((one.name, one.day, alone) for _, one in kept if (alone := _alone(one, instrument)) is not None)
         if told or how.n:
             share = prior.sigma > 0.0 and instrument in (Instrument.EYE, Instrument.PHOTO)
-            made[key] = Line(key, prior, how.bias, told, key not in off, per_metre=share, scatter=how)
+            jobs = sum(_tells(one, instrument) for _, one in kept)
+            made[key] = Line(key, prior, how.bias, told, key not in off, per_metre=share, scatter=how, jobs=jobs)
     return made
+
+
+def _tells(one: Lesson, instrument: Instrument) -> bool:
+    """Whether a job tells anything of an instrument."""
+    names = one.checked.names
+    return instrument.value in names and one.checked.weight[(i := names.index(instrument.value))][i] > 0.0
 
 
 def _alone(one: Lesson, instrument: Instrument) -> Normal | None:

@@ -10,6 +10,7 @@ import numpy as np
 
 from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.covers.dressed import Dressed
+from omnipel.core.covers.scheme import Hardware
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.lengths import tightest
 from omnipel.core.drafting.panel import Cloth, Edge, Figure, MarkKind, Panel
@@ -59,8 +60,15 @@ class Making:
         return self.drafted.cover.seams
 
     def of(self, cloth: Cloth) -> tuple[str, ...]:
-        """The pieces of a cloth."""
-        return tuple(name for name, panel in self.flat.items() if panel.cloth is cloth)
+        """The pieces of a cloth; what is cut to alter it is cut for itself."""
+        own = {name for one in self.drafted.cover.altered for name in one.cut}
+        return tuple(name for name, panel in self.flat.items() if panel.cloth is cloth and name not in own)
+
+    @cached_property
+    def goods(self) -> tuple[Hardware, ...]:
+        """What is bought and fitted, but for what it is altered with."""
+        altered = {one.words for one in self.drafted.cover.altered}
+        return tuple(item for item in self.drafted.cover.hardware if item.note not in altered)
 
     @cached_property
     def surface(self) -> tuple[str, ...]:

@@ -210,10 +210,7 @@ def elastic(
         return Operation(key=f"{key}/{action}", deed=deed, words=words, ref=ref, on=on, edges=runs, opening=opening,
                          work=(Work(Pace.FIXED, minutes),), after=before, **more)  # fmt: skip
 
-    long = next(
-        (item.length.value for item in making.drafted.cover.hardware if str(item.name) == "elastic" and item.length is not None),
-        0.0,
-    )
+    long = next((item.length.value for item in making.goods if str(item.name) == "elastic" and item.length is not None), 0.0)
     pin = (tr("pin its far end to the gap before you pull: it must not follow"),)
     yield does("thread", "thread", tr("Draw the elastic into the casing of {edge}", edge=called), 3.0, *after, notes=pin,
                checks=(Check(tr("elastic as cut"), long),) if long else (), cautions=("small parts",))  # fmt: skip

@@ -133,7 +133,7 @@ def _points(making: Making, piece: str, figures: list[Figure]) -> Iterator[Opera
 
 def _fasteners(making: Making, piece: str, kind: str, points: list[Figure]) -> Iterator[Operation]:
     """Fasteners that the scheme sets along an edge: patches first, corners, halves, the rest; studs on the object for snaps."""
-    bought = {str(item.name) for item in making.drafted.cover.hardware}
+    bought = {str(item.name) for item in making.goods}
     feature = Feature(kind="snaps", name=piece, id="")
     where = in_edge(making, piece, tuple(points))
     if kind == "tie":
@@ -160,7 +160,7 @@ def _fasteners(making: Making, piece: str, kind: str, points: list[Figure]) -> I
 
 def of_parts(making: Making) -> Iterator[Operation]:
     """Pieces of a scheme that lie on others: their edges, what holds them, then sewn on."""
-    touch = any(str(item.name) == "hook-and-loop" for item in making.drafted.cover.hardware)
+    touch = any(str(item.name) == "hook-and-loop" for item in making.goods)
     for piece in making.pieces.values():
         panel = making.flat[piece.name]
         if not piece.on or piece.feature or panel.cloth is not Cloth.OUTER or is_facing(panel):

@@ -26,7 +26,7 @@ def of_cloth(making: Making) -> Iterator[Operation]:
         pieces = making.of(cloth)
         if pieces and cloth is not Cloth.WEBBING:
             yield from _cut(making, cloth, pieces)
-    lengths = [item for item in making.drafted.cover.hardware if item.length is not None and item.strip is None]
+    lengths = [item for item in making.goods if item.length is not None and item.strip is None]
     if lengths:
         words = tr("Cut to length: {goods}", goods=listed(dict.fromkeys(item.name for item in lengths)))
         checks = tuple(Check(item.name, item.length.value) for item in lengths if item.length is not None)

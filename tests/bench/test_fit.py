@@ -1,0 +1,363 @@
+"""The Fit station in the window: a cover is tried on, measured, explained, altered, learnt from, made again, written into its logbook, sent away."""
+
+import io
+from collections.abc import Callable
+from dataclasses import replace
+from pathlib import Path
+
+import pytest
+from PIL import Image
+from PySide6.QtCore import QPoint, Qt
+from PySide6.QtWidgets import QApplication, QCheckBox, QDialog, QFileDialog, QLabel, QWidget
+from pytestqt.qtbot import QtBot
+from tests.bench.conftest import in_dialog, settle
+from tests.shop.test_photos import picture
+
+from omnipel.bench.commands.papers import PapersDialog, write_export
+from omnipel.bench.fitting import fitting_of
+from omnipel.bench.sewing import sewing_of
+from omnipel.bench.stations.fit.again import AgainDialog, next_name
+from omnipel.bench.stations.fit.family import FamilyDialog
+from omnipel.bench.stations.fit.learnt import LearntDialog
+from omnipel.bench.stations.fit.photos import PhotoDialog
+from omnipel.bench.stations.fit.station import FitStation
+from omnipel.bench.window.window import Window
+from omnipel.core.draft import Drafted
+from omnipel.core.job.trying import Deed, Happened, Stage, Went
+from omnipel.core.words.phrases import mm, tr
+from omnipel.core.words.units import Unit
+from omnipel.exchange.exports import EXPORTS
+from omnipel.shop.starter import starter
+
+
+def at_fit(window: Window, name: str = "") -> FitStation:
+    """The station, on a sample job or on the one that is open."""
+    if name:
+        key = next(card.id for card in window.session.store.cards(archived=True) if card.name == name)
+        assert window.session.open(key)
+    window.show_station("fit")
+    settle(window)
+    station = window.stations["fit"]
+    assert isinstance(station, FitStation)
+    return station
+
+
+@pytest.fixture
+def inch_window(open_window: Callable[..., Window], tmp_path: Path) -> Window:
+    """An empty shop with one job in inches."""
+    window = open_window(tmp_path / "shop.sqlite")
+    window.session.add(starter("drum", "wall-and-lid", Unit.INCH_16, name="Butt ½ & <b>west"), tr("new"))
+    return window
+
+
+def rest(window: Window, qtbot: QtBot) -> None:
+    qtbot.waitUntil(lambda: window.session.works.idle and not fitting_of(window.session).waiting, timeout=20_000)
+    QApplication.processEvents()
+
+
+def told(widget: QWidget) -> str:
+    QApplication.processEvents()
+    return " · ".join(label.text() for label in widget.findChildren(QLabel) if label.isVisibleTo(widget))
+
+
+def typed(qtbot: QtBot, station: FitStation, key: str, text: str) -> None:
+    field = station.table.fields[key]
+    field.setFocus()
+    field.line.selectAll()
+    qtbot.keyClicks(field.line, text)
+    qtbot.keyClick(field.line, Qt.Key.Key_Return)
+    QApplication.processEvents()
+
+
+def test_a_cover_is_tried_on_by_keys_and_what_is_wrong_is_said_and_put_right(inch_window: Window, qtbot: QtBot) -> None:
+    window, session = inch_window, inch_window.session
+    qtbot.keyClick(window, Qt.Key.Key_7, Qt.KeyboardModifier.ControlModifier)
+    assert window.here == "fit"
+    station = window.stations["fit"]
+    assert QApplication.focusWidget() is station.strip.another
+    qtbot.keyClick(station.strip.another, Qt.Key.Key_Space)
+    assert session.open_job.tries[0].stage is Stage.FIRST
+    assert len(session.open_job.tries[0].day) == 10
+    went = station.form.went
+    assert QApplication.focusWidget() is went[Went.NOT]
+    qtbot.keyClick(went[Went.NOT], Qt.Key.Key_Space)
+    assert session.open_job.tries[0].went is Went.NOT
+    first = "edge:lower edge"
+    assert first in list(station.table.fields)[:3]
+    planned = station.table.fitting.sizes[first].planned.value
+    typed(qtbot, station, first, "2x34 1/2")
+    assert session.open_job.tries[0].made[first] == pytest.approx(69.0 * 25.4)
+    assert "in" in station.table.offs[first].accessibleName()
+    words = station.because.sentence.text()
+    assert words.startswith("Lower edge, all around: ")
+    assert "short over 1 seam" in words
+    assert session.tell(tr("{by}", by=mm(planned - 69.0 * 25.4))) in words
+    for wrong in ("abc", "-3", "1e12"):
+        typed(qtbot, station, first, wrong)
+        assert session.open_job.tries[0].made[first] == pytest.approx(69.0 * 25.4)
+    rest(window, qtbot)
+    assert window.tally.fitted.went.value.text() == "does not go on"
+    assert window.tally.goes_on.isHidden()
+    assert "less" in window.tally.fitted.made.value.text()
+    assert window.rail.buttons["fit"].stands == "does not go on"
+
+    righting = station.fitting.righting
+    strip = next(option for option in righting.options if option.what.deed is Deed.STRIP)
+    tick = station.righted.ticks[Deed.STRIP, strip.what.on]
+    before = sewing_of(session).plan
+    qtbot.keyClick(tick, Qt.Key.Key_Space)
+    assert [one.deed for one in session.open_job.alterations] == [Deed.STRIP]
+    assert session.open_job.alterations[0].since == session.open_job.tries[0].id
+    draft = session.draft
+    assert isinstance(draft, Drafted)
+    assert "strip 1" in {panel.name for panel in draft.panels}
+    rest(window, qtbot)
+    assert window.tally.fitted.after.value.text() == "goes on"
+    plan = sewing_of(session).plan
+    assert plan is not None
+    assert before is not None
+    assert len([s for s in plan.steps if s.key.startswith("alter:1/")]) >= 4
+    assert plan.span().likely > before.span().likely
+    station.righted.to_sew.click()
+    assert window.here == "sew"
+    assert window.stations["sew"].step.key.startswith("alter:1/")
+    session.undo()
+    assert session.open_job.alterations == ()
+    window.show_station("panels")
+    assert "strip 1" not in window.stations["panels"].size_names()
+
+
+def test_the_sew_station_and_fit_write_into_the_same_try_on(sample_window: Window, qtbot: QtBot) -> None:
+    session = sample_window.session
+    station = at_fit(sample_window, "Press motor")
+    station.strip.another.click()
+    key = "edge:lower edge"
+    typed(qtbot, station, key, "1690")
+    sample_window.show_station("sew")
+    sew = sample_window.stations["sew"]
+    plan = sew.sewing.plan
+    stop = next(step for step in plan.steps if step.stop)
+    sew._look(stop.number)
+    assert sew.card.made.fields[key].stored == 1690.0
+    sew.card.made._measured(station.fitting.sizes[key], 1695.0)
+    assert [one.made for one in session.open_job.tries] == [{key: 1695.0}]
+    sample_window.show_station("fit")
+    assert station.table.fields[key].stored == 1695.0
+
+
+def test_days_words_and_places_are_kept_and_what_is_no_day_is_refused(sample_window: Window, qtbot: QtBot) -> None:
+    station = at_fit(sample_window, "Press motor")
+    session, form = sample_window.session, station.form
+    station.strip.another.click()
+    day = session.open_job.tries[0].day
+    for wrong in ("yesterday", "2026-13-40", "31.12."):
+        form.day.setText(wrong)
+        form.day.editingFinished.emit()
+        assert session.open_job.tries[0].day == day == form.day.text()
+    form.day.setText("2026-10-14")
+    form.day.editingFinished.emit()
+    form.words.setFocus()
+    qtbot.keyClicks(form.words, "pulls at the cable")
+    qtbot.keyClick(form.words, Qt.Key.Key_Return, Qt.KeyboardModifier.ControlModifier)
+    form.stage.activated.emit(form.stage.values.index(Stage.FINISHED))
+    one = session.open_job.tries[0]
+    assert (one.day, one.words, one.stage) == ("2026-10-14", "pulls at the cable", Stage.FINISHED)
+    view = station.picture.view
+    qtbot.waitUntil(lambda: view.seen is not None and view.isVisible(), timeout=5000)
+    middle = QPoint(view.width() // 2, view.height() // 2)
+    qtbot.mouseClick(view, Qt.MouseButton.LeftButton, pos=middle)
+    (spot,) = session.open_job.tries[0].spots
+    draft = session.draft
+    assert isinstance(draft, Drafted)
+    assert spot.piece in draft.cover.flat
+    assert view._on_screen(view.spots[0][1]).toPoint().manhattanLength() == pytest.approx(middle.manhattanLength(), abs=4)
+    assert "1 place" in station.picture.where.text()
+    qtbot.mouseClick(view, Qt.MouseButton.LeftButton, pos=middle)
+    assert session.open_job.tries[0].spots == ()
+    form.gone.click()
+    assert session.open_job.tries == ()
+    assert not form.isVisible()
+    session.undo()
+    assert session.open_job.tries[0].words == "pulls at the cable"
+
+
+def test_lines_are_switched_off_and_forgotten_and_proposals_follow(sample_window: Window, qtbot: QtBot) -> None:
+    session = sample_window.session
+    station = at_fit(sample_window, "Honey extractor")
+    rest(sample_window, qtbot)
+    fitting = station.fitting
+    line = fitting.experience.lines["seam:canvas"]
+    assert line.n >= 3
+    assert "your seams on canvas" in told(station.learnt)
+    assert any(finding.code == "learnt" for finding in fitting.findings)
+    cards = [card for card in sample_window.tally.cards if card.finding.code == "learnt"]
+    assert cards
+    dialog = LearntDialog(sample_window, session, fitting)
+    qtbot.addWidget(dialog)
+    dialog.show()
+    assert "Rain butt, west" in told(dialog)
+    assert "3 covers" not in told(dialog).replace(f"{line.n} covers", "")
+    box = next(b for b in dialog.findChildren(QCheckBox) if "seams on canvas" in b.accessibleName())
+    box.click()
+    assert fitting.experience.line("seam:canvas") is None
+    assert not any(tr("seams").template in session.tell(f.text) for f in fitting.findings)
+    fitting.switch("seam:canvas", True)
+    fitting.reset("seam:canvas")
+    assert "seam:canvas" not in fitting.experience.lines
+    fitting.reset("seam:canvas")
+    assert fitting.experience.lines["seam:canvas"].now == line.now
+    remedy = next(f for f in fitting.findings if "seams on canvas" in session.tell(f.text)).remedies[0]
+    session.remedy(remedy)
+    assert session.open_job.cover.seam_take == pytest.approx(line.now.mean, abs=0.05)
+    sample_window.show_station("panels")
+    sums = [term.name for panel in session.draft.panels for term in panel.cut_width.terms]  # type: ignore[union-attr]
+    assert "your seams on canvas" in {session.tell(name) for name in sums}
+    dialog.reject()
+
+
+def test_made_again_by_the_dialog_with_what_is_ticked(sample_window: Window, qtbot: QtBot) -> None:
+    session = sample_window.session
+    station = at_fit(sample_window, "Rain butt, west")
+    rest(sample_window, qtbot)
+    old = session.open_job
+    assert "97 %" in station.because.sentence.text().replace("\u202f", " ").replace("\xa0", " ")
+
+    def act(dialog: AgainDialog) -> None:
+        assert dialog.name.text() == "Rain butt, west 3"  # 2 is there already
+        words = [session.tell(one.words) for one in dialog.proposed]
+        assert any(text.startswith("girth: 77") for text in words), words
+        assert "before" in told(dialog)
+        assert "+ " in told(dialog)
+        ticks = [box for box in dialog.findChildren(QCheckBox) if ":" in box.accessibleName() and box is not dialog.same]
+        off = next(box for box in ticks if "seams" in box.accessibleName())
+        qtbot.mouseClick(off, Qt.MouseButton.LeftButton, pos=QPoint(8, off.height() // 2))
+        dialog.made.click()
+
+    in_dialog(AgainDialog, act)
+    station.learnt.again.click()
+    new = session.open_job
+    assert new.name == "Rain butt, west 3"
+    assert new.kin.again_of == "Rain butt, west"
+    assert new.kin.thing == old.kin.thing != ""
+    assert next(r for r in new.readings if r.place == "girth").repeats == (pytest.approx(1974.85),)
+    assert new.cover.seam_take == 0.0
+    assert new.tries == ()
+    assert sample_window.here == "panels"
+    assert next_name(old, {"Rain butt, west"}) == "Rain butt, west 2"
+
+
+def test_a_family_is_made_in_several_sizes(inch_window: Window, qtbot: QtBot) -> None:
+    session = inch_window.session
+
+    def act(dialog: FamilyDialog) -> None:
+        for text in ("60", "80 1/2", "80 1/2", "wrong"):
+            dialog.more.setFocus()
+            dialog.more.line.selectAll()
+            qtbot.keyClicks(dialog.more.line, text)
+            qtbot.keyClick(dialog.more.line, Qt.Key.Key_Return)
+        assert len(dialog.sizes) == 2
+        assert "×" in told(dialog)
+        dialog.make.click()
+
+    in_dialog(FamilyDialog, act)
+    inch_window.run_command("family")
+    names = {card.name for card in session.store.cards()}
+    assert len(names) == 3
+    assert session.open_job.kin.family
+    assert session.open_job.readings[0].repeats == (pytest.approx(80.5 * 25.4),)
+
+
+def test_photos_are_brought_in_looked_at_and_taken_away(inch_window: Window, qtbot: QtBot, tmp_path: Path) -> None:
+    session, station = inch_window.session, at_fit(inch_window)
+    station.strip.another.click()
+    good, bad = tmp_path / "rim.jpg", tmp_path / "no.jpg"
+    good.write_bytes(picture())
+    bad.write_bytes(b"no picture")
+    row = station.form.photos
+    with pytest.MonkeyPatch.context() as patch:
+        patch.setattr(QFileDialog, "getOpenFileNames", lambda *_a: ([str(good), str(bad), str(good)], ""))
+        station.form.photo.click()
+    assert len(session.open_job.tries[0].photos) == 1 == len(row.buttons)
+    assert not row.buttons[0].icon().isNull()
+    in_dialog(PhotoDialog, lambda dialog: dialog._gone())
+    row.buttons[0].click()
+    assert session.open_job.tries[0].photos == ()
+    session.undo()
+    assert len(session.open_job.tries[0].photos) == 1
+
+
+def test_the_logbook_is_written_and_shows_on_the_shelf_what_is_due(inch_window: Window, qtbot: QtBot) -> None:
+    session, station = inch_window.session, at_fit(inch_window)
+    log = station.log
+    assert "Nothing is due" in log.due.text()
+    log.what.show_value(Happened.MADE)
+    for day, fine in (("soon", False), ("2020-02-01", True)):
+        log.day.setText(day)
+        log.words.setText("for the winter")
+        log.write.click()
+        assert bool(session.open_job.log) is fine
+    assert log.due.text().startswith("Due since 20")
+    log.what.show_value(Happened.LOOKED)
+    log.look.setText("2021-06-01")
+    log.day.setText("2021-03-01")
+    log.write.click()
+    assert session.open_job.log[-1].next_look == "2021-06-01"
+    assert "2021-06-01" in log.due.text()
+    assert "for the winter" in told(log)
+    inch_window.show_station("shelf")
+    shelf = inch_window.shelf
+    card = shelf.cards[0]
+    qtbot.waitUntil(lambda: (card.id, card.revision) in shelf.model.kept, timeout=20_000)
+    assert shelf.model.kept[card.id, card.revision].due_on("2026-11-28") == "look at it"
+    index = shelf.model.at(0)
+    assert "due: look at it" in str(shelf.model.data(index, Qt.ItemDataRole.AccessibleTextRole))
+    shelf.sort.setCurrentIndex(shelf.sort.values.index("due"))
+    shelf._filter()
+    inch_window.grab()
+
+
+def test_a_job_travels_with_its_photos_and_is_the_same_on_the_other_machine(
+    inch_window: Window, open_window: Callable[..., Window], tmp_path: Path
+) -> None:
+    session, station = inch_window.session, at_fit(inch_window)
+    station.strip.another.click()
+    file = tmp_path / "rim.jpg"
+    file.write_bytes(picture())
+    station.form.photos.bring([file])
+    station.form._went(Went.RIGHT)
+    dialog = PapersDialog(inch_window, session, EXPORTS["travel"])
+    path = tmp_path / "sent.omnipel"
+    write_export(session, EXPORTS["travel"], path, dialog.order())
+    dialog.reject()
+    there = open_window(tmp_path / "other.sqlite")
+    for _ in range(2):  # double-clicked twice it is there once
+        there.shelf.dropped.emit([str(path)])
+        assert there.here == "fit"
+        assert there.session.open_job == session.open_job
+    assert len(there.session.store.cards()) == 1
+    arrived = there.stations["fit"].form.photos
+    assert len(arrived.buttons) == 1
+    assert not arrived.buttons[0].icon().isNull()
+    (tmp_path / "spoilt.omnipel").write_bytes(path.read_bytes()[:-30])
+    there.shelf.dropped.emit([str(tmp_path / "spoilt.omnipel")])
+    assert len(there.session.store.cards()) == 1
+
+
+def test_what_is_not_drafted_says_so_and_a_station_of_nothing_shows_nothing(
+    open_window: Callable[..., Window], tmp_path: Path
+) -> None:
+    window = open_window(tmp_path / "shop.sqlite")
+    window.session.add(starter("drum", "wall-and-lid", with_readings=False), tr("new"))
+    station = at_fit(window)
+    assert station.empty.isVisible()
+    assert not station.inner.isVisible()
+    assert window.tally.fitted.went.value.text() == "not yet"
+    job = starter("cap-body", "cap")
+    window.session.add(replace(job, name="Cap"), tr("new"))
+    window.show_station("fit")
+    station.strip.another.click()
+    station.form._went(Went.STRUGGLES)
+    assert station.fitting.righting is not None
+    assert isinstance(station.window(), Window)
+    assert not isinstance(station.window(), QDialog)
+    assert Image.open(io.BytesIO(picture())).size == (300, 200)
