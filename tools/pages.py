@@ -9,6 +9,7 @@ from omnipel import __version__
 from omnipel.core.job.findings import CATALOGUE
 from omnipel.shop.demo import READY
 from omnipel.shop.document import schema
+from omnipel.shop.lessons import learnt
 from omnipel.shop.sample import fill
 from omnipel.work.requests import Looked, stand_of
 
@@ -38,6 +39,7 @@ def sample_shop(path: Path) -> bytes:
             text, version = store.text(card.id)
             found.append((card.id, card.revision, stand_of(Looked(text, version, store.mark(text)))))
         store.keep(__version__, found)
+        learnt(store, __version__)
         with store.writing():
             store.db.execute("UPDATE jobs SET touched = '2026-01-01T00:00:00.000'")
             store.db.execute("UPDATE revisions SET made = '2026-01-01T00:00:00.000'")

@@ -17,7 +17,7 @@ from omnipel.core.learning.applying import applied, made_already
 from omnipel.core.learning.estimates import Experience, experience
 from omnipel.core.learning.evidence import Lesson
 from omnipel.core.learning.righting import Righting, righting
-from omnipel.core.learning.sizes import Size, by_key, sizes
+from omnipel.core.learning.sizes import Size, by_key, sizes, used_cloth
 from omnipel.core.learning.why import Why, altered_by, as_altered, why
 from omnipel.core.sewing.making import Making
 from omnipel.core.words import refs
@@ -113,7 +113,8 @@ class Fitting(QObject):
             return []
         if stage not in self.asked:
             self.asked[stage] = sizes(making, stage, self.experience.known(making.drafted.job))
-        return self.asked[stage]
+        used = self.session.cloth.lay("outer") if stage is Stage.FINISHED else None
+        return [*self.asked[stage], *([used_cloth(used.used.value)] if used is not None and used.placed else [])]
 
     def sizes_at(self, one: TryOn) -> dict[str, Size]:
         """The sizes of a try-on, the most telling first, as they should have been after what was altered before it; then what was measured besides."""

@@ -103,13 +103,14 @@ def _sizes(made: Pages, draft: Draft) -> None:
         for size, length in rows:
             words = list(wrapped_to(voice.sentence(size.words), SIZE, made.right - made.left - 82.0))
             by = length - size.planned.value
-            sign = "" if abs(by) < 0.05 else "+ " if by > 0.0 else "− "
+            shown = voice.say(bare(abs(by)))
+            sign = "" if shown == voice.say(bare(0.0)) else "+ " if by > 0.0 else "− "
             made.row(
                 (
                     (words[0], 0.0),
                     (voice.say(bare(size.planned.value)), -56.0),
                     (voice.say(bare(length)), -28.0),
-                    (f"{sign}{voice.say(bare(abs(by)))}", -0.01),
+                    (f"{sign}{shown}", -0.01),
                 )
             )
     if told := why(making, draft.job.tries).told:

@@ -5,14 +5,16 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field
 from typing import Final
 
+from omnipel.core.cloth.lay import laid
 from omnipel.core.draft import Drafted
+from omnipel.core.drafting.panel import Cloth
 from omnipel.core.fit.going_on import Fit
 from omnipel.core.job.document import Job
 from omnipel.core.job.trying import Went
 from omnipel.core.learning.errors import CLOTH, HEM, QUILT, READING, SEAM, gone_wrong, nobody, unknowns
 from omnipel.core.learning.gaussian import Normal, Posterior, beforehand
 from omnipel.core.learning.instruments import Checked, checked
-from omnipel.core.learning.sizes import slack_sum
+from omnipel.core.learning.sizes import USED_CLOTH, USED_SHARE, slack_sum
 from omnipel.core.learning.why import Seen, judged, likely, seen
 from omnipel.core.sewing.making import Making
 
@@ -58,7 +60,7 @@ def lesson(making: Making) -> Lesson:
     prior = after = beforehand(gone_wrong(errors, drafted)[which] if which else errors)
     for size, length in measured:
         after = after.after(size.seen(length))
-    told = {key: (normal.mean, normal.sigma) for key, normal in _told(making, prior, after, told_of)}
+    told = {key: (normal.mean, normal.sigma) for key, normal in (*_told(making, prior, after, told_of), *_used(drafted))}
     # A reading that was misread is no matter of the tape.
     found = (
         _instruments(making, prior, after, told_of) if not which.startswith(READING) else checked(drafted, job.tries, None, {})
@@ -109,6 +111,15 @@ def _told(making: Making, prior: Posterior, after: Posterior, told: Seen) -> Ite
         if went in (Went.NOT, Went.STRUGGLES):  # whatever was reckoned, there was no more than that
             gap = Normal(min(gap.mean + slack.clearance, 3.0) - slack.clearance, gap.sigma)
         yield line_of(CLEARANCE, job), Normal(slack.clearance + given + gap.mean + more, (gap.sigma**2 + blur**2) ** 0.5)
+
+
+def _used(drafted: Drafted) -> Iterator[tuple[str, Normal]]:
+    """By what share more cloth was used than was planned, where somebody measured that."""
+    measured = [one.made[USED_CLOTH] for one in drafted.job.tries if USED_CLOTH in one.made]
+    planned = laid(drafted, Cloth.OUTER).used.value if measured else 0.0
+    if planned > 0.0:
+        line = f"{USED}{BETWEEN}{drafted.job.cover.cloth.name}"
+        yield line, Normal(measured[-1] / planned - 1.0, USED_SHARE)
 
 
 def _instruments(making: Making, prior: Posterior, after: Posterior, told_of: Seen) -> Checked:

@@ -36,6 +36,9 @@ AS_PLANNED: Final = 0.5
 """What is off by less is as planned, mm."""
 FLAT: Final = 1.5
 """The spread of a size measured with a tape on cloth that lies flat, mm; a girth is twice what is measured of it."""
+USED_CLOTH: Final = "used:outer"
+CUT_OFF, USED_SHARE = 20.0, 0.03
+"""The spread of a length cut off a bolt, mm; and of how much more than was planned is usual, share."""
 STRETCH: Final = 1.0
 """The spread of how one end of a size was cut and sewn besides what is the same in all seams, mm."""
 PARALLEL: Final = 0.5
@@ -277,6 +280,14 @@ def _ports(making: Making) -> Iterator[Size]:
         yield Size(f"port:{feature.id}/down", words, down, {}, 2.0 * FLAT, how=how)
         words = tr("“{port}”, from the centre line", port=name)
         yield Size(f"port:{feature.id}/across", words, across, {}, 2.0 * FLAT, how=how)
+
+
+def used_cloth(length: float) -> Size:
+    """How much cloth was cut off for it, against the lay, mm."""
+    planned = worked(tr("used by the lay"), length, refs.lay("outer"))
+    return Size(
+        USED_CLOTH, tr("cloth used"), planned, {}, CUT_OFF, USED_SHARE * length, how=tr("the length cut off the bolt, all told")
+    )
 
 
 def _prepared(making: Making) -> Iterator[Size]:

@@ -5,11 +5,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Final
 
+from omnipel.core.cloth.lay import laid
 from omnipel.core.draft import Drafted, draft
+from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.document import Job
 from omnipel.core.job.trying import Alteration, Deed, Entry, Happened, Spot, Stage, TryOn, Went
 from omnipel.core.learning.errors import CLOTH, HEM, QUILT, SEAM
-from omnipel.core.learning.sizes import Size, all_sizes, told_first
+from omnipel.core.learning.sizes import USED_CLOTH, Size, all_sizes, told_first
 from omnipel.core.sewing.making import Making
 
 FAULTS: Final[Mapping[str, float]] = {SEAM: 0.8, HEM: 1.1, QUILT[0]: 0.012, QUILT[1]: 0.009, CLOTH[0]: 0.0, CLOTH[1]: 0.0}
@@ -22,7 +24,10 @@ FEW: Final = 4
 
 @dataclass(frozen=True, slots=True)
 class Tried:
-    """A try-on: when, how it went on, what was said; `off` are sizes that are off by more than usual, mm; at most so many sizes were measured."""
+    """A try-on: when, how it went on, what was said; `off` are sizes that are off by more than usual, mm; at most so many sizes were measured.
+
+    `used` is how much cloth it took, as a share of the lay.
+    """
 
     stage: Stage
     day: str
@@ -31,6 +36,7 @@ class Tried:
     off: Mapping[str, float] = field(default_factory=dict)
     most: int = FEW
     spot: tuple[str, float, float] | None = None
+    used: float = 0.0
 
 
 FIRST, FINISHED, USED = Stage.FIRST, Stage.FINISHED, Stage.USED
@@ -46,7 +52,7 @@ TRIED: Final[Mapping[str, Sequence[Tried]]] = {
     ),
     "Seed cleaner": (
         Tried(FIRST, "2026-10-25", Went.RIGHT),
-        Tried(FINISHED, "2026-10-26", Went.RIGHT, "sewed 15 instead of 12 at the back"),
+        Tried(FINISHED, "2026-10-26", Went.RIGHT, "sewed 15 instead of 12 at the back", used=1.05),
     ),
     "Nozzle case": (
         Tried(FIRST, "2025-11-08", Went.RIGHT, "quilted once more than was planned"),
@@ -67,7 +73,7 @@ TRIED: Final[Mapping[str, Sequence[Tried]]] = {
     ),
     "Rain butt, west 2": (
         Tried(FIRST, "2026-09-12", Went.RIGHT),
-        Tried(FINISHED, "2026-09-13", Went.RIGHT, "measured once, cut once"),
+        Tried(FINISHED, "2026-09-13", Went.RIGHT, "measured once, cut once", used=1.03),
     ),
 }
 ALTERED: Final[Mapping[str, tuple[Alteration, ...]]] = {
@@ -99,6 +105,9 @@ def _tried(making: Making, how: Tried) -> TryOn:
     asked = [size for size in sizes if not size.key.startswith(("again:", "port:"))][: how.most]
     asked += [size for size in sizes if size.key in how.off and size not in asked]
     made = {size.key: _made(making, how, size) for size in asked}
+    if how.used:
+        near = making.drafted.job.cover.habits.system.near
+        made[USED_CLOTH] = near(laid(making.drafted, Cloth.OUTER).used.value * how.used)
     spots = (Spot(piece=how.spot[0], x=how.spot[1], y=how.spot[2], words="stops here"),) if how.spot is not None else ()
     return TryOn(stage=how.stage, day=how.day, went=how.went, words=how.words, made=made, spots=spots)
 

@@ -11,10 +11,14 @@ from omnipel.bench.parts.asking import sized
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, row, scrolled
 from omnipel.bench.session import Session
+from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
+from omnipel.core.finishing.operation import DEEDS
 from omnipel.core.learning.estimates import Line
-from omnipel.core.words.phrases import NOTHING, Name, listed, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Name, listed, tr, trn
 
+MOST_DEEDS = 8
+"""So many kinds of steps are told of, those that were done most."""
 SPANS = 3.0
 """A line is drawn so many of the spreads that are usual to either side."""
 
@@ -136,6 +140,7 @@ class LearntDialog(QDialog):
         emptied(self.lines)
         for line in self.fitting.experience.lines.values():
             self.lines.addLayout(self._line(line))
+        self.lines.addLayout(self._minutes())
         self.lines.addStretch(1)
 
     def _line(self, line: Line) -> QVBoxLayout:
@@ -160,6 +165,40 @@ class LearntDialog(QDialog):
         head = row(words, says, use, reset, spacing=12)
         head.setStretch(0, 1)
         return column(head, RangeBar(line), evidence, jobs, spacing=2)
+
+    def _minutes(self) -> QVBoxLayout:
+        """How long whoever sews here takes, by the clock."""
+        tell, person = self.session.tell, sewing_of(self.session).person
+        known = sorted(((f.n, deed, f) for deed, f in person.factors.items() if f.n), reverse=True)
+        head = row(label(tr("Your minutes"), "strong"), label(tr("by the clock at Sew"), "soft"), spacing=12)
+        head.addStretch(1)
+        if not known:
+            return column(head, label(tr("Nothing was timed yet."), "soft"), spacing=2)
+        told = [
+            trn(
+                "{what}: {times} of the usual time ({n} step, {low} to {high})",
+                "{what}: {times} of the usual time ({n} steps, {low} to {high})",
+                n,
+                what=DEEDS[deed].words,
+                times=Count(f.times, 2),
+                low=Count(f.span[0], 2),
+                high=Count(f.span[1], 2),
+            )
+            for n, deed, f in known
+            if deed in DEEDS
+        ]
+        shown = column(head, spacing=2)
+        for one in told[:MOST_DEEDS]:
+            words = label(NOTHING, "soft", wrap=True)
+            words.setText(self.session.sentence(one))
+            shown.addWidget(words)
+        if len(told) > MOST_DEEDS:
+            more = len(told) - MOST_DEEDS
+            rest = trn("and {n} kind of step more, at “Your paces…”", "and {n} kinds of steps more, at “Your paces…”", more)
+            words = label(NOTHING, "soft")
+            words.setText(tell(rest))
+            shown.addWidget(words)
+        return shown
 
     def _reset(self, key: str) -> None:
         self.fitting.reset(key)

@@ -92,8 +92,9 @@ class MadeTable(QWidget):
             off.setText("")
             return
         by = made - size.planned.value
-        sign = "" if abs(by) < 0.05 else "+ " if by > 0.0 else "− "
-        off.setText(f"{sign}{self.session.tell(bare(abs(by)))}")
+        shown = self.session.tell(bare(abs(by)))
+        sign = "" if shown == self.session.tell(bare(0.0)) else "+ " if by > 0.0 else "− "
+        off.setText(f"{sign}{shown}")
         off.setAccessibleName(self.session.tell(size.off(made)))
         off.setToolTip(self.session.tell(size.off(made)))
         restyle(off, "stop" if size.surprises(made) else "")

@@ -41,6 +41,7 @@ class FitStation(QWidget):
         self.picture, self.learnt = FitPicture(session), LearntBox(session, self.fitting)
         self.empty = Vacant("fit", tr("Go to what is to be done"), self._next)
         self.fitting.learnt.connect(self.refresh)
+        session.cloth.laid.connect(self._cloth_laid)
         shown = column(self.picture, self.form, spacing=8, margins=8)
         shown.setStretch(0, 1)
         self.left = left = surface(shown)
@@ -115,6 +116,12 @@ class FitStation(QWidget):
         self.picture.view.setMaximumHeight(LOOK.px(PICTURE) if below else MOST)
         high = QSizePolicy.Policy.Maximum if below else QSizePolicy.Policy.Preferred
         self.left.setSizePolicy(QSizePolicy.Policy.Preferred, high)
+
+    def _cloth_laid(self) -> None:
+        """It is known how much cloth it was to take."""
+        one = self.fitting.current
+        if self.isVisible() and one is not None:
+            self.table.refresh(one)
 
     def _choose(self, id_: str) -> None:
         self.fitting.choose(id_)
