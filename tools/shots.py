@@ -8,12 +8,13 @@ from pathlib import Path
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
-from PySide6.QtWidgets import QApplication
+from PySide6.QtWidgets import QApplication, QWidget
 
 from omnipel.bench.commands.dress import set_dark
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
+from omnipel.bench.stations.fit.again import AgainDialog
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
 from omnipel.exchange.asked import Order
@@ -36,6 +37,7 @@ SHOTS = (
     ("cloth", "Honey extractor", "cloth", False),
     ("sew", "Press motor", "sew", False),
     ("sew-order", "Fruit tub", "sew", False),
+    ("fit", "Rain butt, west", "fit", False),
 )
 SEWN = 11
 """So many steps are done when the Sew station is looked at."""
@@ -50,7 +52,7 @@ def main() -> None:
     load_type()
     TARGET.mkdir(parents=True, exist_ok=True)
 
-    def take(window: Window, name: str) -> None:
+    def take(window: QWidget, name: str) -> None:
         until = time.monotonic() + (
             7.0 if name == "cloth" else 2.0
         )  # cards are drafted when they are first seen, advice is looked for
@@ -103,7 +105,16 @@ def main() -> None:
                 sew.sewing.start()
                 if name == "sew-order":
                     sew.go_to(refs.SEWING_ORDER)
+            if station == "fit":
+                fit = window.stations["fit"]
+                fit.fitting.choose(fit.fitting.tries[0].id)
+                fit.refresh()
             take(window, name)
+            if station == "fit":
+                dialog = AgainDialog(window, window.session)
+                dialog.show()
+                take(dialog, "fit-again")
+                dialog.reject()
             if name == "sew":
                 paper(window)
     os._exit(0)

@@ -48,7 +48,7 @@ def test_seams_and_hems_are_cut_wider_by_what_was_learnt_and_the_sums_say_so() -
     learnt = told(seam__canvas=(0.8, 0.5), hem__canvas=(1.2, 0.5))
     seam, hem = applied(job, learnt)
     assert "deeper (5 covers, " in METRIC.say(seam.reason)
-    assert METRIC.say(seam.words) == "Cut 0.8 mm more there"
+    assert METRIC.say(seam.words) == "Cut seams 0.8 mm wider"
     assert (seam.finding.code, seam.finding.remedies[0].changes) == ("learnt", seam.changes)
     before, now = of(job), of(changed(job, *seam.changes, *hem.changes))
     for old, new in zip(before.panels, now.panels, strict=True):

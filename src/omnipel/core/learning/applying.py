@@ -91,11 +91,11 @@ def _taken(job: Job, line: Line) -> Iterator[Applied]:
     if not line.settled or abs(wanted - now) < LEAST_MM:
         return
     more = wanted - now
-    words = (
-        tr("Cut {more} more there", more=mm(more, fine=True))
-        if more > 0.0
-        else tr("Cut {less} less there", less=mm(-more, fine=True))
-    )
+    by = mm(abs(more), fine=True)
+    if line.kind == SEAM:
+        words = tr("Cut seams {by} wider", by=by) if more > 0.0 else tr("Cut seams {by} narrower", by=by)
+    else:
+        words = tr("Cut hems {by} wider", by=by) if more > 0.0 else tr("Cut hems {by} narrower", by=by)
     reason = tr("{what} come out {says} ({evidence})", what=line.words, says=line.says, evidence=line.evidence)
     yield Applied(line, words, reason, (Change(where, wanted),), where)
 

@@ -86,6 +86,11 @@ class Line:
         return self.kind in (*CLOTH, *QUILT, USED)
 
     @property
+    def differs(self) -> bool:
+        """Whether it is what comes out more than planned; else it is all of it."""
+        return self.kind in (SEAM, HEM, TAPE, USED)
+
+    @property
     def n(self) -> int:
         """How many jobs tell of it."""
         return max(len(self.told), self.jobs)

@@ -20,8 +20,6 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, tr
 
 LONGEST = 120
-SAME = 0.05
-"""Sizes that differ by less are the same, mm."""
 
 
 def next_name(job: Job, taken: set[str]) -> str:
@@ -149,7 +147,8 @@ class AgainDialog(QDialog):
         self.sizes.addWidget(name, k, 0)
         shown = [tell(Length(size, bare=True)) if size is not None else tell(tr("none")) for size in (side.old, side.new)]
         by = side.differs
-        shown.append("" if abs(by) < SAME else f"{'+' if by > 0.0 else '−'} {tell(Length(abs(by), bare=True))}")
+        much = tell(Length(abs(by), bare=True))
+        shown.append("" if much == tell(Length(0.0, bare=True)) else f"{'+' if by > 0.0 else '−'} {much}")
         for at, text in enumerate(shown, 1):
             value = label(NOTHING)
             value.setText(text)

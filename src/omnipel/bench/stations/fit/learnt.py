@@ -24,7 +24,7 @@ SPANS = 3.0
 
 
 class RangeBar(QWidget):
-    """An estimate as a mark in its range, on a line with nought in the middle."""
+    """An estimate as a mark in its range, on a line; where it began is marked."""
 
     def __init__(self, learnt: Line) -> None:
         super().__init__()
@@ -49,7 +49,7 @@ class RangeBar(QWidget):
         painter.setPen(QPen(LOOK.colour("line"), 1.5))
         painter.drawLine(6, middle, self.width() - 6, middle)
         painter.setPen(QPen(LOOK.colour("soft"), 1.5))
-        zero = at(0.0 if low < 0.0 < high else prior.mean)
+        zero = at(0.0 if self.learnt.differs else prior.mean)
         painter.drawLine(zero, middle - 5, zero, middle + 5)
         accent = LOOK.colour("accent" if self.learnt.on else "line")
         painter.setPen(QPen(accent, 4.0))
