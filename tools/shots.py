@@ -37,7 +37,7 @@ SHOTS = (
     ("cloth", "Honey extractor", "cloth", False),
     ("sew", "Press motor", "sew", False),
     ("sew-order", "Fruit tub", "sew", False),
-    ("fit", "Rain butt, west", "fit", False),
+    ("fit", "West butt", "fit", False),
 )
 SEWN = 11
 """So many steps are done when the Sew station is looked at."""

@@ -83,7 +83,7 @@ def wrong_pictures(drafted: Drafted, voice: Voice) -> Iterator[str]:
 
 def wrong_papers(drafted: Drafted, voice: Voice) -> Iterator[str]:
     """What is wrong with what it is written as."""
-    for export in EXPORTS.values():
+    for export in (export for export in EXPORTS.values() if not export.because(drafted)):
         if export.id == "told":
             continue  # the same paper as the order of work
         order = Order(drafted, voice, "A0" if "A0" in export.papers else "A4")

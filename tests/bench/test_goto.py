@@ -37,7 +37,7 @@ def test_where_to_lies_in_the_order_of_work_and_on_the_jobs_own_picture(sample_w
     def look(dialog: PickDialog) -> None:
         listed = [dialog.list.item(k) for k in range(dialog.list.count())]
         heads = [item.text() for item in listed if not item.flags() & Qt.ItemFlag.ItemIsSelectable]
-        assert heads == ["to be seen to", "Object", "Tape", "Cover", "Panels", "Sew", "jobs", "what can be done"]
+        assert heads == ["to be seen to", "Object", "Tape", "Cover", "Panels", "Sew", "Fit", "jobs", "what can be done"]
         place = dialog.findChild(JobPlace)
         for _ in range(dialog.list.count()):  # a heading is never chosen
             assert dialog.list.currentItem().flags() & Qt.ItemFlag.ItemIsSelectable

@@ -13,6 +13,7 @@ from tests.bench.layout import faults
 from tests.wild import one_in, some
 
 from omnipel.bench.commands.dress import set_dark, set_scale
+from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.look import DARK, LIGHT, LOOK
 from omnipel.bench.stations.cover.parts import CLOTH, LAYERS, WHOLE
 from omnipel.bench.stations.cover.schemes import SchemeCard
@@ -123,6 +124,8 @@ def test_text_made_larger_and_small_again_leaves_everything_where_it_was(
         qtbot.waitUntil(
             lambda: all(card.lines for card in cards) and (station == "shelf" or cloth.current is not None), timeout=60_000
         )
+        fitting = fitting_of(sample_window.session)
+        qtbot.waitUntil(lambda: not fitting.waiting and sample_window.session.works.idle, timeout=60_000)
         if station == "cloth":
             qtbot.waitUntil(
                 lambda: cloth.advising is not None and cloth.advising.of is cloth.current and cloth.advising.done, timeout=60_000

@@ -12,6 +12,7 @@ from omnipel.core.draft import NotYet, draft
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Override
 from omnipel.core.job.findings import Act, Change
+from omnipel.core.job.trying import Stage, TryOn
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
 from omnipel.exchange.asked import NotExported, Order
@@ -21,6 +22,7 @@ from omnipel.shop.starter import starter
 
 BY_HAND = Override(size="wall_sew_length", value=380.0, reason="remnant")
 GOOD, OPEN = draft(drum()), draft(replace(drum(), readings=()))
+MADE = draft(replace(drum(), tries=(TryOn(stage=Stage.FINISHED, day="2026-10-14"),)))
 STOPPED = draft(changed(drum(), Change(refs.by_hand(), BY_HAND, Act.ADD)))
 
 
@@ -33,7 +35,8 @@ def huge() -> Order:
 
 @pytest.mark.parametrize("export", EXPORTS.values(), ids=lambda e: e.id)
 def test_each_writes_its_kind_when_it_may_and_says_why_not(export) -> None:  # type: ignore[no-untyped-def]
-    content = exported(export, Order(GOOD, Voice(), "A4"), MANY_SHEETS)
+    good = GOOD if export.possible(GOOD) else MADE
+    content = exported(export, Order(good, Voice(), "A4"), MANY_SHEETS)
     assert content.startswith(export.begins)
     assert isinstance(OPEN, NotYet)
     assert STOPPED.stops
@@ -43,8 +46,11 @@ def test_each_writes_its_kind_when_it_may_and_says_why_not(export) -> None:  # t
         with pytest.raises(NotExported, match="do not cut") as caught:
             exported(export, Order(STOPPED, Voice(), "A4"))
         assert caught.value.asks == DESPITE_STOP
-    else:
+    elif export.possible(OPEN):
         assert exported(export, Order(OPEN, Voice(), "A4")).startswith(export.begins)
+    else:
+        with pytest.raises(NotExported, match="nothing is due"):
+            exported(export, Order(OPEN, Voice(), "A4"))
 
 
 def test_very_many_sheets_are_asked_about_and_far_too_many_are_not_made() -> None:

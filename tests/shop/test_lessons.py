@@ -96,7 +96,7 @@ def test_the_sample_shop_has_evidence_for_every_kind_of_line(tmp_path: Path) -> 
         assert canvas.now.range[0] < 0.8 < canvas.now.range[1]
         several = [job for card in store.cards() if len((job := store.job(card.id)).tries) >= 2]
         assert len(several) >= 5
-        west = next(job for job in several if job.name == "Rain butt, west")
+        west = next(job for job in several if job.name == "West butt")
         assert [one.went for one in west.tries][:2] == [Went.NOT, Went.RIGHT]
 
 

@@ -68,6 +68,7 @@ def test_a_shop_of_before_gets_its_log_and_a_damaged_document_stays_out_of_it(tm
     before.execute("UPDATE revisions SET document = json_set(document, '$.sewing.steps.a', 'sewn') WHERE job = ?", (odd,))
     for table in ("minutes", "lessons", "photos"):
         before.execute(f"DROP TABLE {table}")
+    before.execute("ALTER TABLE kept DROP COLUMN due")
     before.execute("PRAGMA user_version = 4")
     before.close()
     with Store(path) as store:

@@ -13,7 +13,7 @@ from omnipel import __version__
 from omnipel.core.draft import Drafted
 from omnipel.core.job.findings import Act, Change, Finding
 from omnipel.core.job.trying import Stage, TryOn
-from omnipel.core.learning.applying import applied, made_already
+from omnipel.core.learning.applying import applied, finding_of, made_already
 from omnipel.core.learning.estimates import Experience, experience
 from omnipel.core.learning.evidence import Lesson
 from omnipel.core.learning.righting import Righting, righting
@@ -168,7 +168,8 @@ class Fitting(QObject):
         draft, job = self.session.draft, self.session.job
         if job is None or not isinstance(draft, Drafted) or made_already(job):
             return ()
-        return tuple(one.finding for one in applied(job, self.experience))
+        found = applied(job, self.experience)
+        return (finding_of(found),) if found else ()
 
     # The shop
 

@@ -22,7 +22,8 @@ def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.cloth.saving import advised, sentence
     from omnipel.core.job.changes import changed
-    from omnipel.shop.document import lawful, write
+    from omnipel.exchange.travel import write_job as write
+    from omnipel.shop.document import lawful
 
     drafted = drafts([asked.job])[0]
     found, voice = advised(drafted, stock_of(asked), lawful), Voice(drafted.job.unit)

@@ -88,7 +88,8 @@ def searched(lay: Lay, seconds: float) -> tuple[Lay, float, float]:
 
 def keep(path: Path, lays: list[Lay]) -> None:
     """Keep lays in a job's file."""
-    from omnipel.shop.document import read, write
+    from omnipel.exchange.travel import read_job as read
+    from omnipel.exchange.travel import write_job as write
 
     job = read(path)
     kept = dict(job.lays)

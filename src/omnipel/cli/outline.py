@@ -24,7 +24,8 @@ def run(asked: argparse.Namespace) -> int:
     from omnipel.core.job.changes import changed
     from omnipel.core.job.findings import Change
     from omnipel.exchange.outlines import read_svg_outline
-    from omnipel.shop.document import read, write
+    from omnipel.exchange.travel import read_job as read
+    from omnipel.exchange.travel import write_job as write
 
     if not 0.0 <= asked.smooth <= 100.0:
         raise UsageError(tr("outline: --smooth takes 0 to 100, in millimetres"))

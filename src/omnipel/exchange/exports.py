@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Final
 
 from omnipel.core.pictures.pens import PAPERS, SMALL
-from omnipel.core.words.phrases import Name, Phrase, tr, trn
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, tr, trn
 from omnipel.exchange import writers
 from omnipel.exchange.asked import NotExported, Order
 
@@ -38,6 +38,7 @@ class Export:
         sheets: how many sheets an order takes, without making them.
         keys: its key sequence in the window, "" for none.
         menu: what the menu calls it.
+        because: why a job cannot be written so yet; nothing where it can.
     """
 
     id: str
@@ -53,10 +54,11 @@ class Export:
     sheets: Callable[[Order], int] | None = None
     keys: str = ""
     menu: Phrase | None = None
+    because: Callable[[Draft], Phrase] = lambda _draft: NOTHING
 
     def possible(self, draft: Draft | None) -> bool:
         """Whether there is what it needs."""
-        return draft is not None and (not self.needs_panels or bool(draft.panels))
+        return draft is not None and (not self.needs_panels or bool(draft.panels)) and not self.because(draft)
 
 
 DESPITE_STOP: Final = "despite-stop"
@@ -71,6 +73,8 @@ def exported(export: Export, order: Order, *said: str) -> bytes:
     """
     draft, voice = order.draft, order.voice
     first = Name(voice.sentence(draft.findings[0].text)) if draft.findings else Name("")
+    if why := export.because(draft):
+        raise NotExported(why)
     if not export.possible(draft):
         raise NotExported(tr("there are no panels yet. {finding}", finding=first))
     if export.needs_panels and draft.stops and DESPITE_STOP not in said:
@@ -284,6 +288,7 @@ _ALL: Final = (
         writers.calendar,
         tr("It opens in any calendar program."),
         needs_panels=False,
+        because=writers.nothing_due,
     ),
     Export(
         "travel",

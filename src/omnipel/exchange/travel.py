@@ -15,10 +15,10 @@ from typing import Final
 
 from omnipel.core.job.document import Job
 from omnipel.core.words.phrases import Count, Name, tr
-from omnipel.shop.document import LARGEST, DocumentError, dumped, loaded, read
+from omnipel.shop.document import LARGEST, DocumentError, dumped, loaded, read, write
 from omnipel.shop.photos import LARGEST as LARGEST_PHOTO
 from omnipel.shop.photos import PhotoError, is_kept, photos_of, prepared
-from omnipel.shop.whole import reason_of
+from omnipel.shop.whole import reason_of, write_whole
 
 SUFFIX: Final = ".omnipel"
 DOCUMENT: Final = "job.omnipel.json"
@@ -92,6 +92,19 @@ def with_photos(path: Path) -> tuple[Job, Mapping[str, bytes]]:
         return read(path), {}
     come = opened(path)
     return come.job, come.photos
+
+
+def write_job(job: Job, path: Path) -> None:
+    """Write a job back to its file; one that travelled keeps its photos.
+
+    Raises:
+        DocumentError: the file that travelled cannot be read any more.
+        NotWritten: it cannot be written; what was there before is untouched.
+    """
+    if is_travelled(path):
+        write_whole(path, packed(job, opened(path).photos))
+    else:
+        write(job, path)
 
 
 def unpacked(content: bytes, name: str) -> Travelled:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING
 
-from omnipel.core.words.phrases import Name, tr
+from omnipel.core.words.phrases import NOTHING, Name, Phrase, tr
 from omnipel.exchange.asked import NotExported, Order
 
 if TYPE_CHECKING:
-    from omnipel.core.draft import Drafted
+    from omnipel.core.draft import Draft, Drafted
     from omnipel.exchange.tables import Table
 
 
@@ -179,13 +179,16 @@ def log_data(order: Order) -> bytes:
 
 def calendar(order: Order) -> bytes:
     """What is due."""
-    from omnipel.core.learning.logbook import dues
     from omnipel.exchange.calendar import calendar
 
-    jobs = (order.draft.job, *order.others)
-    if not any(dues(job) for job in jobs):
-        raise NotExported(tr("nothing is due: it has not been made yet, or is no longer used"))
-    return calendar(jobs, order.voice)
+    return calendar((order.draft.job, *order.others), order.voice)
+
+
+def nothing_due(draft: Draft) -> Phrase:
+    """That nothing is due of a cover; nothing where something is."""
+    from omnipel.core.learning.logbook import dues
+
+    return NOTHING if dues(draft.job) else tr("nothing is due: it has not been made yet, or is no longer used")
 
 
 def travel(order: Order) -> bytes:

@@ -1,6 +1,6 @@
 """What is learnt, put to a job that is not made yet: always a proposal with its evidence, never done by itself."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Final
 
@@ -13,7 +13,7 @@ from omnipel.core.learning.evidence import BETWEEN, CLEARANCE, allowed, line_of
 from omnipel.core.learning.instruments import lever
 from omnipel.core.tape.readings import as_read
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, mm, tr
+from omnipel.core.words.phrases import Phrase, listed, mm, tr
 from omnipel.core.words.refs import Ref
 
 TENTH: Final = 0.1
@@ -44,12 +44,12 @@ class Applied:
     changes: tuple[Change, ...]
     where: Ref
 
-    @property
-    def finding(self) -> Finding:
-        """The same as something that is good to know, with its remedy."""
-        return Finding(
-            "learnt", Severity.NOTE, tr("{reason}.", reason=self.reason), self.where, (Remedy(self.words, self.changes),)
-        )
+
+def finding_of(those: Sequence[Applied]) -> Finding:
+    """Proposals as one thing that is good to know, each a remedy of it."""
+    text = tr("{reasons}.", reasons=listed([one.reason for one in those], "; "))
+    remedies = tuple(Remedy(one.words, one.changes) for one in those)
+    return Finding("learnt", Severity.NOTE, text, those[0].where, remedies)
 
 
 def made_already(job: Job) -> bool:

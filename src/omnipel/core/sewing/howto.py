@@ -320,28 +320,24 @@ HOW: Final[Mapping[str, tuple[Phrase, ...]]] = {
     ),
     "cut in": (
         tr("Mark it on what is left of the cloth, with the grain as in what it joins."),
-        tr("Measure it before you cut."),
-        tr("Write on it what it is and which end is up."),
+        tr("Measure it before you cut, and write on it what it is and which end is up."),
+        tr("Cut it with its allowances."),
     ),
     "sew in": (
         tr("Mark the new line on both sides first; pin from the hem upward."),
         tr("Run the new line into the old one over a hand's breadth, so that no step shows."),
         tr("Lock both ends. Try it on before you trim anything."),
     ),
-    "bind in": (
-        tr("Lay the binding along the edge, right sides together, and sew it on."),
-        tr("Fold it over the edge and pin it; topstitch it from the right side."),
-        tr("Tack across where it ends: that is where it tears."),
-    ),
+    "bind in": _BIND,
     "hem again": (
         tr("Fold the hem along its old creases; where it is wider now it needs a new one."),
         tr("Pin or tape it, and sew into the old line for a thumb's breadth on both sides."),
-        tr("Lock the ends and trim the threads."),
+        tr("Lock the ends."),
     ),
     "draw in": (
         tr("Sew the new end to the old one and draw it through with that."),
-        tr("Pin both ends before you let go of them."),
-        tr("Join the ends, let them slip into the casing, close it."),
+        tr("Pin both ends before you let go of them; join them, let them slip into the casing, close it."),
+        tr("Draw the edge along once, so that it lies evenly."),
     ),
     "thread": (
         tr("A safety pin or a bodkin in the end goes ahead through the casing."),

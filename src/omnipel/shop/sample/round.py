@@ -55,14 +55,14 @@ def rain_butt_west() -> Job:
     """A year old: its girth was read too short, a strip was let in; cut up for patches since."""
     readings = {"girth": 1892.3, "drop": 609.6, "height": 914.4}
     kin = Kin(thing="quillet-hill-west-butt")
-    return replace(_butt("Rain butt, west", readings), kin=kin)
+    return replace(_butt("West butt", readings), kin=kin)
 
 
 def rain_butt_west_again() -> Job:
     """Made again with what the first one showed."""
     readings = {"girth": (1974.85, 1973.2625), "drop": 609.6, "height": 914.4}
-    kin = Kin(thing="quillet-hill-west-butt", again_of="Rain butt, west")
-    job = _butt("Rain butt, west 2", readings)
+    kin = Kin(thing="quillet-hill-west-butt", again_of="West butt")
+    job = _butt("West butt 2", readings)
     return replace(job, kin=kin, cover=replace(job.cover, seam_take=0.8, hem_take=1.1))
 
 

@@ -59,7 +59,7 @@ TRIED: Final[Mapping[str, Sequence[Tried]]] = {
         Tried(FINISHED, "2025-11-09", Went.RIGHT),
         Tried(USED, "2026-05-02", Went.LOOSE, "a winter in the spray store: the padding has lain down", most=2),
     ),
-    "Rain butt, west": (
+    "West butt": (
         Tried(
             FIRST,
             "2025-10-18",
@@ -71,17 +71,17 @@ TRIED: Final[Mapping[str, Sequence[Tried]]] = {
         Tried(FINISHED, "2025-10-21", Went.RIGHT, "with the strip it drops on by itself", off={"edge:lower edge": 82.55}, most=3),
         Tried(USED, "2026-04-06", Went.RIGHT, "the strip has faded less than the rest", most=1),
     ),
-    "Rain butt, west 2": (
+    "West butt 2": (
         Tried(FIRST, "2026-09-12", Went.RIGHT),
         Tried(FINISHED, "2026-09-13", Went.RIGHT, "measured once, cut once", used=1.03),
     ),
 }
 ALTERED: Final[Mapping[str, tuple[Alteration, ...]]] = {
-    "Rain butt, west": (Alteration(deed=Deed.STRIP, on="close wall", by=82.55, since="1"),)
+    "West butt": (Alteration(deed=Deed.STRIP, on="close wall", by=82.55, since="1"),)
 }
 LOGGED: Final[Mapping[str, tuple[Entry, ...]]] = {
     "Nozzle case": (Entry(happened=Happened.WASHED, day="2026-05-03", words="by hand, lukewarm, dried flat"),),
-    "Rain butt, west": (
+    "West butt": (
         Entry(happened=Happened.CHANGED, day="2025-10-20", words="a strip let in beside the closing seam"),
         Entry(happened=Happened.PROOFED, day="2026-04-06"),
         Entry(happened=Happened.RETIRED, day="2026-09-13", words="cut up for patches"),
