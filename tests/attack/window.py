@@ -17,12 +17,13 @@ from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
 from omnipel.bench.window.window import Window
 from omnipel.shop.demo import unpack
+from omnipel.shop.sample import SAMPLES
 
 KEYS = (
     *(Qt.Key.Key_Tab, Qt.Key.Key_Backtab, Qt.Key.Key_Return, Qt.Key.Key_Escape, Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Space),
     *(Qt.Key.Key_Left, Qt.Key.Key_Right, Qt.Key.Key_PageDown, Qt.Key.Key_Home, Qt.Key.Key_Backspace, Qt.Key.Key_Delete),
 )
-STATIONS = ("object", "tape", "cover", "panels", "cloth", "shelf")
+STATIONS = ("object", "tape", "cover", "panels", "cloth", "sew", "fit", "shelf")
 LETTERS = "0123456789./,*+-' abcmin()"
 
 
@@ -99,7 +100,7 @@ class Soak:
     def held(self) -> tuple[int, float]:
         """Qt's objects below the window and our memory, once all is at rest."""
         window = self.window
-        for card in window.session.store.cards()[20:]:
+        for card in window.session.store.cards()[len(SAMPLES) :]:
             window.session.store.delete(card.id)
         first = min(card.id for card in window.session.store.cards(archived=True))
         while window.session.open(first) and window.session.store.undo(first) is not None:

@@ -19,7 +19,7 @@ from omnipel.core.pictures.pens import KEPT
 from omnipel.core.words.phrases import NOTHING
 from omnipel.shop.document import DocumentError
 from omnipel.shop.opening import StoreError
-from omnipel.shop.sample import fill
+from omnipel.shop.sample import SAMPLES, fill
 from omnipel.shop.store import Kept, Store
 
 
@@ -145,7 +145,7 @@ def test_one_bad_document_is_one_job_that_says_so(kind: str, tmp_path: Path) -> 
         assert spoilt != text
         store.db.execute("UPDATE revisions SET document = ? WHERE job = ? AND number = ?", (spoilt, bad.id, last))
     with Store(path) as store:
-        assert len(store.cards()) == 20
+        assert len(store.cards()) == len(SAMPLES)
         if kind == "not text":
             with pytest.raises((DocumentError, StoreError)):
                 store.job(bad.id)

@@ -15,7 +15,7 @@ from omnipel.core.job.document import Job
 from omnipel.core.job.trying import Photo
 from omnipel.core.learning.logbook import dues, made_on, timeline
 from omnipel.core.learning.sizes import by_key
-from omnipel.core.learning.why import why
+from omnipel.core.learning.why import altered_by, as_altered, why
 from omnipel.core.pictures.pens import PAPERS
 from omnipel.core.sewing.making import Making
 from omnipel.core.words.phrases import Name, Phrase, Voice, bare, term, tr
@@ -96,7 +96,8 @@ def _sizes(made: Pages, draft: Draft) -> None:
         made.y -= 2.0
         title = tr("{stage}, {day}", stage=term(one.stage), day=Name(one.day)) if one.day else term(one.stage)
         _strong(made, tr("{title}: {went}", title=title, went=term(one.went)) if one.went else title)
-        rows = [(known[key], length) for key, length in one.made.items() if key in known]
+        done = altered_by(making, draft.job.tries, one)
+        rows = [(as_altered(known[key], done) or known[key], length) for key, length in one.made.items() if key in known]
         if rows:
             heads = ((voice.say(tr("planned")), -56.0), (voice.say(tr("made")), -28.0), (voice.say(tr("differs")), 0.0 - 0.01))
             made.row(heads)
@@ -113,6 +114,9 @@ def _sizes(made: Pages, draft: Draft) -> None:
                     (f"{sign}{shown}", -0.01),
                 )
             )
+        for altered in making.drafted.cover.altered:
+            if altered.what.since == one.id:
+                _lines(made, tr("to be done: {what}", what=altered.words), 0.0)
     if told := why(making, draft.job.tries).told:
         made.y -= 1.5
         _lines(made, told, 0.0)

@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.crosssection import CrossSection, Side
 from omnipel.core.job.findings import Severity
-from omnipel.core.learning.sizes import sizes
+from omnipel.core.learning.why import asked_at
 from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.labels import extent
 from omnipel.core.pictures.lying import LETTER
@@ -149,7 +149,7 @@ def _block(made: Pages, plan: Plan, step: Step, sentences: tuple[Phrase, ...], d
         add(caution.words, "mind", 5.0)
     for name, words in step.settings:
         add(tr("{name}: {words}", name=name, words=words))
-    for size in sizes(plan.making, step.stage) if step.stage is not None else ():
+    for size in asked_at(plan.making, step.stage) if step.stage is not None else ():
         add(tr("{size}: {planned}, made {line}", size=size.words, planned=length(size.planned.value), line=Name(BLANK)))
     for check in (check for check in operation.checks if not (step.stop and check.length)):
         add(

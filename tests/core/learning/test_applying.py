@@ -15,7 +15,7 @@ from omnipel.core.job.sewing import Sewing, StepLog
 from omnipel.core.job.thing import Lives
 from omnipel.core.job.trying import Alteration, Deed, Entry, Happened, Stage, TryOn, Went
 from omnipel.core.learning.again import again, beside, in_size, proposed, with_proposed
-from omnipel.core.learning.applying import applied
+from omnipel.core.learning.applying import applied, finding_of
 from omnipel.core.learning.errors import HEM, SEAM
 from omnipel.core.learning.estimates import Experience, experience
 from omnipel.core.learning.evidence import Lesson, lesson
@@ -49,7 +49,9 @@ def test_seams_and_hems_are_cut_wider_by_what_was_learnt_and_the_sums_say_so() -
     seam, hem = applied(job, learnt)
     assert "deeper (5 covers, " in METRIC.say(seam.reason)
     assert METRIC.say(seam.words) == "Cut seams 0.8 mm wider"
-    assert (seam.finding.code, seam.finding.remedies[0].changes) == ("learnt", seam.changes)
+    note = finding_of((seam, hem))
+    assert note.code == "learnt"
+    assert [remedy.changes for remedy in note.remedies] == [seam.changes, hem.changes]
     before, now = of(job), of(changed(job, *seam.changes, *hem.changes))
     for old, new in zip(before.panels, now.panels, strict=True):
         assert new.length == old.length

@@ -6,6 +6,7 @@ the next, N(·, s² + c²). Lines can be switched off, and what was seen so far 
 
 from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field
+from statistics import median
 from typing import Final
 
 from omnipel.core.job.document import Job
@@ -39,6 +40,10 @@ YOURS: Final[Mapping[Instrument, Phrase]] = {
     Instrument.PHOTO: tr("your photos"),
 }
 """Instruments as they are told of who uses them."""
+FAR: Final = 3.0
+"""What was seen counts with a spread that puts it no more than so many spreads from what was known."""
+ENOUGH: Final = 3
+"""So many covers have a middle that tells what is usual with somebody."""
 SURE: Final = 1.0
 """A line is worth a proposal when zero lies so many spreads away from it at the least."""
 LEAST_MM: Final = 0.3
@@ -209,8 +214,11 @@ def experience(
         kind = key.split(BETWEEN, 1)[0]
         prior = OF_MATERIAL.get(kind) or BEFORE[kind]
         now = prior
+        middle = median([normal.mean for _, _, normal in told]) if len(told) >= ENOUGH else prior.mean
         for _, _, normal in told:
-            now = now.and_seen(Normal(normal.mean, (normal.sigma**2 + DIFFERS[kind] ** 2) ** 0.5))
+            # Far from all that people do, and from what one's other covers tell: an accident, or a slip of the pen.
+            blur = max(normal.sigma, min(abs(normal.mean - known) for known in (prior.mean, middle)) / FAR)
+            now = now.and_seen(Normal(normal.mean, (blur**2 + DIFFERS[kind] ** 2) ** 0.5))
         lines[key] = Line(key, prior, now, tuple(told), key not in off)
     lines |= _tapes(lessons, off, gone)
     return Experience({key: lines[key] for key in sorted(lines, key=lambda key: (KINDS.index(lines[key].kind), key))})

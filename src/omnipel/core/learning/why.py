@@ -11,10 +11,10 @@ from typing import Final
 
 from omnipel.core.covers.altered import Altered
 from omnipel.core.fit.going_on import Fit, Slack
-from omnipel.core.job.trying import TryOn, Went, done_before
+from omnipel.core.job.trying import Stage, TryOn, Went, done_before, tried
 from omnipel.core.learning.errors import HEM, READING, SEAM, Known, gone_wrong, group, nobody, odds, unknowns
 from omnipel.core.learning.gaussian import Band, Posterior, Sum, beforehand, mixed
-from omnipel.core.learning.sizes import AS_PLANNED, Size, by_key, slack_sum
+from omnipel.core.learning.sizes import AS_PLANNED, Size, by_key, sizes, slack_sum
 from omnipel.core.sewing.making import Making
 from omnipel.core.tolerances import FLAP_CLEARANCE, TIGHT_CLEARANCE
 from omnipel.core.words import refs
@@ -123,18 +123,25 @@ def seen(making: Making, tries: Sequence[TryOn], known: Known | None = None) -> 
     tries = tuple(tries)
     if not any(one.made or one.went for one in tries):
         return Seen((), ())
-    sizes, made = by_key(making, known), dict[str, tuple[Size, float]]()
+    all_, made = by_key(making, known), dict[str, tuple[Size, float]]()
     fit, went = making.drafted.fit, dict[frozenset[str], tuple[Went, float]]()
     for one in tries:
         done = altered_by(making, tries, one)
         for key, length in one.made.items():
-            size = as_altered(sizes[key], done) if key in sizes else None
+            size = as_altered(all_[key], done) if key in all_ else None
             if size is not None:
                 made[key] = size, length
         if one.went:
             depth = fit.tightest.depth if isinstance(fit, Fit) else 0.0
             went[frozenset(a.what.id for a in done)] = one.went, sum(a.given(depth) for a in done)
     return Seen(tuple(made.values()), tuple(went.values()))
+
+
+def asked_at(making: Making, stage: Stage) -> list[Size]:
+    """What is asked for at a stage of the open job, as it should be after what was altered by then."""
+    tries = making.drafted.job.tries
+    done = altered_by(making, tries, tried(tries, stage) or TryOn(stage=stage))
+    return [as_altered(size, done) or size for size in sizes(making, stage)]
 
 
 def altered_by(making: Making, tries: Sequence[TryOn], one: TryOn) -> list[Altered]:

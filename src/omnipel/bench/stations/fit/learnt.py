@@ -84,6 +84,8 @@ class LearntBox(QWidget):
         self.count.setText(self.session.tell(trn("{n} cover", "{n} covers", len(covers))) if covers else "")
         self.none.setVisible(not mine)
         self.all.setVisible(bool(self.fitting.experience.lines))
+        job = self.session.job
+        self.again.setVisible(job is not None and bool(job.tries or job.log or job.sewing.done))
         emptied(self.lines)
         for line in mine:
             words, says = label(NOTHING, "soft"), label(NOTHING)

@@ -124,6 +124,7 @@ class FitPicture(QWidget):
                 else tr("Click where it jams, pulls or stands off.")
             )
         )
+        self.where.setVisible(bool(one.id))
         self._show()
 
     def _show(self) -> None:

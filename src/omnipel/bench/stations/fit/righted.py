@@ -14,6 +14,7 @@ from omnipel.bench.session import Session
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.job.trying import Deed
 from omnipel.core.learning.righting import Option
+from omnipel.core.standing import AMISS, went
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Minutes, Phrase, Share, bare, tr
@@ -42,6 +43,9 @@ class Righted(QWidget):
         options = found.options if found is not None else ()
         known = tuple((o.what, o.chosen, o.chance, str(o.says)) for o in options), self.session.unit, self.session.key
         self.none.setVisible(not options)
+        amiss = went(self.session.open_job) in AMISS or (found is not None and found.now is not None and found.now < SURE_CHANCE)
+        helpless = tr("None of what is known here puts this right: make it again with what was learnt.")
+        self.none.setText(self.session.tell(helpless if amiss else tr("Nothing has to be done, as far as it was measured.")))
         self.to_sew.setVisible(any(option.chosen and not option.altered.refused for option in options))
         if known == self.shown:
             return

@@ -8,7 +8,7 @@ from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.signs import Vacant
-from omnipel.bench.parts.widgets import column, reveal, scrolled, surface
+from omnipel.bench.parts.widgets import button, column, label, reveal, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
@@ -48,8 +48,16 @@ class FitStation(QWidget):
         right = QWidget()
         self.righted, self.log = Righted(session), LogBox(session)
         self.doing = surface(column(self.righted, margins=10))
+        begin = button(tr("Write down the first try-on"), self._begin)
+        intro = tr(
+            "Put the cover on its thing, inside out where you can, before it is finished; again when it is finished, and after it was used. Write down how it "
+            "went on and what it measures: then it is told why, and what can be done."
+        )
+        self.nothing = surface(column(label(tr("Not tried on yet"), "head"), label(intro, "soft", wrap=True), begin, margins=10))
+        self.measured = surface(column(self.table, self.because, margins=10))
         self.told = column(
-            surface(column(self.table, self.because, margins=10)),
+            self.nothing,
+            self.measured,
             self.doing,
             surface(column(self.learnt, margins=10)),
             surface(column(self.log, margins=10)),
@@ -73,7 +81,7 @@ class FitStation(QWidget):
     @property
     def walks(self) -> tuple[QWidget, ...]:
         """Which try-on, how it went on, the sizes, why, what can be done, what is learnt, the logbook; then the picture."""
-        return (self.strip, self.form, self.table, self.because, self.righted, self.learnt, self.log, self.picture)
+        return (self.strip, self.nothing, self.form, self.table, self.because, self.righted, self.learnt, self.log, self.picture)
 
     def enter(self) -> None:
         """Somebody has come to try on."""
@@ -99,8 +107,9 @@ class FitStation(QWidget):
             return
         one = self.fitting.current
         self.strip.refresh(self.session.open_job.tries, one.id if one is not None else "")
-        for part in (self.form, self.table):
+        for part in (self.form, self.measured):
             part.setVisible(one is not None)
+        self.nothing.setVisible(one is None)
         self.because.refresh(self.fitting.why if one is not None else None)
         self.doing.setVisible(one is not None and not one.blank)
         self.righted.refresh()

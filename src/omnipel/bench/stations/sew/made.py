@@ -12,7 +12,8 @@ from omnipel.bench.parts.tapefield import TapeField, length_field
 from omnipel.bench.parts.widgets import Number, emptied, label
 from omnipel.bench.session import Session
 from omnipel.core.job.trying import Stage, tried, with_size
-from omnipel.core.learning.sizes import Size, sizes
+from omnipel.core.learning.sizes import Size
+from omnipel.core.learning.why import asked_at
 from omnipel.core.sewing.plan import Plan, Step
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, bare, tr
@@ -36,7 +37,7 @@ class MadeSizes(QWidget):
     def show_step(self, plan: Plan, step: Step) -> None:
         """Ask for the sizes of a step, none where one does not stop."""
         self.stage = step.stage
-        asked = sizes(plan.making, step.stage) if step.stage is not None else []
+        asked = asked_at(plan.making, step.stage) if step.stage is not None else []
         self.setVisible(bool(asked))
         known = (tuple((size.key, size.planned) for size in asked), self.session.unit, self.session.key, dict(self.made))
         if known == self.shown:
