@@ -8,9 +8,11 @@ from tests.core.learning.people import Shop, thing
 
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.fit.going_on import Fit
-from omnipel.core.job.trying import Stage, TryOn, Went
+from omnipel.core.job.trying import Deed, Stage, TryOn, Went
 from omnipel.core.learning.errors import CLOTH, HEM, SEAM, of_reading
 from omnipel.core.learning.estimates import Experience
+from omnipel.core.learning.evidence import lesson
+from omnipel.core.learning.righting import righting
 from omnipel.core.learning.sizes import MOST, sizes, slack_sum
 from omnipel.core.learning.why import chance, why
 from omnipel.core.sewing.making import Making
@@ -120,3 +122,26 @@ def test_later_sizes_count_before_earlier_ones_and_each_moves_the_chance() -> No
     assert tight is not None
     assert put_right is not None
     assert put_right > tight + 0.1
+
+
+def test_what_no_sewing_brings_about_is_measured_again_and_nothing_is_concluded_from_it() -> None:
+    plain = making()
+    asked = {size.key: size for size in sizes(plain, Stage.FIRST)}
+    edge, lid, girth = asked["edge:lower edge"], asked["panel:lid/across"], asked["again:girth"]
+    usual = TryOn(id="a", went=Went.NOT, made={edge.key: edge.planned.value - 9.0})
+    alone = lesson(making(usual))
+    for size, made, words in (
+        (lid, lid.planned.value * 3.0, "measure it again"),
+        (edge, 12.0, "measure it again"),
+        (girth, girth.planned.value * 0.35, "read it again"),
+    ):
+        assert size.beyond(made)
+        assert not size.beyond(size.planned.value + 4.0)
+        typed = making(replace(usual, made={**usual.made, size.key: made}))
+        found = why(typed, typed.drafted.job.tries)
+        assert words in Voice(Unit.MM).say(found.told)
+        if size is not edge:
+            assert lesson(typed) == alone
+        # What does not go on is never taken in, whatever was typed.
+        deeds = {option.what.deed for option in righting(typed, found).options}
+        assert not deeds & {Deed.TAKE_IN, Deed.DART}

@@ -3,7 +3,7 @@
 What is typed is compared with the value that is stored, never with what is shown of it: 1/2 typed over a 12 mm that shows as "≈ 1/2" is taken.
 """
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QKeyEvent, QValidator
@@ -252,3 +252,16 @@ def length_field(
     field = TapeField(session, words, low=low, strict=strict, high=high, fine=fine)
     field.entered.connect(lambda length, _stay: commit(length))
     return field
+
+
+def moves_on(field: TapeField, key: str, fields: Callable[[], Mapping[str, TapeField]]) -> None:
+    """Enter in one of several fields goes on to the next, Shift+Enter stays; `fields` are those that there are by then."""
+
+    def entered(_length: float, stay: bool) -> None:
+        there = list(fields())
+        if not stay and key in there[:-1]:
+            after = fields()[there[there.index(key) + 1]]
+            after.line.setFocus()
+            after.line.selectAll()
+
+    field.entered.connect(entered)

@@ -9,9 +9,9 @@ from omnipel.core.covers.altered import Altered
 from omnipel.core.finishing.altering.across import across, mouth
 from omnipel.core.finishing.altering.deeds import altered
 from omnipel.core.fit.going_on import Fit, Slack
-from omnipel.core.job.trying import Alteration, Deed, Went, done_before
+from omnipel.core.job.trying import Alteration, Deed, done_before
 from omnipel.core.learning.sizes import slack_sum
-from omnipel.core.learning.why import LOOSER, Why, chance, last_went
+from omnipel.core.learning.why import LOOSER, TIGHT, WIDE, Why, chance, last_went
 from omnipel.core.sewing.making import Making
 from omnipel.core.tolerances import SURE_CHANCE, TIGHT_CLEARANCE
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, mm, tr
@@ -150,8 +150,9 @@ def _thought_of(making: Making, found: Why, wanted: float, now: float | None) ->
     job, cover, fit = making.drafted.job, making.drafted.cover, making.drafted.fit
     system, went = job.cover.habits.system, last_went(job.tries)
     if isinstance(fit, Fit):
-        tight = went in (Went.NOT, Went.STRUGGLES) or (now is not None and now < SURE_CHANCE)
-        loose = went in (Went.LOOSE, Went.FLAPS) or -wanted / (2.0 * math.pi) > LOOSER
+        # Where sizes and words contradict one another the words count: nobody takes in what does not go on.
+        tight = went in TIGHT or (went not in WIDE and now is not None and now < SURE_CHANCE)
+        loose = went in WIDE or (went not in TIGHT and -wanted / (2.0 * math.pi) > LOOSER)
         by = system.up(max(abs(wanted), TIGHT_CLEARANCE)) if tight or loose else 0.0
         high = abs(cover.profile[-1].depth - cover.profile[0].depth)
         if tight and wanted > LEAST:

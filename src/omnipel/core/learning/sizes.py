@@ -18,7 +18,7 @@ from omnipel.core.fit.going_on import Fit, Slack
 from omnipel.core.job.finish import FOLDED, SEWN
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.trying import Stage
-from omnipel.core.learning.errors import CLOTH, HEM, MARKED, QUILT, SEAM, Known, nobody, of_reading, unknowns
+from omnipel.core.learning.errors import CLOTH, GROSS, HEM, MARKED, QUILT, SEAM, Known, group, nobody, of_reading, unknowns
 from omnipel.core.learning.gaussian import Seen, Sum, beforehand
 from omnipel.core.sewing.making import Making
 from omnipel.core.tape.readings import one_sigma, value
@@ -41,6 +41,10 @@ CUT_OFF, USED_SHARE = 20.0, 0.03
 """The spread of a length cut off a bolt, mm; and of how much more than was planned is usual, share."""
 STRETCH: Final = 1.0
 """The spread of how one end of a size was cut and sewn besides what is the same in all seams, mm."""
+WORST, LEAST_WORST = 4.0, 20.0
+"""No error is larger than so many spreads of a gross one; less than this is never called impossible, mm."""
+MISREAD_AT_MOST: Final = 0.25
+"""What differs from a reading by more of it (share) is no reading of the same: a foot or a digit makes less."""
 PARALLEL: Final = 0.5
 """An edge that lies so far (share) along a side of its panel is that side."""
 
@@ -77,11 +81,22 @@ class Size:
         if abs(by) < AS_PLANNED:
             return tr("as planned")
         how = tr("{by} more than planned", by=mm(by)) if by > 0.0 else tr("{by} less than planned", by=mm(-by))
+        if self.beyond(made):
+            return tr("{how}: more than sewing comes to", how=how)
         return tr("{how}: more than is usual", how=how) if self.surprises(made) else how
 
     def surprises(self, made: float) -> bool:
         """Whether what was measured is off by more than chance."""
         return abs(made - self.planned.value) > max(AS_PLANNED, SURPRISES * self.sigma)
+
+    def beyond(self, made: float) -> bool:
+        """Whether it is off by more than seams, hems, cloth and quilting can come to, or misreading: another size was measured, or cut."""
+        if self.key.startswith("again:"):
+            return abs(made - self.planned.value) > MISREAD_AT_MOST * self.planned.value
+        if not self.sum or any(group(key) not in GROSS for key in self.sum):
+            return False
+        reach = sum(abs(slope) * WORST * GROSS[group(key)] for key, slope in self.sum.items())
+        return abs(made - self.planned.value) > max(reach, WORST * self.sigma, LEAST_WORST)
 
     def seen(self, made: float) -> Seen:
         """What a measurement of it says about the errors."""

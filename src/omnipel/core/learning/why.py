@@ -107,10 +107,12 @@ class Seen:
     Args:
         sizes: with what each came to, mm.
         went: each with what alterations had given at the tightest by then, mm around.
+        beyond: sizes that no sewing brings about; nothing is concluded from them.
     """
 
     sizes: tuple[tuple[Size, float], ...]
     went: tuple[tuple[Went, float], ...]
+    beyond: tuple[tuple[Size, float], ...] = ()
 
     @property
     def last(self) -> Went:
@@ -134,7 +136,9 @@ def seen(making: Making, tries: Sequence[TryOn], known: Known | None = None) -> 
         if one.went:
             depth = fit.tightest.depth if isinstance(fit, Fit) else 0.0
             went[frozenset(a.what.id for a in done)] = one.went, sum(a.given(depth) for a in done)
-    return Seen(tuple(made.values()), tuple(went.values()))
+    beyond = {key for key, (size, length) in made.items() if size.beyond(length)}
+    within = tuple(pair for key, pair in made.items() if key not in beyond)
+    return Seen(within, tuple(went.values()), tuple(made[key] for key in made if key in beyond))
 
 
 def asked_at(making: Making, stage: Stage) -> list[Size]:
@@ -212,6 +216,9 @@ def judged(went: Went, slack: Slack, making: Making, given: float = 0.0) -> Band
 def _led(making: Making, after: Posterior, told: Seen) -> Why:
     """Why, told of what matters most: how it went on where that was not right, else the size that is off the most."""
     fit, measured, went = making.drafted.fit, told.sizes, told.went[0][0] if told.went else Went.UNSAID
+    if told.beyond:
+        size, length = told.beyond[0]
+        return Why(after, NOTHING, length - size.planned.value, (), 0, measured, size.key, note=_beyond(size, length))
     on_cover = [(size, length) for size, length in measured if not size.key.startswith(("again:", "port:"))]
     worst = max(on_cover, key=lambda told: _surprise(*told), default=None)
     if isinstance(fit, Fit) and went not in (Went.UNSAID, Went.RIGHT) and not (worst and worst[0].surprises(worst[1])):
@@ -233,7 +240,7 @@ def _led(making: Making, after: Posterior, told: Seen) -> Why:
     return Why(after, size.words, by, causes, size.seams, measured, size.key, classic)
 
 
-TIGHT: Final = frozenset((Went.NOT, Went.STRUGGLES))
+TIGHT, WIDE = frozenset((Went.NOT, Went.STRUGGLES)), frozenset((Went.LOOSE, Went.FLAPS))
 
 
 def _as_drafted(went: Went) -> Phrase:
@@ -241,6 +248,21 @@ def _as_drafted(went: Went) -> Phrase:
     if went in TIGHT:
         return tr("It came out no smaller than it was drafted: the gap itself is too small.")
     return tr("It came out no larger than it was drafted: the gap itself is too wide.")
+
+
+def _beyond(size: Size, length: float) -> Phrase:
+    """It is not what it is said to be."""
+    by = length - size.planned.value
+    if size.key.startswith("again:"):
+        off = tr("{by} more than before", by=mm(by)) if by > 0.0 else tr("{by} less than before", by=mm(-by))
+        return tr("{size}: {off}. One of both is of something else: read it again.", size=size.words, off=off)
+    off = tr("{by} more than planned", by=mm(by)) if by > 0.0 else tr("{by} less than planned", by=mm(-by))
+    return tr(
+        "{size}: {off}. That is more than seams, hems and cloth come to: measure it again. If it is so, it was cut wrong: "
+        "nothing is learnt from it.",
+        size=size.words,
+        off=off,
+    )
 
 
 def _takes_up(making: Making) -> bool:

@@ -68,7 +68,8 @@ class AgainDialog(QDialog):
         changes = QVBoxLayout()
         changes.setSpacing(10)
         for k, one in enumerate(self.proposed):
-            tick = check(NOTHING, partial(self._tick, k), full=tr("{what}: {why}", what=one.words, why=one.reason))
+            tick = check(NOTHING, partial(self._tick, k))
+            tick.setAccessibleName(self.session.tell(tr("{what}: {why}", what=one.words, why=one.reason)))
             tick.setChecked(k in self.taken)
             words, why = label(NOTHING, "strong", wrap=True), label(NOTHING, "soft", wrap=True)
             words.setText(self.session.sentence(one.words))

@@ -8,10 +8,9 @@ from PySide6.QtWidgets import QGridLayout, QLabel, QWidget
 from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.samefocus import same_focus
-from omnipel.bench.parts.tapefield import TapeField, length_field
+from omnipel.bench.parts.tapefield import TapeField, length_field, moves_on
 from omnipel.bench.parts.widgets import Number, column, emptied, label, restyle, row
 from omnipel.bench.session import Session
-from omnipel.bench.speech import say
 from omnipel.core.job.trying import TryOn
 from omnipel.core.learning.sizes import Size
 from omnipel.core.words.phrases import NOTHING, Share, bare, tr
@@ -63,24 +62,28 @@ class MadeTable(QWidget):
             self._ask(size, line)
 
     def _ask(self, size: Size, line: int) -> None:
-        name, under = label(NOTHING, wrap=True), label(NOTHING, "soft", wrap=True)
+        name = label(NOTHING, wrap=True)
         name.setText(self.session.sentence(size.words))
-        under.setText(self.session.tell(size.how))
-        under.setVisible(bool(size.how))
+        named = column(name, spacing=0)
+        if size.how:
+            under = label(NOTHING, "soft", wrap=True)
+            under.setText(self.session.tell(size.how))
+            named.addWidget(under)
         if size.tells >= TELLING:
             tells = tr("tells {share} of the doubt whether it goes on", share=Share(size.tells))
             name.setToolTip(self.session.tell(tells))
         planned = Number(self.session)
         planned.show_number(size.words, size.planned, bare(size.planned.value))
         field = length_field(self.session, size.words, partial(self._measured, size), strict=True)
+        moves_on(field, size.key, lambda: self.fields)
         field.setFixedWidth(LOOK.px(84))
         field.empty.connect(partial(self._measured, size, None))
         off = label(NOTHING)
         usual = label(NOTHING, "soft")
         usual.setText(self.session.tell(tr("± {by}", by=bare(2.0 * size.sigma))))
-        usual.setAccessibleName(say(tr("usual: within {by}", by=bare(2.0 * size.sigma))))
+        usual.setAccessibleName(self.session.tell(tr("usual: within {by}", by=bare(2.0 * size.sigma))))
         self.fields[size.key], self.offs[size.key] = field, off
-        self.grid.addLayout(column(name, under, spacing=0), line, 0)
+        self.grid.addLayout(named, line, 0)
         for k, widget in enumerate((planned, field, off, usual), 1):
             right = Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignVCenter
             self.grid.addWidget(widget, line, k, right if k != 2 else Qt.AlignmentFlag.AlignVCenter)

@@ -58,7 +58,8 @@ class Righted(QWidget):
 
     def _card(self, option: Option) -> QFrame:
         tell = self.session.tell
-        tick = check(NOTHING, partial(self._choose, option), full=option.altered.words)
+        tick = check(NOTHING, partial(self._choose, option))
+        tick.setAccessibleName(tell(option.altered.words))
         tick.setChecked(option.chosen)
         tick.setEnabled(option.chosen or not option.altered.refused)
         words = label(NOTHING, "strong", wrap=True)

@@ -68,6 +68,7 @@ class TryStrip(QWidget):
                 self.cards[one.id] = self._card(one)
                 self.flow.addWidget(self.cards[one.id])
             self.another.setText(say(tr("+ another try-on") if tries else tr("+ first try-on")))
+            self.another.setAccessibleName(self.another.text())
             self.flow.addWidget(self.another)
             self.another.show()
         for id_, card in self.cards.items():

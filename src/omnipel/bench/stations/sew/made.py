@@ -8,7 +8,7 @@ from PySide6.QtWidgets import QGridLayout, QWidget
 
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.samefocus import same_focus
-from omnipel.bench.parts.tapefield import TapeField, length_field
+from omnipel.bench.parts.tapefield import TapeField, length_field, moves_on
 from omnipel.bench.parts.widgets import Number, emptied, label
 from omnipel.bench.session import Session
 from omnipel.core.job.trying import Stage, tried, with_size
@@ -60,6 +60,7 @@ class MadeSizes(QWidget):
         planned = Number(self.session)
         planned.show_number(size.words, size.planned, bare(size.planned.value))
         field = length_field(self.session, size.words, partial(self._measured, size), strict=True)
+        moves_on(field, size.key, lambda: self.fields)
         field.setFixedWidth(LOOK.px(84))
         field.show_length(made)
         field.empty.connect(partial(self._forget, size))
