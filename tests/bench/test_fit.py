@@ -8,7 +8,8 @@ from pathlib import Path
 
 import pytest
 from PIL import Image
-from PySide6.QtCore import QEvent, QObject, QPoint, Qt
+from PySide6.QtCore import QEvent, QMimeData, QObject, QPoint, Qt, QUrl
+from PySide6.QtGui import QDropEvent
 from PySide6.QtWidgets import QApplication, QCheckBox, QDialog, QFileDialog, QLabel, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import in_dialog, settle
@@ -20,11 +21,13 @@ from omnipel.bench.sewing import sewing_of
 from omnipel.bench.stations.fit.again import AgainDialog, next_name
 from omnipel.bench.stations.fit.family import FamilyDialog
 from omnipel.bench.stations.fit.learnt import LearntDialog
-from omnipel.bench.stations.fit.photos import PhotoDialog
+from omnipel.bench.stations.fit.photos import PhotoDialog, PhotoRow
 from omnipel.bench.stations.fit.station import FitStation
 from omnipel.bench.window.window import Window
 from omnipel.core.draft import Drafted
-from omnipel.core.job.trying import Deed, Happened, Stage, Went
+from omnipel.core.job.findings import Act, Change
+from omnipel.core.job.trying import Deed, Entry, Happened, Stage, Went
+from omnipel.core.words import refs
 from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.units import Unit
 from omnipel.exchange.exports import EXPORTS
@@ -314,8 +317,18 @@ def test_photos_are_brought_in_looked_at_and_taken_away(inch_window: Window, qtb
     in_dialog(PhotoDialog, lambda dialog: dialog._gone())
     row.buttons[0].click()
     assert session.open_job.tries[0].photos == ()
-    session.undo()
-    assert len(session.open_job.tries[0].photos) == 1
+    let_fall = QMimeData()
+    let_fall.setUrls([QUrl.fromLocalFile(str(good))])
+    move, left, none = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
+    station.form.dropEvent(QDropEvent(QPoint(9, 9), move, let_fall, left, none))
+    (kept,) = session.open_job.tries[0].photos
+    session.change(tr("x"), Change(refs.log(), Entry(happened=Happened.MENDED, photos=(kept,)), act=Act.ADD))
+    with no_window_of_its_own():
+        for photos in ((), (kept,)):
+            session.set(refs.log(session.open_job.log[0].id).at("photos"), photos, tr("x"))
+            QApplication.processEvents()
+    (shown,) = (row for row in station.log.findChildren(PhotoRow) if row.isVisibleTo(station))
+    assert len(shown.buttons) == 1
 
 
 def test_the_logbook_is_written_and_shows_on_the_shelf_what_is_due(inch_window: Window, qtbot: QtBot) -> None:

@@ -96,7 +96,8 @@ class LogBox(QWidget):
         told = tr("{what} ({cover})", what=one.words, cover=Name(one.job)) if several else one.words
         what.setText(self.session.sentence(told))
         said.setText(one.said)
-        grid = QGridLayout()
+        made = QWidget()
+        grid = QGridLayout(made)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setHorizontalSpacing(6)
         grid.setVerticalSpacing(1)
@@ -106,24 +107,18 @@ class LogBox(QWidget):
         if one.said:
             grid.addWidget(said, 1, 1, 1, 3)
         if one.where is not None and one.where.of is Of.LOG:
-            photos = PhotoRow(self.session, partial(self._photos, one.where))
+            photos = PhotoRow(self.session, partial(self._photos, one.where), made)
             more = button(tr("photo…"), photos.ask, "quiet")
             gone = button(tr("take away"), partial(self._drop, one.where, one), "quiet")
             gone.setAccessibleName(self.session.tell(tr("take away: {what}, {day}", what=one.words, day=Name(one.day))))
             grid.addWidget(more, 0, 2)
             grid.addWidget(gone, 0, 3)
+            grid.addWidget(photos, 2, 1, 1, 3)
             photos.refresh(one.photos)
-            if one.photos:
-                grid.addWidget(photos, 2, 1, 1, 3)
-            else:
-                photos.setParent(self)
-                photos.hide()
         elif one.photos:
             n = label(NOTHING, "soft")
             n.setText(self.session.tell(tr("{n} photos", n=Count(len(one.photos)))))
             grid.addWidget(n, 0, 2)
-        made = QWidget()
-        made.setLayout(grid)
         return made
 
     def _write(self) -> None:

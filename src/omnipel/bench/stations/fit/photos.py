@@ -27,15 +27,16 @@ PICTURES = (".jpg", ".jpeg", ".png")
 class PhotoRow(QWidget):
     """Photos in a row; what is changed is handed on."""
 
-    def __init__(self, session: Session, changed: Callable[[tuple[Photo, ...], Phrase], object]) -> None:
-        super().__init__()
+    def __init__(
+        self, session: Session, changed: Callable[[tuple[Photo, ...], Phrase], object], parent: QWidget | None = None
+    ) -> None:
+        super().__init__(parent)
         self.session, self.changed = session, changed
         self.photos: tuple[Photo, ...] = ()
         self.flow = Flow(gap=6)
         self.setLayout(self.flow)
         self.shown: object = None
         self.buttons: list[QPushButton] = []
-        self.setAcceptDrops(True)
 
     def refresh(self, photos: tuple[Photo, ...]) -> None:
         """Show other photos."""

@@ -2,9 +2,10 @@
 
 from datetime import date
 from functools import partial
+from pathlib import Path
 
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
-from PySide6.QtGui import QKeyEvent
+from PySide6.QtGui import QDragEnterEvent, QDropEvent, QKeyEvent
 from PySide6.QtWidgets import QButtonGroup, QPlainTextEdit, QPushButton, QRadioButton, QWidget
 
 from omnipel.bench.fitting import fitting_of
@@ -110,7 +111,8 @@ class TryForm(QWidget):
         self.words.setTabChangesFocus(True)
         self.words.installEventFilter(self)
         self.photos = PhotoRow(session, partial(self._keep, "photos"))
-        self.photo = button(tr("Photo…"), self.photos.ask)
+        self.photo = button(tr("Photo…"), self.photos.ask, tip=tr("or let files fall here"))
+        self.setAcceptDrops(True)
         self.gone = button(tr("Take away"), self.fitting.take_away, "quiet", tip=tr("this try-on; Ctrl+Z brings it back"))
         top = row(self.stage, self.day, self.photo, self.gone, spacing=8)
         top.addStretch(1)
@@ -131,6 +133,13 @@ class TryForm(QWidget):
         if not self.words.hasFocus() or not self.words.document().isModified():
             self.words.setPlainText(one.words)
             self.words.document().setModified(False)
+
+    def dragEnterEvent(self, event: QDragEnterEvent) -> None:
+        if event.mimeData().hasUrls():
+            event.acceptProposedAction()
+
+    def dropEvent(self, event: QDropEvent) -> None:
+        self.photos.bring([Path(url.toLocalFile()) for url in event.mimeData().urls() if url.isLocalFile()])
 
     def eventFilter(self, watched: QObject, event: QEvent) -> bool:
         if watched is self.words and event.type() == QEvent.Type.FocusOut:
