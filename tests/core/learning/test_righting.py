@@ -171,3 +171,19 @@ def test_heights_ports_and_what_draws_an_edge_in_are_put_right() -> None:
     down = {option.what.deed: option for option in asked(replace(job, tries=(short,))).options}[Deed.HEM_DOWN]
     assert down.what.by == pytest.approx(18.0)
     assert "allowance" not in str(down.says)
+
+
+def test_a_strip_ends_in_a_ring_that_stays_as_wide_as_can_be_eased_into_it() -> None:
+    for form, scheme in (("drum", "wall-and-lid"), ("box", "wall-and-top"), ("box", "saddle-and-ends")):
+        job = starter(form, scheme)
+        girth = of(job).drafted.cover.profile[0].girth.value
+        for by in (20.0, 0.2 * girth):
+            (made,) = of(replace(job, alterations=(Alteration(deed=Deed.STRIP, by=by, since="1"),))).drafted.cover.altered
+            (strip,) = made.panels
+            assert strip.width.value == pytest.approx(max(by, 25.0))
+            tapers = [chore for chore in made.chores if chore.key == "taper"]
+            least = min(given for _, given in made.gives)
+            assert bool(tapers) == (least < by - 1.0)
+            for chore in tapers:
+                assert chore.length == pytest.approx(least)
+                assert [c.key for c in made.chores].index("taper") < [c.key for c in made.chores].index("sew")

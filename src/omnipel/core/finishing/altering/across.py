@@ -1,17 +1,22 @@
 """The seams that lie across a cover's girth: where it can be let out, taken in, or parted for a strip."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Final
 
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.scheme import Cover
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import Run, Seam
 from omnipel.core.drafting.topology import ends_of, surface
+from omnipel.core.tolerances import MOST_EASE
 from omnipel.core.words.phrases import Phrase, term, tr
 
 LEFT = 4.0
 """So much of an allowance is left at the least, mm: less pulls out."""
+SLOW: Final = 4.0
+"""Minutes for a metre of seam that is unpicked and sewn anew, besides its own."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,3 +83,26 @@ def called(found: tuple[Across, ...]) -> Phrase:
             return tr("the closing seam")
         return tr("the seam “{seam}”", seam=term(name)) if len(found) == 1 else tr("the seams “{seam}”", seam=term(name))
     return tr("the seams across")
+
+
+def pieces_on(found: Sequence[Across]) -> tuple[str, ...]:
+    """The pieces beside seams."""
+    return tuple(dict.fromkeys(run.piece for one in found for side in one.seam.sides for run in side))
+
+
+def given_by(cover: Cover, found: Sequence[Across], by: float) -> tuple[tuple[float, float], ...]:
+    """What so much around gives at the mouth and at the other end."""
+    if not cover.profile:
+        return ()
+    depths = [passage.depth for passage in cover.profile]
+    high, low = min(depths), max(depths)
+    eased = eased_in(cover, found, by)
+    return ((high, by), (low, eased)) if cover.from_below else ((high, eased), (low, by))
+
+
+def eased_in(cover: Cover, found: Sequence[Across], by: float) -> float:
+    """What of so much around can be had at the closed end, where it has to be eased into a ring that stays."""
+    if not cover.profile or all(one.through for one in found):
+        return by
+    shut = cover.profile[0] if not cover.from_below else cover.profile[-1]
+    return min(by, MOST_EASE * shut.girth.value)

@@ -12,26 +12,22 @@ import numpy as np
 
 from omnipel.core.covers.altered import Altered, Chore
 from omnipel.core.covers.scheme import Cover, Hardware
-from omnipel.core.drafting.panel import Edge, Panel
+from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece, counted
-from omnipel.core.drafting.shapes import even, rectangle
-from omnipel.core.finishing.altering.across import LEFT, Across, across, called, mouth
+from omnipel.core.drafting.shapes import even
+from omnipel.core.finishing.altering.across import LEFT, SLOW, Across, across, called, given_by, mouth, pieces_on
+from omnipel.core.finishing.altering.strip import strip
 from omnipel.core.finishing.closing import SPREAD
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.findings import Impossible
-from omnipel.core.job.finish import FOLDED, Finish, seam
+from omnipel.core.job.finish import FOLDED, seam
 from omnipel.core.job.trying import Alteration, Deed
 from omnipel.core.plane.curves import Arc
 from omnipel.core.space.placements import Laid
-from omnipel.core.tolerances import MOST_EASE
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Name, Phrase, Rule, mm, term, tr, trn
 from omnipel.core.words.working import Worked, worked
 
-SLOW: Final = 4.0
-"""Minutes for a metre of seam that is unpicked and sewn anew, besides its own."""
-NARROWEST: Final = Rule(25.0, 1.0)
-"""No narrower strip is let in: what is too much is cut away beside it."""
 ROUND_A_PORT: Final = Rule(20.0, 0.75)
 """A patch is larger than the old opening by so much on each side."""
 LEAST_HEM: Final = 10.0
@@ -89,7 +85,7 @@ def _let_out(cover: Cover, what: Alteration, choices: CoverChoices) -> Altered:
         (tr("allowance left"), worked(tr("seam allowance"), room + LEFT, refs.SEAM_ALLOWANCE) - _each(what, found)),
     )
     made = Altered(
-        what, words, facts, gives=_gives(cover, found, what.by), on=_pieces(found), chores=tuple(_resewn(found, cover, each))
+        what, words, facts, gives=given_by(cover, found, what.by), on=pieces_on(found), chores=tuple(_resewn(found, cover, each))
     )
     if each > room + 1e-9:
         left = tr("too little allowance: {room} can be let out on each side, {each} is wanted", room=mm(room), each=mm(each))
@@ -103,70 +99,9 @@ def _take_in(cover: Cover, what: Alteration, choices: CoverChoices) -> Altered:
     if not found:
         return Altered(what, words, refused=tr("no seam lies across"))
     each = _each(what, found)
-    gives = tuple((depth, -by) for depth, by in _gives(cover, found, what.by))
+    gives = tuple((depth, -by) for depth, by in given_by(cover, found, what.by))
     facts = ((tr("taken in on each side of a seam"), each),)
-    return Altered(what, words, facts, gives=gives, on=_pieces(found), chores=tuple(_resewn(found, cover, each.value)))
-
-
-def _strip(cover: Cover, what: Alteration, choices: CoverChoices) -> Altered:
-    found = across(cover)
-    if not found:
-        return Altered(what, term(what.deed), refused=tr("no seam lies across"))
-    one = next((a for a in found if a.seam.name == what.on), max(found, key=lambda a: a.through))
-    system = choices.habits.system
-    wide, gives = max(what.by, system.take(NARROWEST)), what.by
-    words = tr("set in a strip {wide} wide beside {seam}", wide=mm(wide), seam=called((one,)))
-    width = worked(tr("what is missing"), gives)
-    if wide > gives:
-        width = width + worked(tr("cut away beside it"), wide - gives)
-    edge = cover.flat[one.side.piece].edge(one.side.edge)
-    length = worked(tr("the seam it is set into"), one.long)
-    panel = _strip_panel(cover, choices, one, length, width, f"strip {what.id or '1'}")
-    piece = _beside(cover, one, edge, panel, f"alteration:{what.id}")
-    facts = [
-        (tr("strip, finished"), panel.width),
-        (tr("strip, cut wide"), panel.cut_width),
-        (tr("strip, cut long"), panel.cut_length),
-    ]
-    chores = list(_strip_chores(one, panel.name, wide - gives))
-    return Altered(what, words, tuple(facts), gives=_gives(cover, (one,), gives), panels=(panel,), pieces=(piece,),
-                   on=_pieces((one,)), chores=tuple(chores))  # fmt: skip
-
-
-def _strip_panel(cover: Cover, choices: CoverChoices, one: Across, length: Worked, width: Worked, name: str) -> Panel:
-    """The strip, drawn along its seam: sewn on both sides, hemmed where it ends at an open edge."""
-    side, hem = seam(choices.seam_allowance), mouth(cover)
-    end = hem.finish if hem is not None else choices.hem
-    sources = {"bottom": refs.SEAM_ALLOWANCE, "top": refs.SEAM_ALLOWANCE, "left": refs.HEM, "right": refs.HEM}
-    other: Finish = end if one.through else side
-    if not one.through:
-        sources["left"] = refs.SEAM_ALLOWANCE
-    return rectangle(name, length, width, bottom=side, top=side, right=end, left=other, sources=sources,
-                     names={"right": "lower edge", "left": "upper edge", "bottom": "one side", "top": "other side"})  # fmt: skip
-
-
-def _beside(cover: Cover, one: Across, edge: Edge, panel: Panel, feature: str) -> Piece:
-    """Where the strip lies: on the piece beside its seam, along it."""
-    host = next(piece for piece in cover.pieces if piece.name == one.side.piece)
-    start, end = np.array(edge.curve.start), np.array(edge.curve.end)
-    along = (end - start) / max(float(np.linalg.norm(end - start)), 1e-9)
-    place = Laid(host.place, (float(start[0]), float(start[1])), (float(along[0]), float(along[1])))
-    return Piece(panel.name, panel.name, place, mirrored=host.mirrored, on=host.name, feature=feature)
-
-
-def _strip_chores(one: Across, strip: str, away: float) -> Iterator[Chore]:
-    metres = one.long / 1000.0
-    yield Chore(
-        "unpick",
-        "unpick",
-        tr("Unpick {seam}, and the hem for a hand's breadth on each side", seam=called((one,))),
-        3.0 + SLOW * metres,
-    )
-    if away > 0.5:
-        yield Chore("trim", "cut in", tr("Cut {away} away from one side", away=mm(away)), 2.0 + metres, tr("cut away"), away)
-    words = tr("Sew {strip} in, right sides together, first on one side, then on the other", strip=term(strip))
-    yield Chore("sew", "sew in", words, 4.0 + 2.0 * 1.8 * metres)
-    yield Chore("hem", "hem again", tr("Close the hem over {strip}", strip=term(strip)), 3.0)
+    return Altered(what, words, facts, gives=gives, on=pieces_on(found), chores=tuple(_resewn(found, cover, each.value)))
 
 
 def _slit(cover: Cover, what: Alteration, choices: CoverChoices) -> Altered:
@@ -357,21 +292,6 @@ def _each(what: Alteration, found: Sequence[Across]) -> Worked:
     return worked(tr("all around"), what.by, refs.alteration(what.id, "by")).named(tr("all around"), how) / (2.0 * n)
 
 
-def _pieces(found: Sequence[Across]) -> tuple[str, ...]:
-    return tuple(dict.fromkeys(run.piece for one in found for side in one.seam.sides for run in side))
-
-
-def _gives(cover: Cover, found: Sequence[Across], by: float) -> tuple[tuple[float, float], ...]:
-    """What so much around gives at the mouth and at the other end."""
-    if not cover.profile:
-        return ()
-    depths = [passage.depth for passage in cover.profile]
-    high, low = min(depths), max(depths)
-    shut = cover.profile[0] if not cover.from_below else cover.profile[-1]
-    eased = by if all(one.through for one in found) else min(by, MOST_EASE * shut.girth.value)
-    return ((high, by), (low, eased)) if cover.from_below else ((high, eased), (low, by))
-
-
 def _resewn(found: Sequence[Across], cover: Cover, each: float) -> Iterator[Chore]:
     """Seams unpicked and sewn anew."""
     metres, seams = sum(one.long for one in found) / 1000.0, called(tuple(found))
@@ -387,7 +307,7 @@ def _resewn(found: Sequence[Across], cover: Cover, each: float) -> Iterator[Chor
 DEEDS: Final[dict[Deed, Callable[[Cover, Alteration, CoverChoices], Altered]]] = {
     Deed.LET_OUT: _let_out,
     Deed.TAKE_IN: _take_in,
-    Deed.STRIP: _strip,
+    Deed.STRIP: strip,
     Deed.SLIT: _slit,
     Deed.HEM: _hem,
     Deed.HEM_DOWN: _hem,
