@@ -160,6 +160,7 @@ def _strip_in(window: Window, qtbot: QtBot, station: FitStation) -> None:
     assert session.open_job.alterations == ()
     window.show_station("panels")
     assert "strip 1" not in window.stations["panels"].size_names()
+    assert window.tally.goes_on.under.text() == "as drafted · when tried on: does not go on"
 
 
 def test_the_sew_station_and_fit_write_into_the_same_try_on(sample_window: Window, qtbot: QtBot) -> None:

@@ -16,6 +16,7 @@ from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit, Verdict
 from omnipel.core.job.findings import Finding, Severity
 from omnipel.core.job.state import State
+from omnipel.core.learning.why import TIGHT, last_went
 from omnipel.core.standing import Step, subject
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
@@ -126,6 +127,9 @@ class Tally(QFrame):
                     "{readings} in doubt · at best {chance}", readings=self._words(fit.doubtful), chance=percent(fit.chance)
                 )
             shown = tr("yes") if fit.verdict is Verdict.GOES_ON else term(fit.verdict)
+            went = last_went(draft.job.tries)
+            if went in TIGHT and state is State.FINE:
+                state, under = State.LOOK, tr("as drafted · when tried on: {went}", went=term(went))
             self.goes_on.show_value(tell(shown), tell(under), state, (fit.verdict, fit.chance, fit.tightest.clearance))
         else:
             self.goes_on.show_value(tell(fit.words), "", State.FINE)
