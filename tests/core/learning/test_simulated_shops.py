@@ -11,7 +11,7 @@ from omnipel.core.learning.errors import HEM, SEAM
 from omnipel.core.learning.estimates import experience
 from omnipel.core.learning.evidence import Lesson, lesson
 
-SHOPS = 60 if os.environ.get("CI") else 200
+SHOPS = 30 if os.environ.get("CI") else 200
 COVERS = 8
 
 
@@ -37,7 +37,7 @@ def test_estimates_lie_in_their_range_and_the_ninth_cover_is_better_than_the_fir
                 low, high = line.now.range
                 inside.setdefault(instrument.value, []).append(low <= shop.biases[instrument] <= high)
     held = {key: sum(lay) / len(lay) for key, lay in inside.items()}
-    # Of 60 shops 80 % come out at 75 % or less by chance once in five: there the bound is as far lower as that takes.
+    # Of 30 shops 80 % come out at 75 % or less by chance once in five: there the bound is as far lower as that takes.
     bound = 0.75 if SHOPS == 200 else 0.75 - 2.0 * math.sqrt(0.8 * 0.2 / SHOPS)
     off = {"first": math.sqrt(np.mean(np.square(first))), "ninth": math.sqrt(np.mean(np.square(ninth)))}
     print(held, off)

@@ -391,11 +391,10 @@ def too_gathered(brief: Brief, ratio: float, what: Phrase, where: Ref, *remedies
 
 def beyond(brief: Brief, key: str, most: float, because: Phrase) -> tuple[Finding, ...]:
     """A finding when a length of the scheme's own is more than makes sense on this body; `because` says what it is beside."""
-    value, option = brief.number(key), brief.known[key]
+    value, option, habits = brief.number(key), brief.known[key], brief.choices.habits
     if value <= most * (1.0 + 1e-9):
         return ()
-    habits = brief.choices.habits
     usual = max(option.low, min(habits.take("", option.rule), habits.system.down(most)))
     text = tr("{what}: {value} is more than makes sense here: {because}.", what=option.words, value=mm(value), because=because)
-    remedy = Remedy(tr("{what}: {usual}", what=option.words, usual=mm(usual)), (Change(refs.option(key), usual),))
-    return (Finding("hardly-meant", Severity.LOOK, text, refs.option(key), (remedy,) if usual < value else ()),)
+    remedies = (Remedy(tr("{what}: {usual}", what=option.words, usual=mm(usual)), (Change(refs.option(key), usual),)),)
+    return (Finding("hardly-meant", Severity.LOOK, text, refs.option(key), remedies if usual < value else ()),)
