@@ -10,7 +10,7 @@ import pytest
 from PIL import Image
 from PySide6.QtCore import QEvent, QMimeData, QObject, QPoint, Qt, QUrl
 from PySide6.QtGui import QDropEvent
-from PySide6.QtWidgets import QApplication, QCheckBox, QDialog, QFileDialog, QLabel, QWidget
+from PySide6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QDialog, QFileDialog, QLabel, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import in_dialog, settle
 from tests.shop.test_photos import picture
@@ -32,6 +32,7 @@ from omnipel.core.words.phrases import mm, tr
 from omnipel.core.words.units import Unit
 from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.starter import starter
+from omnipel.shop.timelog import person
 
 
 def at_fit(window: Window, name: str = "") -> FitStation:
@@ -217,6 +218,12 @@ def test_days_words_and_places_are_kept_and_what_is_no_day_is_refused(sample_win
     assert session.open_job.tries[0].words == "pulls at the cable"
 
 
+def press(dialog: QDialog, name: str) -> None:
+    next(b for b in dialog.findChildren(QAbstractButton) if b.accessibleName() == name).click()
+    QApplication.processEvents()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+
+
 def test_lines_are_switched_off_and_forgotten_and_proposals_follow(sample_window: Window, qtbot: QtBot) -> None:
     session = sample_window.session
     station = at_fit(sample_window, "Honey extractor")
@@ -238,9 +245,9 @@ def test_lines_are_switched_off_and_forgotten_and_proposals_follow(sample_window
     assert fitting.experience.line("seam:canvas") is None
     assert not any(tr("seams").template in session.tell(f.text) for f in fitting.findings)
     fitting.switch("seam:canvas", True)
-    fitting.reset("seam:canvas")
+    press(dialog, "Forget so far: your seams on canvas")
     assert "seam:canvas" not in fitting.experience.lines
-    fitting.reset("seam:canvas")
+    press(dialog, "Count all again: your seams on canvas")
     assert fitting.experience.lines["seam:canvas"].now == line.now
     remedy = next(f for f in fitting.findings if "seams on canvas" in session.tell(f.text)).remedies[0]
     session.remedy(remedy)
@@ -248,6 +255,14 @@ def test_lines_are_switched_off_and_forgotten_and_proposals_follow(sample_window
     sample_window.show_station("panels")
     sums = [term.name for panel in session.draft.panels for term in panel.cut_width.terms]  # type: ignore[union-attr]
     assert "your seams on canvas" in {session.tell(name) for name in sums}
+    sewing = sewing_of(session)
+    factors = dict(sewing.person.factors)
+    assert factors
+    for act, there in (("used: your minutes", False), ("used: your minutes", True), ("Forget so far: your minutes", False),
+                       ("Count all again: your minutes", True)):  # fmt: skip
+        press(dialog, act)
+        assert dict(sewing.person.factors) == (factors if there else {})
+        assert person(session.store) == sewing.person
     dialog.reject()
 
 

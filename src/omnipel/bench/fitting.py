@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from datetime import date
 from typing import TYPE_CHECKING, Any
@@ -211,11 +211,11 @@ class Fitting(QObject):
         """Use a line from now on, or no longer."""
         self._rule((self.ruled or ruled(self.session.store)).switched(key, on))
 
-    def reset(self, key: str) -> None:
-        """Forget what was seen of a line so far; where that was done before, count it again."""
+    def reset(self, key: str, jobs: Collection[int] | None = None) -> None:
+        """Forget what was seen of a line so far (in some jobs: else in all that were tried on); where that was done before, count it again."""
         said = self.ruled or ruled(self.session.store)
         gone = key in said.forgotten
-        self._rule(said.without(key, () if gone else list(self.lessons)))
+        self._rule(said.without(key, () if gone else list(self.lessons) if jobs is None else jobs))
 
     def _rule(self, said: Ruled) -> None:
         self.ruled = said

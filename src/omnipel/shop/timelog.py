@@ -6,7 +6,7 @@ Paces that a shop changed are a setting of it; with them and the log the person 
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from typing import TYPE_CHECKING, Final
 
 if TYPE_CHECKING:
@@ -18,6 +18,8 @@ if TYPE_CHECKING:
 
 PACES: Final = "sewing paces"
 """The setting that holds the paces a shop changed, minutes by name."""
+MINUTES: Final = "minutes"
+"""The line of what is learnt that they are, to be switched off and forgotten as any."""
 SLOWEST: Final = 600.0
 """Nothing takes longer, minutes of a pace."""
 MADE: Final = """
@@ -47,12 +49,20 @@ def read_again(connection: sqlite3.Connection, job: int) -> None:
     connection.execute(f"{_READ} AND job = ?", (job,))
 
 
-def timed(store: Store) -> list[Timed]:
-    """Every step that a clock ran for."""
+def timed(store: Store, forgotten: Collection[int] = ()) -> list[Timed]:
+    """Every step that a clock ran for, besides those of jobs that were forgotten for it."""
     from omnipel.core.sewing.paces import Timed
 
-    rows = store.db.execute("SELECT json_group_array(json_array(deed, planned, took)) FROM minutes").fetchone()
+    kept = (
+        "SELECT json_group_array(json_array(deed, planned, took)) FROM minutes WHERE job NOT IN (SELECT value FROM json_each(?))"
+    )
+    rows = store.db.execute(kept, (json.dumps(list(forgotten)),)).fetchone()
     return [Timed(*row) for row in json.loads(rows[0])]
+
+
+def timed_jobs(store: Store) -> list[int]:
+    """The jobs that a clock ran for."""
+    return [job for (job,) in store.db.execute("SELECT DISTINCT job FROM minutes ORDER BY job")]
 
 
 def paces(store: Store) -> dict[Pace, float]:
@@ -71,8 +81,11 @@ def paces_text(changed: Mapping[Pace, float]) -> str:
     return json.dumps({pace.value: minutes for pace, minutes in changed.items()})
 
 
-def person(store: Store) -> Person:
-    """Who sews in a shop: its paces, and what the log tells."""
+def person(store: Store, *, whether_used: bool = False) -> Person:
+    """Who sews in a shop: its paces, and what the log tells, unless a person has switched that off; `whether_used` or not."""
     from omnipel.core.sewing.paces import learnt
+    from omnipel.shop.lessons import ruled
 
-    return learnt(timed(store), paces(store))
+    said = ruled(store)
+    log = [] if MINUTES in said.off and not whether_used else timed(store, said.forgotten.get(MINUTES, ()))
+    return learnt(log, paces(store))

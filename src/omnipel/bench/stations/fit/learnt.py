@@ -1,10 +1,11 @@
 """What is learnt: lines with their ranges, those of this job beside it, and all of them on a page of their own with evidence, switches and reset."""
 
+from collections.abc import Callable
 from functools import partial
 
 from PySide6.QtCore import QSize
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QDialog, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.fitting import Fitting
 from omnipel.bench.parts.asking import sized
@@ -14,8 +15,11 @@ from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.core.finishing.operation import DEEDS
-from omnipel.core.learning.estimates import Line
-from omnipel.core.words.phrases import NOTHING, Count, Name, listed, tr, trn
+from omnipel.core.learning.estimates import KINDS, Line
+from omnipel.core.learning.evidence import BETWEEN
+from omnipel.core.learning.gaussian import Normal
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, listed, tr, trn
+from omnipel.shop import timelog
 
 MOST_DEEDS = 8
 """So many kinds of steps are told of, those that were done most."""
@@ -142,6 +146,11 @@ class LearntDialog(QDialog):
         emptied(self.lines)
         for line in self.fitting.experience.lines.values():
             self.lines.addLayout(self._line(line))
+        said = self.fitting.ruled
+        for key in sorted(said.forgotten) if said is not None else ():
+            kind, between, _of = key.partition(BETWEEN)
+            if key not in self.fitting.experience.lines and between and kind in KINDS:
+                self.lines.addLayout(self._forgotten(key))
         self.lines.addLayout(self._minutes())
         self.lines.addStretch(1)
 
@@ -156,24 +165,43 @@ class LearntDialog(QDialog):
         evidence.setText(self.session.sentence(listed(told, "; ")) if told else "")
         jobs = label(NOTHING, "soft", wrap=True)
         jobs.setText(tell(listed([tr("{job}: {said}", job=Name(n), said=line.seen(v)) for n, _, v in line.told], " · ")))
-        use = check(tr("used"), partial(self.fitting.switch, line.key), full=tr("used: {line}", line=line.words))
-        use.setChecked(line.on)
-        said = self.fitting.ruled
-        gone = said is not None and line.key in said.forgotten
-        reset = button(tr("Count all again") if gone else tr("Forget so far"), partial(self._reset, line.key), "quiet")
-        reset.setAccessibleName(
-            tell(tr("{what}: {line}", what=tr("Count all again") if gone else tr("Forget so far"), line=line.words))
-        )
+        use, reset = self._ruling(line.key, line.words, self.fitting.switch, self._reset)
         head = row(words, says, use, reset, spacing=12)
         head.setStretch(0, 1)
         return column(head, RangeBar(line), evidence, jobs, spacing=2)
 
+    def _ruling(
+        self, key: str, words: Phrase, switch: Callable[[str, bool], object], reset: Callable[[str], object]
+    ) -> tuple[QCheckBox, QPushButton]:
+        """Whether a line is used, and whether what was seen of it counts."""
+        said = self.fitting.ruled
+        use = check(tr("used"), partial(switch, key), full=tr("used: {line}", line=words))
+        use.setChecked(said is None or key not in said.off)
+        gone = said is not None and key in said.forgotten
+        act = tr("Count all again") if gone else tr("Forget so far")
+        made = button(act, partial(reset, key), "quiet")
+        made.setAccessibleName(self.session.tell(tr("{what}: {line}", what=act, line=words)))
+        return use, made
+
+    def _forgotten(self, key: str) -> QHBoxLayout:
+        """A line of which nothing counts any more; it can be counted again."""
+        line = Line(key, Normal(0.0, 1.0), Normal(0.0, 1.0), ())
+        words = label(NOTHING, "strong")
+        words.setText(self.session.sentence(line.words))
+        _, again = self._ruling(key, line.words, self.fitting.switch, self._reset)
+        made = row(words, label(tr("forgotten so far"), "soft"), again, spacing=12)
+        made.setStretch(0, 1)
+        return made
+
     def _minutes(self) -> QVBoxLayout:
         """How long whoever sews here takes, by the clock."""
-        tell, person = self.session.tell, sewing_of(self.session).person
+        tell, person = self.session.tell, timelog.person(self.session.store, whether_used=True)
         known = sorted(((f.n, deed, f) for deed, f in person.factors.items() if f.n), reverse=True)
         head = row(label(tr("Your minutes"), "strong"), label(tr("by the clock at Sew"), "soft"), spacing=12)
-        head.addStretch(1)
+        head.setStretch(1, 1)
+        if timelog.timed_jobs(self.session.store):
+            for part in self._ruling(timelog.MINUTES, tr("your minutes"), self._used, self._forget):
+                head.addWidget(part)
         if not known:
             return column(head, label(tr("Nothing was timed yet."), "soft"), spacing=2)
         told = [
@@ -201,6 +229,15 @@ class LearntDialog(QDialog):
             words.setText(tell(rest))
             shown.addWidget(words)
         return shown
+
+    def _used(self, key: str, on: bool) -> None:
+        self.fitting.switch(key, on)
+        sewing_of(self.session).learn()
+
+    def _forget(self, key: str) -> None:
+        self.fitting.reset(key, timelog.timed_jobs(self.session.store))
+        sewing_of(self.session).learn()
+        self.refresh()
 
     def _reset(self, key: str) -> None:
         self.fitting.reset(key)
