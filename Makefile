@@ -3,13 +3,16 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 
-.PHONY: demo run test lint bench mutate attack lock messages shots docs clean setup setup-dev
+.PHONY: demo run desktop test lint bench mutate attack lock messages shots docs clean setup setup-dev
 
 demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample shop
 	@tools/setup.sh screen && $(BIN)/omnipel --demo
 
 run: $(VENV)/.run-ready             ## the program on your own shop
 	@tools/setup.sh screen && $(BIN)/omnipel
+
+desktop: $(VENV)/.run-ready         ## job files are opened by a double click; WHAT=--remove takes that away again
+	@$(BIN)/python tools/desktop.py $(WHAT)
 
 setup: $(VENV)/.run-ready
 setup-dev: $(VENV)/.dev-ready
