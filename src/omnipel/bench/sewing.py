@@ -17,11 +17,12 @@ from omnipel.core.finishing.operation import Pace
 from omnipel.core.job.findings import Change, Finding
 from omnipel.core.job.sewing import StepLog
 from omnipel.core.job.state import State
+from omnipel.core.job.trying import last_went
 from omnipel.core.sewing.clock import Clock
 from omnipel.core.sewing.paces import Person
 from omnipel.core.sewing.plan import Plan, Step, planned
 from omnipel.core.sewing.traps import traps
-from omnipel.core.standing import Sewn, next_step, sewn_of, states, went, with_more
+from omnipel.core.standing import Sewn, next_step, sewn_of, states, with_more
 from omnipel.core.standing import Step as NextStep
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, term, tr
@@ -178,7 +179,7 @@ class Sewing(QObject):
         found = states(told, self.session.cloth.left)
         fine = sewn is not None and sewn.done and found["sew"] is State.FINE
         words = {"sew": sewn.told} if sewn is not None and fine else {}
-        how = went(told.job)
+        how = last_went(told.job.tries)
         return found, words | ({"fit": term(how)} if how else {})
 
     @property

@@ -10,7 +10,7 @@ from omnipel.core.advice.judgement import ORDER
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.job.findings import Finding, Remedy, Severity
 from omnipel.core.job.state import RANK, State
-from omnipel.core.job.trying import Stage, Went
+from omnipel.core.job.trying import AMISS, Stage, last_went
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Phrase, tr
 from omnipel.core.words.refs import Of, Ref
@@ -92,7 +92,7 @@ def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
             worst["cover"] = State.OPEN
     if left:
         worst["cloth"] = State.STOP
-    if went(draft.job) in AMISS:
+    if last_went(draft.job.tries) in AMISS:
         worst["fit"] = max(worst["fit"], State.LOOK, key=RANK.__getitem__)
     return worst
 
@@ -132,15 +132,6 @@ def _made(job: Job) -> Step:
     if last.went in AMISS:
         return Step(tr("Look at: what can be done now"), refs.try_on(last.id), State.LOOK)
     return Step(tr("It is made: make it again with what was learnt"), refs.try_on(last.id), State.FINE)
-
-
-def went(job: Job) -> Went:
-    """How the cover went on when it was last said."""
-    return next((one.went for one in reversed(job.tries) if one.went), Went.UNSAID)
-
-
-AMISS: Final = frozenset((Went.NOT, Went.STRUGGLES, Went.LOOSE, Went.FLAPS))
-"""A cover that goes on so is looked at once more."""
 
 
 def subject(finding: Finding) -> Phrase:

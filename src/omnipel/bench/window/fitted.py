@@ -3,12 +3,14 @@
 from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.widgets import Glow
 from omnipel.bench.session import Session
+from omnipel.core.fit.going_on import percent
 from omnipel.core.job.state import State
-from omnipel.core.job.trying import Went
-from omnipel.core.learning.why import last_went
+from omnipel.core.job.trying import Went, last_went
+from omnipel.core.learning.sizes import AS_PLANNED
+from omnipel.core.learning.why import most_surprising
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Count, Phrase, Share, mm, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Phrase, mm, term, tr, trn
 
 WENT: dict[Went, State] = {Went.RIGHT: State.FINE, Went.UNSAID: State.OPEN, Went.NOT: State.STOP}
 
@@ -45,14 +47,13 @@ class Fitted:
 
     def _made(self) -> None:
         tell, found = self.session.tell, self.fitting.why
-        told = [one for one in found.sizes if not one[0].key.startswith(("again:", "port:"))] if found is not None else []
-        if not told:
+        worst = most_surprising(found.sizes) if found is not None else None
+        if worst is None:
             self.made.show_value(tell(tr("not measured yet")), "", State.OPEN)
             return
-        worst = max(told, key=lambda one: abs(one[1] - one[0].planned.value) / max(one[0].sigma, 0.5))
         size, length = worst
         by = length - size.planned.value
-        if abs(by) < 0.5:
+        if abs(by) < AS_PLANNED:
             self.made.show_value(tell(tr("as planned")), "", State.FINE, 0)
             return
         value = tr("{by} less", by=mm(-by)) if by < 0.0 else tr("{by} more", by=mm(by))
@@ -71,6 +72,5 @@ class Fitted:
             return
         sure = found.after >= SURE_CHANCE
         value: Phrase = tr("goes on") if sure else tr("not sure")
-        told = tr("over {share}", share=Share(0.99)) if found.after > 0.99 else tr("{share}", share=Share(found.after))
-        under = tr("chance {chance} · {done}", chance=told, done=minutes)
+        under = tr("chance {chance} · {done}", chance=percent(found.after), done=minutes)
         self.after.show_value(tell(value), tell(under), State.FINE if sure else State.LOOK, (round(found.after, 3), found.to_do))

@@ -13,14 +13,14 @@ from omnipel.bench.window.fitted import Fitted
 from omnipel.bench.window.times import Times
 from omnipel.core.cloth.said import bought_words
 from omnipel.core.draft import Drafted
-from omnipel.core.fit.going_on import Fit, Verdict
+from omnipel.core.fit.going_on import Fit, Verdict, percent
 from omnipel.core.job.findings import Finding, Severity
 from omnipel.core.job.state import State
-from omnipel.core.learning.why import TIGHT, last_went
+from omnipel.core.job.trying import TIGHT, last_went
 from omnipel.core.standing import Step, subject
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Count, Listed, Money, Name, Phrase, Share, listed, mm, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Listed, Money, Name, listed, mm, term, tr, trn
 
 
 class Tally(QFrame):
@@ -256,10 +256,3 @@ class FindingCard(QFrame):
         self.setAccessibleName(f"{self.session.tell(finding.severity.words)}: {text}")
         for made, remedy in zip(self.remedies, finding.remedies, strict=True):
             made.show_words(self.session.tell(remedy.words))
-
-
-def percent(chance: float) -> Phrase:
-    """A chance as far as it can be told."""
-    if chance > 0.99:
-        return tr("over {share}", share=Share(0.99))
-    return tr("under {share}", share=Share(0.01)) if chance < 0.01 else tr("{share}", share=Share(chance))

@@ -23,13 +23,20 @@ from omnipel.core.job.reading import Reading
 from omnipel.core.tape.readings import spread
 from omnipel.core.tolerances import AS_TYPED, FLAP_CLEARANCE, SURE_CHANCE, SURE_SPARE, TIGHT_CLEARANCE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, tr
+from omnipel.core.words.phrases import Phrase, Share, tr
 from omnipel.core.words.working import Worked, worked
 
 SEWING: Final = "sewing"
 COIN: Final = 0.5
 """While a reading is in doubt nobody can say more than this."""
 BOTH_SIDES: Final = 2.0
+
+
+def percent(chance: float) -> Phrase:
+    """A chance as far as it can be told."""
+    if chance > 0.99:
+        return tr("over {share}", share=Share(0.99))
+    return tr("under {share}", share=Share(0.01)) if chance < 0.01 else tr("{share}", share=Share(chance))
 
 
 class Verdict(StrEnum):

@@ -1,6 +1,6 @@
 """What is kept of trying a cover on: sizes measured on what was made, how it went on, where, photos, words; what was altered; the object's log."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from enum import StrEnum
 from typing import Annotated, Final
@@ -190,6 +190,16 @@ class Kin:
 def tried(tries: tuple[TryOn, ...], stage: Stage) -> TryOn | None:
     """The last time that a cover was tried on at a stage."""
     return next((one for one in reversed(tries) if one.stage is stage), None)
+
+
+TIGHT, WIDE = frozenset((Went.NOT, Went.STRUGGLES)), frozenset((Went.LOOSE, Went.FLAPS))
+AMISS: Final = TIGHT | WIDE
+"""A cover that goes on so is looked at once more."""
+
+
+def last_went(tries: Sequence[TryOn]) -> Went:
+    """How a cover went on when it was last said."""
+    return next((one.went for one in reversed(tries) if one.went), Went.UNSAID)
 
 
 def done_before(alterations: tuple[Alteration, ...], tries: tuple[TryOn, ...], one: TryOn) -> frozenset[str]:

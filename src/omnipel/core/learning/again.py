@@ -11,13 +11,13 @@ from omnipel.core.job.findings import Change
 from omnipel.core.job.laying import Placed
 from omnipel.core.job.reading import Reading
 from omnipel.core.job.sewing import Sewing
-from omnipel.core.job.trying import Deed, Kin, Went
+from omnipel.core.job.trying import Deed, Kin, Went, last_went
 from omnipel.core.learning.applying import applied
 from omnipel.core.learning.errors import READING
 from omnipel.core.learning.estimates import Experience
 from omnipel.core.learning.evidence import WANTED
 from omnipel.core.learning.righting import righting
-from omnipel.core.learning.why import Why, last_went
+from omnipel.core.learning.why import Why
 from omnipel.core.sewing.making import Making
 from omnipel.core.tape.readings import as_read
 from omnipel.core.words import refs

@@ -9,9 +9,9 @@ from omnipel.core.covers.altered import Altered
 from omnipel.core.finishing.altering.across import across, mouth
 from omnipel.core.finishing.altering.deeds import altered
 from omnipel.core.fit.going_on import Fit, Slack
-from omnipel.core.job.trying import Alteration, Deed, done_before
+from omnipel.core.job.trying import TIGHT, WIDE, Alteration, Deed, done_before, last_went
 from omnipel.core.learning.sizes import slack_sum
-from omnipel.core.learning.why import LOOSER, TIGHT, WIDE, Why, chance, last_went
+from omnipel.core.learning.why import LOOSER, Why, chance
 from omnipel.core.sewing.making import Making
 from omnipel.core.tolerances import SURE_CHANCE, TIGHT_CLEARANCE
 from omnipel.core.words.phrases import NOTHING, Phrase, Share, mm, tr

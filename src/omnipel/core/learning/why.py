@@ -11,7 +11,7 @@ from typing import Final
 
 from omnipel.core.covers.altered import Altered
 from omnipel.core.fit.going_on import Fit, Slack
-from omnipel.core.job.trying import Stage, TryOn, Went, done_before, tried
+from omnipel.core.job.trying import TIGHT, Stage, TryOn, Went, done_before, tried
 from omnipel.core.learning.errors import HEM, READING, SEAM, Known, gone_wrong, group, nobody, odds, unknowns
 from omnipel.core.learning.gaussian import Band, Posterior, Sum, beforehand, mixed
 from omnipel.core.learning.sizes import AS_PLANNED, Size, by_key, sizes, slack_sum
@@ -192,11 +192,6 @@ def likely(making: Making, told: Seen, known: Known) -> tuple[Posterior, Mapping
     return mixed(list(ways.values()), list(weights.values())), weights
 
 
-def last_went(tries: Sequence[TryOn]) -> Went:
-    """How it went on when it was last said."""
-    return next((one.went for one in reversed(tries) if one.went), Went.UNSAID)
-
-
 def judged(went: Went, slack: Slack, making: Making, given: float = 0.0) -> Band:
     """What a person's word says of the gap at the tightest place: between which bounds it lies. `given` is what alterations had given around, mm."""
     planned, inf = slack.clearance, float("inf")
@@ -219,8 +214,7 @@ def _led(making: Making, after: Posterior, told: Seen) -> Why:
     if told.beyond:
         size, length = told.beyond[0]
         return Why(after, NOTHING, length - size.planned.value, (), 0, measured, size.key, note=_beyond(size, length))
-    on_cover = [(size, length) for size, length in measured if not size.key.startswith(("again:", "port:"))]
-    worst = max(on_cover, key=lambda told: _surprise(*told), default=None)
+    on_cover, worst = on_the_cover(measured), most_surprising(measured)
     if isinstance(fit, Fit) and went not in (Went.UNSAID, Went.RIGHT) and not (worst and worst[0].surprises(worst[1])):
         moved = slack_sum(fit.tightest, making)
         by = after.of(moved).mean
@@ -238,9 +232,6 @@ def _led(making: Making, after: Posterior, told: Seen) -> Why:
     moved = {SEAM: size.sum[SEAM]} if classic else dict(size.sum)
     causes = tuple(_causes(making, after, moved, by))
     return Why(after, size.words, by, causes, size.seams, measured, size.key, classic)
-
-
-TIGHT, WIDE = frozenset((Went.NOT, Went.STRUGGLES)), frozenset((Went.LOOSE, Went.FLAPS))
 
 
 def _as_drafted(went: Went) -> Phrase:
@@ -269,6 +260,16 @@ def _takes_up(making: Making) -> bool:
     """Whether cloth or quilting take up more than a trifle."""
     choices = making.choices
     return bool(choices.padding or choices.cloth.shrink_warp or choices.cloth.shrink_weft)
+
+
+def on_the_cover(measured: Sequence[tuple[Size, float]]) -> list[tuple[Size, float]]:
+    """What was measured of the cover itself: not the thing once more, nor where its ports have to be."""
+    return [(size, length) for size, length in measured if not size.key.startswith(("again:", "port:"))]
+
+
+def most_surprising(measured: Sequence[tuple[Size, float]]) -> tuple[Size, float] | None:
+    """The size of the cover that is off the most beside how far it may be; None where none was measured."""
+    return max(on_the_cover(measured), key=lambda told: _surprise(*told), default=None)
 
 
 def _surprise(size: Size, length: float) -> float:

@@ -21,7 +21,6 @@ from omnipel.shop.photos import PhotoError, keep, photo, read_photo
 
 SMALL = 52
 """Height of a photo in the row, px."""
-PICTURES = (".jpg", ".jpeg", ".png")
 
 
 class PhotoRow(QWidget):

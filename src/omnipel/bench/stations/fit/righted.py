@@ -11,13 +11,13 @@ from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import Number, button, check, column, emptied, label, row
 from omnipel.bench.session import Session
+from omnipel.core.fit.going_on import percent
 from omnipel.core.job.findings import Act, Change
-from omnipel.core.job.trying import Deed
+from omnipel.core.job.trying import AMISS, Deed, last_went
 from omnipel.core.learning.righting import Option
-from omnipel.core.standing import AMISS, went
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Minutes, Phrase, Share, bare, tr
+from omnipel.core.words.phrases import NOTHING, Minutes, Phrase, bare, tr
 
 LONG = frozenset({Deed.SLIT})
 """What is told by its length, not by what it gives."""
@@ -43,7 +43,9 @@ class Righted(QWidget):
         options = found.options if found is not None else ()
         known = tuple((o.what, o.chosen, o.chance, str(o.says)) for o in options), self.session.unit, self.session.key
         self.none.setVisible(not options)
-        amiss = went(self.session.open_job) in AMISS or (found is not None and found.now is not None and found.now < SURE_CHANCE)
+        amiss = last_went(self.session.open_job.tries) in AMISS or (
+            found is not None and found.now is not None and found.now < SURE_CHANCE
+        )
         helpless = tr("None of what is known here puts this right: make it again with what was learnt.")
         self.none.setText(self.session.tell(helpless if amiss else tr("Nothing has to be done, as far as it was measured.")))
         self.to_sew.setVisible(any(option.chosen and not option.altered.refused for option in options))
@@ -68,8 +70,7 @@ class Righted(QWidget):
             NOTHING, "fine" if option.chance is not None and option.chance >= SURE_CHANCE and option.rights else "look"
         )
         if option.chance is not None:
-            sure = tr("over {share}", share=Share(0.99)) if option.chance > 0.99 else tr("{share}", share=Share(option.chance))
-            chance.setText(tell(tr("chance {chance}", chance=sure)))
+            chance.setText(tell(tr("chance {chance}", chance=percent(option.chance))))
         head = row(tick, words, chance, spacing=6)
         head.setStretch(1, 1)
         under = label(NOTHING, "soft", wrap=True)

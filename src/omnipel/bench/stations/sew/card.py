@@ -131,7 +131,7 @@ class StepCard(QWidget):
     def show_step(self, plan: Plan, step: Step, *, open_: bool) -> None:
         """Show a step of a plan; `open_`: with how it is done, sentence by sentence."""
         self._fit_type()
-        self.made.show_step(plan, step)
+        self.made.show_step(step)
         letters = self._letters()
         known = (plan.making, plan.ordered, step.key, open_, self.session.unit, LOOK.colours, letters)
         self.plan, self.shown, self.open = plan, step, open_

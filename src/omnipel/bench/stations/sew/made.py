@@ -6,15 +6,15 @@ from functools import partial
 
 from PySide6.QtWidgets import QGridLayout, QWidget
 
+from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.tapefield import TapeField, length_field, moves_on
 from omnipel.bench.parts.widgets import Number, emptied, label
 from omnipel.bench.session import Session
-from omnipel.core.job.trying import Stage, tried, with_size
+from omnipel.core.job.trying import Stage, TryOn, tried, with_size
 from omnipel.core.learning.sizes import Size
-from omnipel.core.learning.why import asked_at
-from omnipel.core.sewing.plan import Plan, Step
+from omnipel.core.sewing.plan import Step
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, bare, tr
 
@@ -34,10 +34,10 @@ class MadeSizes(QWidget):
         self.shown: object = None
         self.stage: Stage | None = None
 
-    def show_step(self, plan: Plan, step: Step) -> None:
+    def show_step(self, step: Step) -> None:
         """Ask for the sizes of a step, none where one does not stop."""
         self.stage = step.stage
-        asked = asked_at(plan.making, step.stage) if step.stage is not None else []
+        asked = list(fitting_of(self.session).sizes_at(self._try(step.stage)).values()) if step.stage is not None else []
         self.setVisible(bool(asked))
         known = (tuple((size.key, size.planned) for size in asked), self.session.unit, self.session.key, dict(self.made))
         if known == self.shown:
@@ -75,8 +75,10 @@ class MadeSizes(QWidget):
     @property
     def made(self) -> Mapping[str, float]:
         """What was measured at this stage."""
-        one = tried(self.session.open_job.tries, self.stage) if self.stage is not None else None
-        return one.made if one is not None else {}
+        return self._try(self.stage).made if self.stage is not None else {}
+
+    def _try(self, stage: Stage) -> TryOn:
+        return tried(self.session.open_job.tries, stage) or TryOn(stage=stage)
 
     def _measured(self, size: Size, length: float) -> None:
         self._keep(size, length, tr("made size: {size}", size=size.words))
