@@ -12,7 +12,10 @@ from pytestqt.qtbot import QtBot
 from omnipel.bench.parts.look import LIGHT, LOOK, load_type
 from omnipel.bench.session import Session
 from omnipel.bench.window.window import Window
+from omnipel.core.words.phrases import tr
+from omnipel.core.words.units import Unit
 from omnipel.shop.sample import fill
+from omnipel.shop.starter import starter
 from omnipel.shop.store import Store
 
 Asked = TypeVar("Asked", bound=QDialog)
@@ -44,6 +47,14 @@ def open_window(qtbot: QtBot, qapp: QApplication) -> Iterator[Callable[[Path], W
 def sample_window(open_window: Callable[..., Window], tmp_path: Path) -> Window:
     """A window on the sample shop."""
     return open_window(tmp_path / "quillet.sqlite", samples=True)
+
+
+@pytest.fixture
+def inch_window(open_window: Callable[..., Window], tmp_path: Path) -> Window:
+    """An empty shop with one job in inches."""
+    window = open_window(tmp_path / "shop.sqlite")
+    window.session.add(starter("drum", "wall-and-lid", Unit.INCH_16, name="Butt ½ & <b>west"), tr("new"))
+    return window
 
 
 def settle(window: Window) -> None:

@@ -1,86 +1,30 @@
-"""The Fit station in the window: a cover is tried on, measured, explained, altered, learnt from, made again, written into its logbook, sent away."""
+"""The Fit station in the window: a cover is tried on, measured, explained, altered, learnt from, made again."""
 
 import io
-from collections.abc import Callable, Iterator
-from contextlib import contextmanager
+from collections.abc import Callable
 from dataclasses import replace
 from pathlib import Path
 
 import pytest
 from PIL import Image
-from PySide6.QtCore import QEvent, QMimeData, QObject, QPoint, Qt, QUrl
-from PySide6.QtGui import QDropEvent
-from PySide6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QDialog, QFileDialog, QLabel, QWidget
+from PySide6.QtCore import QEvent, QPoint, Qt
+from PySide6.QtWidgets import QAbstractButton, QApplication, QCheckBox, QDialog, QWidget
 from pytestqt.qtbot import QtBot
-from tests.bench.conftest import in_dialog, settle
+from tests.bench.atfit import at_fit, no_window_of_its_own, rest, told
+from tests.bench.conftest import in_dialog
 from tests.shop.test_photos import picture
 
-from omnipel.bench.commands.papers import PapersDialog, write_export
-from omnipel.bench.fitting import fitting_of
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.stations.fit.again import AgainDialog, next_name
 from omnipel.bench.stations.fit.family import FamilyDialog
 from omnipel.bench.stations.fit.learnt import LearntDialog
-from omnipel.bench.stations.fit.photos import PhotoDialog, PhotoRow
 from omnipel.bench.stations.fit.station import FitStation
 from omnipel.bench.window.window import Window
 from omnipel.core.draft import Drafted
-from omnipel.core.job.findings import Act, Change
-from omnipel.core.job.trying import Deed, Entry, Happened, Stage, Went
-from omnipel.core.words import refs
+from omnipel.core.job.trying import Deed, Stage, Went
 from omnipel.core.words.phrases import mm, tr
-from omnipel.core.words.units import Unit
-from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.starter import starter
 from omnipel.shop.timelog import person
-
-
-def at_fit(window: Window, name: str = "") -> FitStation:
-    """The station, on a sample job or on the one that is open."""
-    if name:
-        key = next(card.id for card in window.session.store.cards(archived=True) if card.name == name)
-        assert window.session.open(key)
-    window.show_station("fit")
-    settle(window)
-    station = window.stations["fit"]
-    assert isinstance(station, FitStation)
-    return station
-
-
-@pytest.fixture
-def inch_window(open_window: Callable[..., Window], tmp_path: Path) -> Window:
-    """An empty shop with one job in inches."""
-    window = open_window(tmp_path / "shop.sqlite")
-    window.session.add(starter("drum", "wall-and-lid", Unit.INCH_16, name="Butt ½ & <b>west"), tr("new"))
-    return window
-
-
-def rest(window: Window, qtbot: QtBot) -> None:
-    qtbot.waitUntil(lambda: window.session.works.idle and not fitting_of(window.session).waiting, timeout=20_000)
-    QApplication.processEvents()
-
-
-def told(widget: QWidget) -> str:
-    QApplication.processEvents()
-    return " · ".join(label.text() for label in widget.findChildren(QLabel) if label.isVisibleTo(widget))
-
-
-@contextmanager
-def no_window_of_its_own() -> Iterator[None]:
-    """No part is shown before it has its place: it would flash up as a window, and take the focus along."""
-    flashed: list[QWidget] = []
-
-    class Watch(QObject):
-        def eventFilter(self, watched: QObject, event: QEvent) -> bool:
-            if event.type() == QEvent.Type.Show and isinstance(watched, QWidget) and watched.windowType() == Qt.WindowType.Window:
-                flashed.append(watched)
-            return False
-
-    watch = Watch()
-    QApplication.instance().installEventFilter(watch)
-    yield
-    QApplication.instance().removeEventFilter(watch)
-    assert flashed == []
 
 
 def typed(qtbot: QtBot, station: FitStation, key: str, text: str) -> None:
@@ -316,92 +260,6 @@ def test_a_family_is_made_in_several_sizes(inch_window: Window, qtbot: QtBot) ->
     assert len(names) == 3
     assert session.open_job.kin.family
     assert session.open_job.readings[0].repeats == (pytest.approx(80.5 * 25.4),)
-
-
-def test_photos_are_brought_in_looked_at_and_taken_away(inch_window: Window, qtbot: QtBot, tmp_path: Path) -> None:
-    session, station = inch_window.session, at_fit(inch_window)
-    station.strip.another.click()
-    good, bad = tmp_path / "rim.jpg", tmp_path / "no.jpg"
-    good.write_bytes(picture())
-    bad.write_bytes(b"no picture")
-    row = station.form.photos
-    with pytest.MonkeyPatch.context() as patch:
-        patch.setattr(QFileDialog, "getOpenFileNames", lambda *_a: ([str(good), str(bad), str(good)], ""))
-        station.form.photo.click()
-    assert len(session.open_job.tries[0].photos) == 1 == len(row.buttons)
-    assert not row.buttons[0].icon().isNull()
-    in_dialog(PhotoDialog, lambda dialog: dialog._gone())
-    row.buttons[0].click()
-    assert session.open_job.tries[0].photos == ()
-    let_fall = QMimeData()
-    let_fall.setUrls([QUrl.fromLocalFile(str(good))])
-    move, left, none = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
-    station.form.dropEvent(QDropEvent(QPoint(9, 9), move, let_fall, left, none))
-    (kept,) = session.open_job.tries[0].photos
-    session.change(tr("x"), Change(refs.log(), Entry(happened=Happened.MENDED, photos=(kept,)), act=Act.ADD))
-    with no_window_of_its_own():
-        for photos in ((), (kept,)):
-            session.set(refs.log(session.open_job.log[0].id).at("photos"), photos, tr("x"))
-            QApplication.processEvents()
-    (shown,) = (row for row in station.log.findChildren(PhotoRow) if row.isVisibleTo(station))
-    assert len(shown.buttons) == 1
-
-
-def test_the_logbook_is_written_and_shows_on_the_shelf_what_is_due(inch_window: Window, qtbot: QtBot) -> None:
-    session, station = inch_window.session, at_fit(inch_window)
-    log = station.log
-    assert "Nothing is due" in log.due.text()
-    log.what.show_value(Happened.MADE)
-    for day, fine in (("soon", False), ("2020-02-01", True)):
-        log.day.setText(day)
-        log.words.setText("for the winter")
-        log.write.click()
-        assert bool(session.open_job.log) is fine
-    assert log.due.text().startswith("Due since 20")
-    log.what.show_value(Happened.LOOKED)
-    log.look.setText("2021-06-01")
-    log.day.setText("2021-03-01")
-    log.write.click()
-    assert session.open_job.log[-1].next_look == "2021-06-01"
-    assert "2021-06-01" in log.due.text()
-    assert "for the winter" in told(log)
-    inch_window.show_station("shelf")
-    shelf = inch_window.shelf
-    card = shelf.cards[0]
-    qtbot.waitUntil(lambda: (card.id, card.revision) in shelf.model.kept, timeout=20_000)
-    assert shelf.model.kept[card.id, card.revision].due_on("2026-11-28") == "look at it"
-    index = shelf.model.at(0)
-    assert "due: look at it" in str(shelf.model.data(index, Qt.ItemDataRole.AccessibleTextRole))
-    shelf.sort.setCurrentIndex(shelf.sort.values.index("due"))
-    shelf._filter()
-    inch_window.grab()
-
-
-def test_a_job_travels_with_its_photos_and_is_the_same_on_the_other_machine(
-    inch_window: Window, open_window: Callable[..., Window], tmp_path: Path
-) -> None:
-    session, station = inch_window.session, at_fit(inch_window)
-    station.strip.another.click()
-    file = tmp_path / "rim.jpg"
-    file.write_bytes(picture())
-    station.form.photos.bring([file])
-    station.form._went(Went.RIGHT)
-    dialog = PapersDialog(inch_window, session, EXPORTS["travel"])
-    path = tmp_path / "sent.omnipel"
-    write_export(session, EXPORTS["travel"], path, dialog.order())
-    dialog.reject()
-    there = open_window(tmp_path / "other.sqlite")
-    for _ in range(2):  # double-clicked twice it is there once
-        there.shelf.dropped.emit([str(path)])
-        assert there.here == "fit"
-        assert there.session.open_job == session.open_job
-    assert len(there.session.store.cards()) == 1
-    arrived = there.stations["fit"].form.photos
-    assert len(arrived.buttons) == 1
-    assert not arrived.buttons[0].icon().isNull()
-    (tmp_path / "spoilt.omnipel").write_bytes(path.read_bytes()[:-30])
-    there.shelf.dropped.emit([str(tmp_path / "spoilt.omnipel")])
-    assert len(there.session.store.cards()) == 1
 
 
 def test_what_is_not_drafted_says_so_and_a_station_of_nothing_shows_nothing(
