@@ -395,3 +395,28 @@ def test_a_drum_with_a_gathered_wall_and_a_piped_edge(hands: Hands) -> None:
     assert told(pdf, "lid") == pytest.approx([sixteenth(ring / math.pi + 2 * a)] * 2)
     bought = {str(h.name): h.length.value / 25.4 for h in session.draft.cover.hardware if h.length}  # type: ignore[union-attr]
     assert bought["piping cord"] == pytest.approx(ring * 1.6)
+
+
+def test_a_drum_that_does_not_go_on_gets_a_strip_that_stands_on_the_paper(hands: Hands, qtbot: QtBot) -> None:
+    hands.begin_drum("Brine / west", "69 7/16", "25 3/4")
+    hands.press(Keys.Key_7, CTRL)
+    hands.press(Keys.Key_Space)  # the first try-on
+    hands.press(Keys.Key_Space)  # does not go on
+    window, session = hands.window, hands.window.session
+    station = window.stations["fit"]
+    station.table.fields["again:girth"].setFocus()
+    hands.write_over("72 15/16")  # a hand's breadth more than was read
+    hands.write("72 5/8")  # the lower edge, as planned
+    assert session.open_job.tries[0].made["again:girth"] == pytest.approx(72.9375 * 25.4)
+    qtbot.waitUntil(lambda: session.works.idle, timeout=20_000)
+    assert "the girth was read" in station.because.sentence.text()
+    tick = next(box for box in station.righted.ticks.values() if "strip" in box.accessibleName())
+    tick.setFocus()
+    hands.press(Keys.Key_Space)
+    by = session.open_job.alterations[0].by / 25.4
+    assert 3.0 < by < 4.0
+    assert by * 16.0 == pytest.approx(round(by * 16.0))  # a round number of the tape's own
+    pdf = hands.print_it("A0", 1)
+    long, wide = 25.75 + 1 / 2 + T / 2 + 1 / 2 + 1 + 5 / 8, by + 2 * 1 / 2
+    assert told(pdf, "strip 1") == pytest.approx((sixteenth(long), sixteenth(wide)))
+    assert drawn(pdf, "strip 1") == pytest.approx((long, wide), abs=0.005)
