@@ -3,7 +3,7 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 
-.PHONY: demo run desktop test lint bench mutate attack lock messages shots docs clean setup setup-dev
+.PHONY: demo run desktop install uninstall package test lint bench mutate attack lock messages shots docs clean setup setup-dev
 
 demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample shop
 	@tools/setup.sh screen && $(BIN)/omnipel --demo
@@ -11,8 +11,17 @@ demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample
 run: $(VENV)/.run-ready             ## the program on your own shop
 	@tools/setup.sh screen && $(BIN)/omnipel
 
-desktop: $(VENV)/.run-ready         ## job files are opened by a double click; WHAT=--remove takes that away again
-	@$(BIN)/python tools/desktop.py $(WHAT)
+desktop: $(VENV)/.run-ready         ## the launcher for this checkout; WHAT=--remove takes it away again
+	@$(BIN)/omnipel desktop $(WHAT)
+
+install:                            ## for this person, without root: program, launcher, icon, file types, manual, completion
+	@PYTHON=$(PYTHON) tools/install.sh install
+
+uninstall:                          ## all of that away again; your shop stays
+	@tools/install.sh uninstall
+
+package: $(VENV)/.dev-ready         ## a wheel and a source archive in dist/
+	@$(BIN)/python -m build --no-isolation --outdir dist .
 
 setup: $(VENV)/.run-ready
 setup-dev: $(VENV)/.dev-ready
@@ -43,6 +52,8 @@ messages: $(VENV)/.dev-ready        ## every template for translators, build/omn
 
 docs: $(VENV)/.dev-ready            ## the generated pages in docs/
 	@$(BIN)/python tools/pages.py
+	@$(BIN)/python tools/manual.py
+	@$(BIN)/python tools/icons.py
 
 lock: $(VENV)/.dev-ready            ## pin everything again, with hashes and without addresses
 	@for f in requirements requirements-dev; do \

@@ -14,7 +14,12 @@ ROOT = Path(__file__).parent.parent
 
 
 def pages() -> ModuleType:
-    spec = importlib.util.spec_from_file_location("pages", ROOT / "tools" / "pages.py")
+    return tool("pages")
+
+
+def tool(name: str) -> ModuleType:
+    """One of tools/."""
+    spec = importlib.util.spec_from_file_location(name, ROOT / "tools" / f"{name}.py")
     assert spec is not None
     assert spec.loader is not None
     made = importlib.util.module_from_spec(spec)

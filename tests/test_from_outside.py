@@ -26,14 +26,13 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
 from omnipel.exchange.exports import EXPORTS
-from omnipel.exchange.pattern import pattern_pdf
-from omnipel.exchange.tape_card import tape_card
 from omnipel.shop.document import read, write
-from omnipel.shop.starter import plausible, starter
+from omnipel.shop.starter import starter
 from tests import toys
 from tests.bench.conftest import in_dialog, open_window, settle
 from tests.core.covers.test_slopes import check, everything_read
 from tests.core.drafting.test_one_size import measured_alike
+from tests.exchange.printed import pdf
 
 __all__ = ["open_window"]
 
@@ -90,7 +89,7 @@ def test_files_papers_and_command_line_know_it(tmp_path: Path, capsys: pytest.Ca
     assert [panel["name"] for panel in told["panels"]] == ["blanket"]
     assert main(["export", str(tmp_path / "log.json"), "--pdf", str(tmp_path / "log.pdf"), "--paper", "A0"]) == 0
     assert "blanket" in extract_text(str(tmp_path / "log.pdf"), page_numbers=[0])
-    card = tape_card(job, plausible(job), toys.FORM.places(job.readings, job.thing), "A4")
+    card = pdf(draft(job), "card", "A4")
     assert "Over the arch" in extract_text(io.BytesIO(card)) or "over the arch" in extract_text(io.BytesIO(card))
     assert main(["new", "--list"]) == 0
     assert "half-log blanket" in capsys.readouterr().out
@@ -120,9 +119,9 @@ def test_the_window_shows_it_from_first_start_to_paper(open_window: Callable[...
     settle(window)
     window.grab()
     assert "blanket_length" in window.stations["panels"].size_names()
-    pdf = pattern_pdf(session.draft, "A0")
+    printed = pdf(session.draft, "pattern", "A0")
     # half around at π(d/2 + u), along with u at both ends, and the double hem on every side
-    assert "cut 42 3⁄8 × 40 1⁄4 in" in extract_text(io.BytesIO(pdf), page_numbers=[0])
+    assert "cut 42 3⁄8 × 40 1⁄4 in" in extract_text(io.BytesIO(printed), page_numbers=[0])
     window.show_station("shelf")
     for _ in range(3):
         settle(window)

@@ -33,7 +33,7 @@ from omnipel.core.words.phrases import Phrase, Rule, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, through
 from omnipel.exchange.asked import Order
-from omnipel.exchange.exports import Export
+from omnipel.exchange.export import Export
 
 
 def arch(diameter: float) -> Points:

@@ -8,9 +8,10 @@ from pathlib import Path
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
-from PySide6.QtWidgets import QApplication, QWidget
+from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
 from omnipel.bench.commands.dress import set_dark
+from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
@@ -18,7 +19,8 @@ from omnipel.bench.stations.fit.again import AgainDialog
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
 from omnipel.exchange.asked import Order
-from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, exported
+from omnipel.exchange.export import DESPITE_STOP, exported
+from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.demo import unpack
 from omnipel.shop.store import Store
 
@@ -46,6 +48,30 @@ APART = {"cover-apart": 0.8}
 """What is chosen on the Cover station, and how far the cover is apart, 0 … 1."""
 
 
+def stand(window: Window, station: str, name: str) -> None:
+    """Show at a station what its picture is of."""
+    if station == "panels":
+        wall = next(n for n in window.stations["panels"].sizes.numbers if str(n.words).endswith("cut length"))
+        window.session.point(wall.words, wall.number)
+    if station == "cover":
+        cover = window.stations["cover"]
+        cover.choose(CHOSEN.get(name, refs.choice()))
+        slider = cover.picture.apart
+        slider.setValue(round(APART.get(name, 0.0) * slider.maximum()))
+    if station == "sew":
+        sew = window.stations["sew"]
+        for _ in range(SEWN if name == "sew" else 0):
+            sew.sewing.do()
+        sew.enter()
+        sew.sewing.start()
+        if name == "sew-order":
+            sew.go_to(refs.SEWING_ORDER)
+    if station == "fit":
+        fit = window.stations["fit"]
+        fit.fitting.choose(fit.fitting.tries[0].id)
+        fit.refresh()
+
+
 def main() -> None:
     """Take them all."""
     app = QApplication([])
@@ -54,11 +80,16 @@ def main() -> None:
 
     def take(window: QWidget, name: str) -> None:
         until = time.monotonic() + (
-            7.0 if name == "cloth" else 2.0
+            7.0 if name in ("cloth", "papers") else 2.0
         )  # cards are drafted when they are first seen, advice is looked for
         while time.monotonic() < until:
             app.processEvents()
         window.grab().save(str(TARGET / f"{name}.png"))
+
+    def dialog_of(dialog: QDialog, name: str) -> None:
+        dialog.show()
+        take(dialog, name)
+        dialog.reject()
 
     def paper(window: Window) -> None:
         """A page of the order of work, as it is printed."""
@@ -89,32 +120,12 @@ def main() -> None:
             set_dark(window, dark)
             window.session.open(key)
             window.show_station(station)
-            if station == "panels":
-                wall = next(n for n in window.stations["panels"].sizes.numbers if str(n.words).endswith("cut length"))
-                window.session.point(wall.words, wall.number)
-            if station == "cover":
-                cover = window.stations["cover"]
-                cover.choose(CHOSEN.get(name, refs.choice()))
-                slider = cover.picture.apart
-                slider.setValue(round(APART.get(name, 0.0) * slider.maximum()))
-            if station == "sew":
-                sew = window.stations["sew"]
-                for _ in range(SEWN if name == "sew" else 0):
-                    sew.sewing.do()
-                sew.enter()
-                sew.sewing.start()
-                if name == "sew-order":
-                    sew.go_to(refs.SEWING_ORDER)
-            if station == "fit":
-                fit = window.stations["fit"]
-                fit.fitting.choose(fit.fitting.tries[0].id)
-                fit.refresh()
+            stand(window, station, name)
             take(window, name)
             if station == "fit":
-                dialog = AgainDialog(window, window.session)
-                dialog.show()
-                take(dialog, "fit-again")
-                dialog.reject()
+                dialog_of(AgainDialog(window, window.session), "fit-again")
+            if name == "cloth":
+                dialog_of(PapersDialog(window, window.session, EXPORTS["book"]), "papers")
             if name == "sew":
                 paper(window)
     os._exit(0)

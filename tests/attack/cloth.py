@@ -24,7 +24,8 @@ from omnipel.core.pictures.worn import cover_sheets, uncovered, worn
 from omnipel.core.tolerances import LONGEST
 from omnipel.core.words.phrases import Voice
 from omnipel.exchange.asked import NotExported, Order
-from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MOST, exported
+from omnipel.exchange.export import DESPITE_STOP, MOST, exported
+from omnipel.exchange.exports import EXPORTS
 from tests.attack.documents import Report
 from tests.attack.jobs import attacked
 

@@ -15,7 +15,7 @@ from omnipel.bench.stations.tape.wireless import Taken, WirelessTape
 from omnipel.cli import main
 from omnipel.core.draft import draft
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.tape_device import LONGEST_LINE
+from omnipel.exchange.devices.tape_device import LONGEST_LINE
 from omnipel.shop.document import DocumentError, dumped, envelope, lawful, loaded
 from omnipel.shop.sample import SAMPLES
 from tests.attack.drawings import SEEDS

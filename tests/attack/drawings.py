@@ -8,7 +8,7 @@ from pathlib import Path
 
 from omnipel.core.plane.trace import MOST_POINTS, ring_of
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.outlines import read_svg_outline
+from omnipel.exchange.reading.outlines import read_outline
 from omnipel.shop.document import DocumentError
 
 HEAD = '<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" width="400mm" height="300mm" viewBox="0 0 400 300">'
@@ -101,7 +101,7 @@ def outcome(content: bytes, folder: Path) -> tuple[str, str]:
     path = folder / "drawing.svg"
     path.write_bytes(content)
     try:
-        traced = read_svg_outline(path)
+        traced = read_outline(path)
     except DocumentError as error:
         said = Voice().say(error.phrase)
         return "refused", "" if "\n" not in said and len(said) < 300 and "drawing.svg" in said else f"said {said!r}"

@@ -211,7 +211,11 @@ def test_job_files_can_be_dropped_on_the_shelf(sample_window: Window, tmp_path: 
     data.setUrls([QUrl.fromLocalFile(str(path))])
     copy, left, none = Qt.DropAction.CopyAction, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier
     sample_window.shelf.dropEvent(QDropEvent(QPointF(5, 5), copy, data, left, none))
-    assert read(path) in [sample_window.session.store.job(card.id) for card in sample_window.shelf.cards]
+    assert sample_window.session.open_job == read(path)  # one alone is opened
+    data.setUrls([QUrl.fromLocalFile(str(path)), QUrl.fromLocalFile(str(tmp_path / "none.omnipel.json"))])
+    sample_window.shelf.dropEvent(QDropEvent(QPointF(5, 5), copy, data, left, none))
+    assert sample_window.here == "shelf"
+    assert "Not brought in" in sample_window.working.text.text()
 
 
 def test_an_outline_is_brought_in_or_refused(sample_window: Window, tmp_path: Path) -> None:

@@ -17,7 +17,7 @@ from omnipel.bench.stations.tape.wireless import Taken, WirelessTape
 from omnipel.bench.window.window import Window
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import tr
-from omnipel.exchange.tape_device import LONGEST_LINE
+from omnipel.exchange.devices.tape_device import LONGEST_LINE
 from omnipel.shop.document import SUFFIX, read
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.store import Store

@@ -35,7 +35,7 @@ def drawn(pdf: bytes, panel: str) -> tuple[float, float]:
     """Length and height in inches of a panel's cut line, measured on its own sheet."""
     for page in extract_pages(io.BytesIO(pdf)):
         words = [box.get_text() for box in page if isinstance(box, LTTextContainer)]
-        if any(text.startswith(f"{panel}   row") or f"{panel} row" in text for text in words):
+        if any(text.casefold().startswith(f"{panel}, cut ") and "print at 100" in text for text in words):
             sizes = [
                 np.ptp(np.array(item.pts), axis=0) * POINT for item in page if isinstance(item, LTCurve) and len(item.pts) > 3
             ]
@@ -77,7 +77,7 @@ def test_a_drum_by_keys_alone(hands: Hands) -> None:
     hands.write_over("0.7")
     hands.press(Keys.Key_Z, CTRL)  # Enter took it: one press brings the old gap back, not the typed text
     assert hands.window.session.open_job.cover.clearance.amount == pytest.approx(12.7)
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     u = 1 / 2 + T / 2
     ring = 69 + 7 / 16 + 2 * math.pi * u
     wall = ring + 2 * 3 / 4, 25.75 + u + 3 / 8 + 1 + 5 / 8
@@ -105,7 +105,7 @@ def test_a_press_from_a_card_with_another_scheme(hands: Hands, qtbot: QtBot) -> 
     for _ in range(3):  # through the other units and back: nothing moves
         hands.press(Keys.Key_U, CTRL)
     assert session.unit is Unit.INCH_16
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     u = 3 / 8 + T / 2
     long, wide = 15.5 + 2 * u, 9 + 2 * u
     wall = 2 * (long + wide) + 2 * 1 / 2, 12.25 + u + 1 / 2 + 2 + 1 / 2
@@ -139,7 +139,7 @@ def test_a_wheel_that_stands_on_the_ground(hands: Hands, qtbot: QtBot) -> None:
     for _ in range(60):  # the wheel whose arc above both marks is 36 1/2: r = arc / 2(π − acos((r − 4)/r))
         radius = 36.5 / (2 * (math.pi - math.acos((radius - 4) / radius)))
     assert session.draft.measured.numbers["diameter"].value / 25.4 == pytest.approx(2 * radius, abs=1e-6)  # type: ignore[union-attr]
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     disc = 2 * (radius + 1 / 2 + T / 2 + 1 / 2)
     first = session.draft.panels[0]  # type: ignore[union-attr]
     assert told(pdf, first.name)[0] == pytest.approx(sixteenth(disc))
@@ -221,7 +221,7 @@ def test_a_drum_whose_stops_are_put_right_by_the_one_button(hands: Hands, qtbot:
     assert any("port" in words for words in said)
     assert any("Hem" in words for words in said), said
     assert session.store.history(session.key)[1] >= len(said)  # type: ignore[arg-type]
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     u = 1 / 2 + T / 2
     ring = 69 + 7 / 16 + 2 * math.pi * u
     wall = ring + 2 * 1 / 2, 12.75 + u + 1 / 2 + hem.width / 25.4 + hem.turn_under / 25.4
@@ -256,7 +256,7 @@ def test_a_box_with_ease_by_direction_padding_and_a_pocket(hands: Hands, qtbot: 
     pocket = session.open_job.cover.features[0]
     kept = (pocket.width, pocket.height, pocket.from_top, pocket.from_centre)
     assert kept == pytest.approx([length * 25.4 for length in (8.5, 5.375, 6.0, -1.25)], abs=1e-9)
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     t = T + 1 / 4
     long, wide, high = 15.5 + 1.25 + t, 9 + 1 + t, 12.25 + 1 / 4 + t / 2
     front = long + 2 * 1 / 2, high + 1 / 2 + 1 + 5 / 8
@@ -277,7 +277,7 @@ def test_a_lined_and_padded_drum_by_keys_alone(hands: Hands) -> None:
     hands.press(Keys.Key_Down)
     settle(hands.window)
     assert session.open_job.cover.lining.school is LiningSchool.BAGGED
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     c, thin, pad, a, own = 1 / 2, 0.25 / 25.4, 1 / 4, 1 / 2, 3 / 8
     outer, lining = c + thin + pad + T / 2, c + thin / 2
     rings = {"wall": 44.375 + 2 * math.pi * outer, "lining wall": 44.375 + 2 * math.pi * lining}
@@ -297,7 +297,7 @@ def test_a_chest_whose_left_end_is_narrower_and_lower(hands: Hands, qtbot: QtBot
     qtbot.mouseClick(look.remedies[0].button, Qt.MouseButton.LeftButton)
     settle(window)
     assert session.open_job.cover.scheme == "five-panels"
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     u, a, below = 1 / 2 + T / 2, 1 / 2, 1 + 5 / 8
     turn, tilt = (16 - 12.25) / 2 / 24, (20.5 - 18) / 24
     out, up = u * math.hypot(1, turn), u * math.hypot(1, tilt)
@@ -341,7 +341,7 @@ def test_a_cosy_with_its_sides_open_for_spout_and_handle(hands: Hands, qtbot: Qt
         qtbot.mouseClick(opened.button, Qt.MouseButton.LeftButton)
         settle(window)
     assert not session.draft.findings  # type: ignore[union-attr]
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     pad, inset, a = 4 / 25.4, 1 / 2, 1 / 4
     t = 0.3 / 25.4 + pad
     u = 1 / 2 + t / 2
@@ -388,7 +388,7 @@ def test_a_drum_with_a_gathered_wall_and_a_piped_edge(hands: Hands) -> None:
     cover.go_to(refs.edge("lower edge", "finish"))
     pick(cover.edges.card.fields["finish"], "piped")
     assert not [f for f in session.draft.findings if f.severity.value != "note"]  # type: ignore[union-attr]
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     u, a = 1 / 2 + T / 2, 1 / 2
     ring = 38.25 + 2 * math.pi * u
     assert told(pdf, "wall") == pytest.approx([sixteenth(ring * 1.6 + 2 * a), sixteenth(14.5 + u + 2 * a)])
@@ -416,7 +416,7 @@ def test_a_drum_that_does_not_go_on_gets_a_strip_that_stands_on_the_paper(hands:
     by = session.open_job.alterations[0].by / 25.4
     assert 3.0 < by < 4.0
     assert by * 16.0 == pytest.approx(round(by * 16.0))  # a round number of the tape's own
-    pdf = hands.print_it("A0", 1)
+    pdf = hands.print_it("A0", 2)
     long, wide = 25.75 + 1 / 2 + T / 2 + 1 / 2 + 1 + 5 / 8, by + 2 * 1 / 2
     assert told(pdf, "strip 1") == pytest.approx((sixteenth(long), sixteenth(wide)))
     assert drawn(pdf, "strip 1") == pytest.approx((long, wide), abs=0.005)

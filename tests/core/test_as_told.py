@@ -26,7 +26,7 @@ from omnipel.core.job.finish import FinishKind, usual_finish
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
 from omnipel.core.words.units import Unit
-from omnipel.exchange.report import text
+from omnipel.exchange.files.report import text
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
 

@@ -10,7 +10,7 @@ import omnipel
 WALK = """
 import importlib, pkgutil, sys, omnipel
 for module in pkgutil.walk_packages(omnipel.__path__, "omnipel."):
-    if not module.name.startswith("omnipel.bench"):
+    if not module.name.startswith(("omnipel.bench", "omnipel.cutter.")):
         importlib.import_module(module.name)
 loaded = [name for name in sys.modules if name.startswith("PySide6")]
 assert not loaded, loaded

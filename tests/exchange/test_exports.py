@@ -16,7 +16,8 @@ from omnipel.core.job.trying import Stage, TryOn
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Voice
 from omnipel.exchange.asked import NotExported, Order
-from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, exported
+from omnipel.exchange.export import DESPITE_STOP, MANY, MANY_SHEETS, exported
+from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.document import read, write
 from omnipel.shop.starter import starter
 

@@ -21,9 +21,10 @@ from omnipel.core.pictures.pens import PAPERS
 from omnipel.core.words.phrases import Voice
 from omnipel.core.words.units import Unit
 from omnipel.exchange.asked import Order
-from omnipel.exchange.exports import EXPORTS, exported
-from omnipel.exchange.pattern import sheets, ways
-from omnipel.exchange.tables import as_csv, tables_of
+from omnipel.exchange.export import exported
+from omnipel.exchange.exports import EXPORTS
+from omnipel.exchange.files.tables import as_csv, tables_of
+from omnipel.exchange.papers.pattern import sheets, ways
 
 STOCK = Stock({"cord 5": Goods(key="cord 5", price=0.6), "thread Tex 90": Goods(key="thread Tex 90", price=0.012, there=1e6)})
 
@@ -108,9 +109,11 @@ def test_the_shopping_list_on_paper_says_what_is_there_what_is_paid_and_what_is_
 
 
 def test_a_sheet_a_drum_and_a_boxing_no_longer_take_a_pile_of_paper() -> None:
-    assert sheets(drafted_of(sample("Rain butt")), "A4") <= 3  # its cutting sheet, with the order of work over the page
-    assert sheets(drafted_of(sample("Trestle table")), "A4") <= 3
-    assert sheets(drafted_of(sample("Sorting turntable")), "A4") <= 3
+    assert (
+        sheets(drafted_of(sample("Rain butt")), PAPERS["A4"], Voice()) <= 3
+    )  # its cutting sheet, with the order of work over the page
+    assert sheets(drafted_of(sample("Trestle table")), PAPERS["A4"], Voice()) <= 3
+    assert sheets(drafted_of(sample("Sorting turntable")), PAPERS["A4"], Voice()) <= 3
     table = drafted_of(sample("Trestle table"))
     how = ways(table, PAPERS["A4"], Voice(table.job.unit))
     assert how.whole > 20

@@ -19,7 +19,8 @@ from omnipel.core.learning.logbook import dues
 from omnipel.core.words.phrases import Voice
 from omnipel.core.words.units import Unit
 from omnipel.exchange.asked import NotExported, Order
-from omnipel.exchange.exports import EXPORTS, exported
+from omnipel.exchange.export import exported
+from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.photos import prepared
 from omnipel.shop.sample.round import rain_butt_west, rain_butt_west_again
 from omnipel.shop.sample.tried import tried

@@ -10,6 +10,7 @@ import pytest
 from pdfminer.high_level import extract_pages
 from pdfminer.layout import LTChar, LTContainer, LTPage, LTTextLine
 from tests.core.cloth.test_lays import drafted_of, sample
+from tests.exchange.printed import pdf
 from tests.exchange.test_papers import characters
 from tests.wild import some
 
@@ -26,8 +27,6 @@ from omnipel.core.sewing.plan import Plan, planned
 from omnipel.core.words.phrases import Voice, mm
 from omnipel.core.words.typeset import fractions
 from omnipel.core.words.units import Unit
-from omnipel.exchange.order_sheet import order_pdf
-from omnipel.exchange.pattern import cutting_sheet_pdf
 from omnipel.shop.document import write
 from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
@@ -68,7 +67,7 @@ def order_of(job: Job) -> Plan:
 def test_every_step_of_a_sample_stands_on_paper_with_what_to_mind_and_to_check(name: str, paper: str) -> None:
     job = sample(name)
     plan, voice = order_of(job), Voice(job.unit)
-    pages = read_back(order_pdf(drafted_of(job), paper, voice))
+    pages = read_back(pdf(drafted_of(job), "order", paper, voice))
     text, at = all_of(pages), 0
     for step in plan.steps:
         words = plain(f"{step.number} {voice.sentence(step.operation.words)}")[:18]
@@ -93,7 +92,7 @@ def test_every_step_of_a_sample_stands_on_paper_with_what_to_mind_and_to_check(n
 @pytest.mark.parametrize("name", [name for (name,) in some(EVERY, of=7)])
 def test_no_line_of_a_step_lies_on_another(name: str) -> None:
     job = sample(name)
-    for page in read_back(order_pdf(drafted_of(job), "A4", Voice(job.unit), told=True)):
+    for page in read_back(pdf(drafted_of(job), "told", "A4", Voice(job.unit))):
         boxes = [_box(line) for line in lines(page) if len(line.get_text().strip()) > 6]
         for (words, a), (other, b) in combinations(boxes, 2):
             over = min(a[2], b[2]) - max(a[0], b[0]), min(a[3], b[3]) - max(a[1], b[1])
@@ -116,7 +115,7 @@ def test_in_inches_nothing_is_told_in_millimetres_and_all_lengths_fit(form: str,
     made = draft(job)
     if not isinstance(made, Drafted):
         return
-    pages = read_back(order_pdf(made, "Letter", Voice(job.unit)))
+    pages = read_back(pdf(made, "order", "Letter", Voice(job.unit)))
     words = " ".join(line.get_text() for page in pages for line in lines(page))
     assert not re.search(r"\d\s*(mm|cm|m)\b|metre|[{}]", words)
     assert "3 covers" in words
@@ -128,23 +127,23 @@ def test_in_full_it_tells_how_where_a_kind_of_step_comes_first_and_what_was_done
     first, second = plan.steps[0], plan.steps[6]
     logs = {first.key: StepLog(done=True, took=4.0, planned=3.0), second.key: StepLog(note="sewed 15 instead of 12")}
     noted = replace(job, sewing=replace(job.sewing, steps=logs))
-    text = all_of(read_back(order_pdf(drafted_of(noted), "A4", voice, told=True)))
+    text = all_of(read_back(pdf(drafted_of(noted), "told", "A4", voice)))
     for deed in {step.operation.deed for step in plan.steps}:
         for sentence in how(deed):
             assert text.count(plain(voice.sentence(sentence))[:20]) >= 1
     assert plain("sewed 15 instead of 12") in text
     assert plain(f"{len(plan.steps) - 1} of {len(plan.steps)} steps are left") in text
-    short = all_of(read_back(order_pdf(drafted_of(job), "A4", voice)))
+    short = all_of(read_back(pdf(drafted_of(job), "order", "A4", voice)))
     assert len(short) < len(text)
     slow = Person(factors={step.operation.deed: Factor(1.0, 0.1, 9) for step in plan.steps})
-    assert all_of(read_back(order_pdf(drafted_of(job), "A4", voice, slow))) != short
+    assert all_of(read_back(pdf(drafted_of(job), "order", "A4", voice, person=slow))) != short
 
 
 @pytest.mark.parametrize("name", ["Press motor", "Settling tank", "Bench cushion"])
 def test_the_cutting_sheet_has_the_order_in_short(name: str) -> None:
     job = sample(name)
     plan = order_of(job)
-    text = all_of(read_back(cutting_sheet_pdf(drafted_of(job), "A4")))
+    text = all_of(read_back(pdf(drafted_of(job), "sheet", "A4")))
     assert "orderofwork" in text
     for step in plan.steps:
         if step.changeover or step.number == 1:

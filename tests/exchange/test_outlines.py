@@ -11,7 +11,7 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline
 from omnipel.core.plane.trace import corners_of, grown_ring, ring_of
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.outlines import read_svg_outline
+from omnipel.exchange.reading.outlines import read_outline
 from omnipel.shop.document import DocumentError, read, write
 from omnipel.shop.starter import starter
 
@@ -21,7 +21,7 @@ HEAD = '<svg xmlns="http://www.w3.org/2000/svg" width="400mm" height="300mm" vie
 def test_the_largest_closed_path_is_taken_in_millimetres(tmp_path: Path) -> None:
     path = tmp_path / "side.svg"
     path.write_text(HEAD + '<rect x="10" y="10" width="20" height="20"/><path d="M50 250 H350 V100 Q200 20 50 100 Z"/></svg>')
-    ring = ring_of(read_svg_outline(path).outline)
+    ring = ring_of(read_outline(path).outline)
     assert np.ptp(ring[:, 0]) == pytest.approx(300.0, abs=0.1)
     assert np.ptp(ring[:, 1]) == pytest.approx(190.0, abs=0.6)
 
@@ -39,7 +39,7 @@ def test_what_is_no_outline_is_said(text: str, words: str, tmp_path: Path) -> No
     path = tmp_path / "bad.svg"
     path.write_text(text)
     with pytest.raises(DocumentError, match=words):
-        read_svg_outline(path)
+        read_outline(path)
 
 
 def test_from_the_command_line_into_a_job(tmp_path: Path) -> None:

@@ -6,14 +6,14 @@ from pathlib import Path
 import numpy as np
 import pytest
 import shapely
+from tests.exchange.printed import pdf
 
 from omnipel.cli import main
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import MarkKind
-from omnipel.exchange.pattern import pattern_pdf
-from omnipel.exchange.report import report, text
-from omnipel.exchange.svg import svg
+from omnipel.exchange.files.report import report, text
+from omnipel.exchange.files.svg import svg
 from omnipel.shop.document import write
 from omnipel.shop.starter import starter
 
@@ -141,7 +141,7 @@ def test_the_model_in_space_has_every_piece_in_its_size(form: str, scheme: str, 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
 def test_every_pair_reaches_paper_and_terminal(form: str, scheme: str) -> None:
     drafted = draft(starter(form, scheme))
-    assert pattern_pdf(drafted, "A0").startswith(b"%PDF")
+    assert pdf(drafted, "pattern", "A0").startswith(b"%PDF")
     for panel in drafted.panels:
         assert panel.name in text(drafted)
         assert f'id="cut-{panel.name.replace(" ", "-")}"' in svg(drafted)

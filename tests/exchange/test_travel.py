@@ -14,8 +14,8 @@ from tests.shop.test_photos import picture
 
 from omnipel.core.job.document import Job
 from omnipel.core.job.trying import Entry, Happened, Photo, TryOn, Went
-from omnipel.exchange import travel
-from omnipel.exchange.travel import DOCUMENT, PHOTOS, opened, packed, read_job, unpacked
+from omnipel.exchange.files import travel
+from omnipel.exchange.files.travel import DOCUMENT, PHOTOS, opened, packed, read_job, unpacked
 from omnipel.shop.document import DocumentError, dumped, envelope, write
 from omnipel.shop.photos import prepared
 from omnipel.shop.sample import SAMPLES

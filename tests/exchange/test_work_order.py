@@ -17,7 +17,7 @@ from omnipel.core.sewing.plan import planned
 from omnipel.core.sewing.traps import traps
 from omnipel.core.words.phrases import Voice
 from omnipel.core.words.units import Unit
-from omnipel.exchange.work_order import order_data, order_text
+from omnipel.exchange.files.work_order import order_data, order_text
 from omnipel.shop.document import write
 from omnipel.shop.starter import starter
 

@@ -8,7 +8,7 @@ import sys
 import tempfile
 import traceback
 from collections.abc import Iterator, Sequence
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 from types import FrameType, TracebackType
 
@@ -16,32 +16,38 @@ from PySide6.QtCore import QSocketNotifier, QTimer
 from PySide6.QtWidgets import QApplication
 
 from omnipel.bench.commands.registry import later
+from omnipel.bench.door import Door, handed_over
 from omnipel.bench.parts.asking import Question, QuestionDialog
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.parts.ruler import icon
+from omnipel.bench.reports import written
 from omnipel.bench.session import Session
 from omnipel.bench.sharing import share
 from omnipel.bench.window.place import SETTING, take_place
 from omnipel.bench.window.window import Window
 from omnipel.core.words.phrases import Name, Phrase, Voice, tr
+from omnipel.desktop.placing import ID
 from omnipel.shop.demo import unpack
 from omnipel.shop.opening import StoreError
 from omnipel.shop.store import Store
 
 
-def run(*, demo: bool = False, shop: Path | None = None, files: Sequence[Path] = ()) -> int:
-    """Open the window and work until it is closed; the exit code."""
+def run(*, demo: bool = False, shop: Path | None = None, files: Sequence[Path] = (), new: bool = False) -> int:
+    """Open the window and work until it is closed; the exit code. Where a window of this shop is open already it takes what is to be opened."""
     with _broken_off():
         app = QApplication.instance() or QApplication(sys.argv[:1])
         app.setApplicationName("Omnipel")
-        app.setDesktopFileName("omnipel")  # type: ignore[attr-defined]
+        app.setDesktopFileName(ID)  # type: ignore[attr-defined]
+        where = shop or own_shop()
+        if not demo and handed_over(where, files, new=new):
+            return 0
         load_type()
         app.setWindowIcon(icon())  # type: ignore[attr-defined]
         try:
             if not demo:
-                return _work(Store(shop or own_shop()), files)
+                return _work(Store(where), files, where, new=new)
             with tempfile.TemporaryDirectory(prefix="omnipel-demo-") as folder:
-                return _work(unpack(Path(folder) / "quillet-hill.sqlite"), files)
+                return _work(unpack(Path(folder) / "quillet-hill.sqlite"), files, new=new)
         except StoreError as error:
             return _failed(error.phrase)
         except OSError as error:
@@ -58,20 +64,43 @@ def _failed(why: Phrase) -> int:
     return 2
 
 
-def _work(store: Store, files: Sequence[Path] = ()) -> int:
+def _work(store: Store, files: Sequence[Path] = (), shop: Path | None = None, *, new: bool = False) -> int:
     share()
     window = Window(Session(store))
+    door = Door(shop, lambda there, wanted: _came(window, there, new=wanted)) if shop is not None and store.writable else None
+    if door is not None:
+        door.open()
     sys.excepthook = lambda kind, error, trace: _last_resort(window, kind, error, trace)
     take_place(window, store.setting(SETTING, ""))
     window.show()
-    if files:
-        QTimer.singleShot(0, window, lambda: later("jobs:bring_in")(window, list(files)))
+    QTimer.singleShot(0, window, lambda: _bring(window, list(files), new=new))
     if os.environ.get("OMNIPEL_QUIT_AFTER") == "shelf":  # the start-up benchmark
         window.repaint()
         sys.stdout.flush()
         os._exit(0)
     with _signals(window):
-        return QApplication.exec()
+        try:
+            return QApplication.exec()
+        finally:
+            if door is not None:
+                door.close()
+
+
+def _bring(window: Window, files: list[Path], *, new: bool) -> None:
+    """Open what is asked for."""
+    if files:
+        later("jobs:bring_in")(window, files)
+    if new:
+        window.run_command("new")
+
+
+def _came(window: Window, files: list[Path], *, new: bool) -> None:
+    """Somebody was started later: come to the front, and open what they were given."""
+    if window.isMinimized():
+        window.showNormal()
+    window.raise_()
+    window.activateWindow()
+    _bring(window, files, new=new)
 
 
 @contextmanager
@@ -122,15 +151,16 @@ def own_shop() -> Path:
 
 
 def _last_resort(window: Window, kind: type[BaseException], error: BaseException, trace: TracebackType | None) -> None:
-    """Our own bug: every edit is committed already; say so, keep the traceback, go on."""
+    """Our own bug: what is not on disk yet is tried again first, then it is said what happened and where the report lies; then it goes on."""
     if issubclass(kind, KeyboardInterrupt):
         window.leave(130)
         return
     traceback.print_exception(kind, error, trace)
-    window.session.say(
-        "stop",
-        tr(
-            "Something went wrong inside Omnipel ({fault}). Your work is kept; the last step may not be shown.",
-            fault=Name(f"{kind.__name__}: {error}"),
-        ),
-    )
+    with suppress(Exception):  # whatever is broken: the report comes all the same
+        window.session.save_waiting()
+    report = written(kind, error, trace)
+    fault = Name(f"{kind.__name__}: {error}")
+    said = tr("Something went wrong inside Omnipel ({fault}). Your work is kept; the last step may not be shown.", fault=fault)
+    if report is not None:
+        said = tr("{said} A report without anything of your job lies at {path}.", said=said, path=Name(str(report)))
+    window.session.say("stop", said)

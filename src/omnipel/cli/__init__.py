@@ -13,14 +13,53 @@ from pathlib import Path
 from typing import Final, NoReturn
 
 from omnipel import __version__
-from omnipel.cli import advise, card, check, draft, export, fits, lay, new, order, outline, schema, takeoff, tape
+from omnipel.cli import (
+    advise,
+    card,
+    check,
+    cut,
+    cutter,
+    desktop,
+    draft,
+    export,
+    fits,
+    lay,
+    new,
+    order,
+    outline,
+    readings,
+    schema,
+    shop,
+    takeoff,
+    tape,
+)
 from omnipel.cli import open as opening
 from omnipel.cli.usage import UsageError, said
 from omnipel.core.words.phrases import Name, Refusal, tr
 
 OUR_FAULT: Final = 70
 """Not 1: that is what a script takes for *do not cut*."""
-COMMANDS = (draft, check, lay, takeoff, order, advise, fits, export, outline, tape, card, schema, new, opening)
+COMMANDS = (
+    draft,
+    check,
+    lay,
+    takeoff,
+    order,
+    advise,
+    fits,
+    export,
+    outline,
+    readings,
+    cut,
+    cutter,
+    tape,
+    card,
+    schema,
+    new,
+    shop,
+    desktop,
+    opening,
+)
 
 
 class _Parser(argparse.ArgumentParser):
@@ -37,7 +76,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
             stream.reconfigure(errors="plainly")
     try:
         typed = sys.argv[1:] if arguments is None else arguments
-        asked = _parser().parse_args(opening.with_word(typed, [command.__name__.rpartition(".")[2] for command in COMMANDS]))
+        asked = whole_parser().parse_args(opening.with_word(typed, [command.__name__.rpartition(".")[2] for command in COMMANDS]))
         return int(asked.run(asked))
     except Refusal as error:
         return _refused(said(error.phrase))
@@ -61,13 +100,15 @@ def _refused(words: str) -> int:
     return 2
 
 
-def _parser() -> argparse.ArgumentParser:
+def whole_parser() -> argparse.ArgumentParser:
+    """Everything the command line understands."""
     parser = _Parser(prog="omnipel", description=said(tr("Drafts the panels of a fitted cover, and says whether it will go on.")))
     parser.add_argument("--version", action="version", version=f"omnipel {__version__}")
     parser.add_argument("--demo", action="store_true", help=said(tr("open the bench on a fresh copy of the sample shop")))
     parser.add_argument(
         "--shop", type=Path, metavar="PATH", help=said(tr("the shop's database, instead of the one in your data folder"))
     )
+    parser.add_argument("--new", action="store_true", help=said(tr("open the bench with a new job")))
     parser.set_defaults(run=_bench)
     commands = parser.add_subparsers(metavar="COMMAND", parser_class=_Parser)
     for command in COMMANDS:
@@ -83,4 +124,4 @@ def _bench(asked: argparse.Namespace) -> int:
         raise UsageError(why)
     from omnipel.bench.app import run
 
-    return run(demo=asked.demo, shop=asked.shop)
+    return run(demo=asked.demo, shop=asked.shop, new=asked.new)

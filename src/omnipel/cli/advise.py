@@ -22,7 +22,7 @@ def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.cloth.saving import advised, sentence
     from omnipel.core.job.changes import changed
-    from omnipel.exchange.travel import write_job as write
+    from omnipel.exchange.files.travel import write_job as write
     from omnipel.shop.document import lawful
 
     drafted = drafts([asked.job])[0]

@@ -1,6 +1,7 @@
 """`omnipel card`: the blank tape card of a job; short for `omnipel export JOB --card F`."""
 
 import argparse
+from datetime import datetime
 from pathlib import Path
 
 from omnipel.cli.usage import Commands, UsageError, may_replace, said
@@ -24,14 +25,16 @@ def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.draft import draft
     from omnipel.exchange.asked import NotExported, Order
-    from omnipel.exchange.exports import EXPORTS, exported
-    from omnipel.exchange.travel import read_job as read
+    from omnipel.exchange.export import exported
+    from omnipel.exchange.exports import EXPORTS
+    from omnipel.exchange.files.travel import read_job as read
     from omnipel.shop.whole import write_whole
 
     job = read(asked.job)
     may_replace(asked.pdf, asked.replace, EXPORTS["card"].begins)
     try:
-        write_whole(asked.pdf, exported(EXPORTS["card"], Order(draft(job), Voice(job.unit), asked.paper or at_home(job.unit))))
+        order = Order(draft(job), Voice(job.unit), asked.paper or at_home(job.unit), made=datetime.now().astimezone())
+        write_whole(asked.pdf, exported(EXPORTS["card"], order))
     except NotExported as error:
         raise UsageError(tr("{job}: {fault}", job=Name(asked.job.name), fault=error.phrase)) from None
     return 0

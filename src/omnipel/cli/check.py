@@ -31,9 +31,9 @@ def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.draft import draft
     from omnipel.core.remedies import advised, put_right
-    from omnipel.exchange.report import finding_lines, report
-    from omnipel.exchange.travel import read_job as read
-    from omnipel.exchange.travel import write_job as write
+    from omnipel.exchange.files.report import finding_lines, report
+    from omnipel.exchange.files.travel import read_job as read
+    from omnipel.exchange.files.travel import write_job as write
     from omnipel.shop.document import lawful
 
     job = read(asked.job)

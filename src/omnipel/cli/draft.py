@@ -20,8 +20,8 @@ def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.draft import draft
     from omnipel.core.remedies import advised
-    from omnipel.exchange.report import report, text
-    from omnipel.exchange.travel import read_job as read
+    from omnipel.exchange.files.report import report, text
+    from omnipel.exchange.files.travel import read_job as read
     from omnipel.shop.document import lawful
 
     drafted = advised(draft(read(asked.job)), lawful)

@@ -35,7 +35,7 @@ def run(asked: argparse.Namespace) -> int:
     from omnipel.core.cloth.day import cloths_of, together
     from omnipel.core.cloth.fitting import on_piece
     from omnipel.core.cloth.lay import laid
-    from omnipel.exchange.lays import day_text, lay_data, lay_text
+    from omnipel.exchange.files.lays import day_text, lay_data, lay_text
 
     if not 0.0 <= asked.seconds <= 3600.0:
         raise UsageError(tr("--seconds takes 0 to 3600"))
@@ -88,8 +88,8 @@ def searched(lay: Lay, seconds: float) -> tuple[Lay, float, float]:
 
 def keep(path: Path, lays: list[Lay]) -> None:
     """Keep lays in a job's file."""
-    from omnipel.exchange.travel import read_job as read
-    from omnipel.exchange.travel import write_job as write
+    from omnipel.exchange.files.travel import read_job as read
+    from omnipel.exchange.files.travel import write_job as write
 
     job = read(path)
     kept = dict(job.lays)

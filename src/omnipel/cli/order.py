@@ -24,7 +24,7 @@ def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.sewing.plan import planned
     from omnipel.core.sewing.traps import traps
-    from omnipel.exchange.work_order import order_data, order_text
+    from omnipel.exchange.files.work_order import order_data, order_text
 
     if asked.batch is not None and not 1 <= asked.batch <= MOST:
         raise UsageError(tr("order: --batch takes a number from 1 to {most}", most=Count(MOST)))

@@ -25,7 +25,7 @@ def drafts(paths: Sequence[Path]) -> list[Drafted]:
         UsageError: one has no panels yet.
     """
     from omnipel.core.draft import Drafted, draft
-    from omnipel.exchange.travel import read_job as read
+    from omnipel.exchange.files.travel import read_job as read
 
     made = []
     for path in paths:
@@ -38,15 +38,31 @@ def drafts(paths: Sequence[Path]) -> list[Drafted]:
     return made
 
 
+def shop_of(asked: argparse.Namespace) -> Path:
+    """Where the user's shop lies, or the one that was named."""
+    if asked.shop is not None:
+        return Path(asked.shop)
+    import platformdirs
+
+    return Path(platformdirs.user_data_dir("omnipel")) / "shop.sqlite"
+
+
+def setting_of(asked: argparse.Namespace, key: str) -> str:
+    """A setting of that shop; "" where there is none."""
+    path = shop_of(asked)
+    if not path.is_file():
+        return ""
+    from omnipel.shop.store import Store
+
+    with Store(path, read_only=True) as store:
+        return str(store.setting(key, ""))
+
+
 def stock_of(asked: argparse.Namespace) -> Stock:
     """What the user's shop has, or the one that was named; nothing where there is none."""
     from omnipel.core.cloth.stock import Stock
 
-    path = asked.shop
-    if path is None:
-        import platformdirs
-
-        path = Path(platformdirs.user_data_dir("omnipel")) / "shop.sqlite"
+    path = shop_of(asked)
     if not path.is_file():
         return Stock()
     from omnipel.shop.stockroom import Stockroom

@@ -20,7 +20,7 @@ def add(commands: Commands) -> None:
 def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
     from omnipel.core.cloth.takeoff import takeoff
-    from omnipel.exchange.lays import takeoff_data, takeoff_text
+    from omnipel.exchange.files.lays import takeoff_data, takeoff_text
 
     drafted = drafts([asked.job])[0]
     taken, voice = takeoff(drafted, None, stock_of(asked)), Voice(drafted.job.unit)

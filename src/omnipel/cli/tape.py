@@ -27,7 +27,7 @@ def add(commands: Commands) -> None:
 
 def run(asked: argparse.Namespace) -> int:
     """Run it; the exit code."""
-    from omnipel.exchange.tape_device import TapeDevice, send_all, socket_path
+    from omnipel.exchange.devices.tape_device import TapeDevice, send_all, socket_path
 
     refused = 0
     for answer in send_all(asked.lengths or sys.stdin, TapeDevice(asked.socket or socket_path())):

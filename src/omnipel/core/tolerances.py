@@ -5,6 +5,9 @@ from typing import Final
 CHORD_ERROR: Final = 0.01
 """A curve is flattened so that no chord leaves it by more: a tenth of what a test measures on paper."""
 
+ON_CIRCLE: Final = 1e-5
+"""Points no further than this from a circle lie on it: outlines joined on a grid of a millionth of a mm still do."""
+
 FOLD_ALIKE: Final = 0.2
 """Halves of a panel that differ by no more are cut as one on the fold: less than a chalk line."""
 

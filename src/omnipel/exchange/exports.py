@@ -2,93 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from dataclasses import dataclass
-from typing import TYPE_CHECKING, Final
+from typing import Final
 
 from omnipel.core.pictures.pens import PAPERS, SMALL
-from omnipel.core.words.phrases import NOTHING, Name, Phrase, tr, trn
+from omnipel.core.words.phrases import tr
 from omnipel.exchange import writers
-from omnipel.exchange.asked import NotExported, Order
-
-if TYPE_CHECKING:
-    from omnipel.core.draft import Draft
-
-MANY: Final = 30
-"""More sheets than this are asked about before they are made."""
-MOST: Final = 5000
-"""More sheets than this are never made: five reams of tiles are no pattern."""
-
-
-@dataclass(frozen=True, slots=True)
-class Export:
-    """One way to write a job.
-
-    Args:
-        id: stable name; the command line's option and the menu's command.
-        words: what it is called.
-        about: what is in it, in a sentence.
-        kind: what files of its kind are called in a file dialog.
-        suffix: of its file.
-        begins: how a file of its kind begins: such a one may be written anew without a question on the command line.
-        make: makes the file's content; only called when nothing stands in the way.
-        next: what to do with it.
-        needs_panels: there must be panels to write it.
-        papers: which papers it can be put on; none when it knows no sheets.
-        sheets: how many sheets an order takes, without making them.
-        keys: its key sequence in the window, "" for none.
-        menu: what the menu calls it.
-        because: why a job cannot be written so yet; nothing where it can.
-    """
-
-    id: str
-    words: Phrase
-    about: Phrase
-    kind: Phrase
-    suffix: str
-    begins: bytes
-    make: Callable[[Order], bytes]
-    next: Phrase
-    needs_panels: bool = True
-    papers: tuple[str, ...] = ()
-    sheets: Callable[[Order], int] | None = None
-    keys: str = ""
-    menu: Phrase | None = None
-    because: Callable[[Draft], Phrase] = lambda _draft: NOTHING
-
-    def possible(self, draft: Draft | None) -> bool:
-        """Whether there is what it needs."""
-        return draft is not None and (not self.needs_panels or bool(draft.panels)) and not self.because(draft)
-
-
-DESPITE_STOP: Final = "despite-stop"
-MANY_SHEETS: Final = "many"
-
-
-def exported(export: Export, order: Order, *said: str) -> bytes:
-    """The content of the file. `said` are the questions that a person has answered with yes.
-
-    Raises:
-        NotExported: there are no panels yet; or a finding says do not cut, or it takes very many sheets, and nobody said so.
-    """
-    draft, voice = order.draft, order.voice
-    first = Name(voice.sentence(draft.findings[0].text)) if draft.findings else Name("")
-    if why := export.because(draft):
-        raise NotExported(why)
-    if not export.possible(draft):
-        raise NotExported(tr("there are no panels yet. {finding}", finding=first))
-    if export.needs_panels and draft.stops and DESPITE_STOP not in said:
-        raise NotExported(tr("do not cut. {finding}", finding=first), DESPITE_STOP)
-    count = export.sheets(order) if export.sheets is not None else 0
-    if count > MOST:
-        raise NotExported(trn("that is {n} sheet: take a larger paper", "that is {n} sheets: take a larger paper", count))
-    if count > MANY and MANY_SHEETS not in said:
-        raise NotExported(
-            trn("that is {n} sheet; a larger paper takes fewer", "that is {n} sheets; a larger paper takes fewer", count),
-            MANY_SHEETS,
-        )
-    return export.make(order)
-
+from omnipel.exchange.data_exports import DATA
+from omnipel.exchange.export import Export
 
 PDF: Final = tr("PDF")
 CSV: Final = tr("Comma-separated values")
@@ -102,12 +22,27 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.pattern,
+        writers.printed("pattern"),
         tr("Print at 100 % and measure the test square first."),
         papers=tuple(PAPERS),
         sheets=writers.pattern_sheets,
         keys="Ctrl+P",
         menu=tr("Print the pattern"),
+    ),
+    Export(
+        "book",
+        tr("The whole job as a booklet"),
+        tr(
+            "Title page, readings, cutting sheet, marking out, lay, shopping list, order of work, labels, try-on, care: or what of it is wanted."
+        ),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        writers.booklet,
+        tr("It goes into the folder, and with the job to the bench."),
+        papers=tuple(PAPERS),
+        in_booklet=True,
+        keys="Ctrl+Shift+P",
     ),
     Export(
         "sheet",
@@ -116,7 +51,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.cutting_sheet,
+        writers.printed("sheet"),
         tr("It goes to the cutting table."),
         papers=SMALL,
         sheets=writers.cutting_sheets,
@@ -128,7 +63,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.tiles,
+        writers.printed("tiles"),
         tr("Print at 100 % and measure the test square first."),
         papers=tuple(PAPERS),
         sheets=writers.tile_sheets,
@@ -140,7 +75,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.marking,
+        writers.printed("allmarking"),
         tr("It goes to the cloth, with chalk and a yardstick."),
         papers=SMALL,
     ),
@@ -153,7 +88,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.lay,
+        writers.printed("lay"),
         tr("It goes to the cutting table."),
         papers=SMALL,
         keys="Ctrl+Shift+L",
@@ -165,7 +100,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.shopping,
+        writers.printed("shopping"),
         tr("It goes to the shop."),
         papers=SMALL,
     ),
@@ -176,7 +111,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.work_order,
+        writers.printed("order"),
         tr("It goes to the machine."),
         papers=SMALL,
         keys="Ctrl+Shift+O",
@@ -188,7 +123,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.work_order_told,
+        writers.printed("told"),
         tr("It goes to whoever sews this for the first time."),
         papers=SMALL,
     ),
@@ -213,6 +148,48 @@ _ALL: Final = (
         tr("What has no price has an empty cell."),
     ),
     Export(
+        "panels",
+        tr("Panels as a table"),
+        tr("Every panel with its count, its cloth, finished and cut sizes."),
+        CSV,
+        ".csv",
+        b"\xef\xbb\xbf",
+        writers.table("panels"),
+        tr("Lengths in it are in the job's unit."),
+    ),
+    Export(
+        "steps",
+        tr("Order of work as a table"),
+        tr("Every step with where, how long and what to mind."),
+        CSV,
+        ".csv",
+        b"\xef\xbb\xbf",
+        writers.table("steps"),
+        tr("Minutes in it are of one cover, or of the batch."),
+    ),
+    Export(
+        "taken",
+        tr("Readings as a table"),
+        tr("What was read at each place; what is empty can be filled in and the table brought in again."),
+        CSV,
+        ".csv",
+        b"\xef\xbb\xbf",
+        writers.table("readings"),
+        tr("Fill in what is missing, then bring it in at Tape."),
+        needs_panels=False,
+    ),
+    Export(
+        "happened",
+        tr("Logbook as a table"),
+        tr("What happened to the covers of the thing, the latest first."),
+        CSV,
+        ".csv",
+        b"\xef\xbb\xbf",
+        writers.table("log"),
+        tr("It opens in any office program."),
+        needs_panels=False,
+    ),
+    Export(
         "spreadsheet",
         tr("Cutting and shopping lists as a spreadsheet"),
         tr("Both lists as the sheets of an OpenDocument spreadsheet."),
@@ -231,6 +208,51 @@ _ALL: Final = (
         b"<?xml",
         writers.svg,
         tr("One unit in it is one millimetre."),
+        in_parts=True,
+    ),
+    Export(
+        "svgs",
+        tr("Drawings, one for each panel"),
+        tr("The same, each panel in a file of its own, together in an archive."),
+        tr("Archive of drawings"),
+        ".zip",
+        b"PK",
+        writers.svgs,
+        tr("One unit in it is one millimetre."),
+    ),
+    Export(
+        "dxf",
+        tr("Drawing for a cutting program"),
+        tr("Closed outlines, true arcs and a layer for each kind of line, in millimetres: all panels, one of them, or a lay."),
+        tr("DXF drawing, R2000"),
+        ".dxf",
+        b"  0\r\nSECTION",
+        writers.dxf,
+        tr("One unit in it is one millimetre; what is cut is on the layer CUT."),
+        in_parts=True,
+    ),
+    Export(
+        "dxf12",
+        tr("Drawing for an old cutting program"),
+        tr("The same as programs read it since 1992. It says no unit: one is a millimetre."),
+        tr("DXF drawing, R12"),
+        ".dxf",
+        b"  0\r\nSECTION",
+        writers.dxf12,
+        tr("One unit in it is one millimetre; what is cut is on the layer CUT."),
+        in_parts=True,
+    ),
+    Export(
+        "hpgl",
+        tr("Instructions for a cutter or plotter"),
+        tr("A pen draws the marks, then a knife cuts openings and outlines, one after the other on the shortest way."),
+        tr("HPGL file"),
+        ".plt",
+        b"IN;",
+        writers.hpgl,
+        tr("It goes to the machine as it is."),
+        in_parts=True,
+        machine=True,
     ),
     Export(
         "obj",
@@ -243,13 +265,68 @@ _ALL: Final = (
         tr("One unit in it is one millimetre; z is up."),
     ),
     Export(
+        "ply",
+        tr("Sewn cover in space, with colours"),
+        tr("The same as a list of faces, each with its colour and the number of its piece."),
+        tr("PLY model"),
+        ".ply",
+        b"ply\n",
+        writers.ply,
+        tr("One unit in it is one millimetre; z is up."),
+    ),
+    Export(
+        "readings",
+        tr("Readings"),
+        tr("Every reading with the way of its tape, its numbers and the instrument; what sticks out."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        writers.printed("readings"),
+        tr("It shows what the cover was made to."),
+        needs_panels=False,
+        papers=SMALL,
+    ),
+    Export(
+        "labels",
+        tr("Labels to pin on"),
+        tr("One for each piece: what it is, how large, which cloth, the grain, this side up."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        writers.printed("labels"),
+        tr("Cut them apart and pin one on each piece as it is cut."),
+        papers=SMALL,
+    ),
+    Export(
+        "tryon",
+        tr("Try-on sheet"),
+        tr("How it goes on, sizes to measure beside what was planned, a picture to mark where it pulls."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        writers.printed("tryon"),
+        tr("It goes to the thing, with the cover and a tape."),
+        papers=SMALL,
+    ),
+    Export(
+        "care",
+        tr("Care label"),
+        tr("How the cover is washed, dried and kept, to read, and as a label for each cover."),
+        PDF,
+        ".pdf",
+        b"%PDF",
+        writers.printed("care"),
+        tr("It goes with the cover."),
+        papers=SMALL,
+    ),
+    Export(
         "card",
         tr("Blank tape card"),
         tr("Where each tape goes, with boxes to fill in by pencil in the yard."),
         PDF,
         ".pdf",
         b"%PDF",
-        writers.tape_card,
+        writers.printed("card"),
         tr("A pencil and the tape are all it needs."),
         needs_panels=False,
         papers=SMALL,
@@ -262,7 +339,7 @@ _ALL: Final = (
         PDF,
         ".pdf",
         b"%PDF",
-        writers.logbook,
+        writers.printed("logbook"),
         tr("It goes to whoever looks after the thing."),
         needs_panels=False,
         papers=SMALL,
@@ -302,16 +379,6 @@ _ALL: Final = (
         needs_panels=False,
         keys="Ctrl+Shift+E",
     ),
-    Export(
-        "json",
-        tr("Draft as plain data"),
-        tr("Sizes, panels, seams, fit and findings for other programs, as docs/file-format.md tells."),
-        tr("Plain data"),
-        ".json",
-        b"{",
-        writers.data,
-        tr("Lengths in it are millimetres."),
-        needs_panels=False,
-    ),
+    *DATA,
 )
 EXPORTS: Final[dict[str, Export]] = {export.id: export for export in _ALL}

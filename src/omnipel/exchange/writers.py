@@ -2,143 +2,209 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from omnipel.core.words.phrases import NOTHING, Name, Phrase, tr
+from omnipel.core.words.phrases import NOTHING, Phrase, tr
 from omnipel.exchange.asked import NotExported, Order
 
 if TYPE_CHECKING:
     from omnipel.core.draft import Draft, Drafted
-    from omnipel.exchange.tables import Table
+    from omnipel.exchange.files.tables import Table
 
 
-def pattern(order: Order) -> bytes:
-    """The pattern."""
-    from omnipel.exchange.pattern import pattern_pdf
+def printed(*keys: str) -> Callable[[Order], bytes]:
+    """A writer of these parts of the papers."""
 
-    return pattern_pdf(_drafted(order), order.paper, order.voice)
+    def write(order: Order) -> bytes:
+        from omnipel.exchange.booklet import PARTS
+        from omnipel.exchange.papers.parts import papers
+
+        return papers(order, PARTS[keys[0]].words, keys)
+
+    return write
+
+
+def booklet(order: Order) -> bytes:
+    """The whole job, or what of it is asked for."""
+    from omnipel.exchange.booklet import USUAL, possible
+    from omnipel.exchange.papers.parts import papers
+
+    keys = [key for key in (order.parts or USUAL) if possible(key, order.draft)]
+    return papers(order, tr("the whole job"), keys)
 
 
 def pattern_sheets(order: Order) -> int:
-    """So many sheets it takes."""
-    from omnipel.exchange.pattern import sheets
+    """So many sheets the pattern takes."""
+    from omnipel.core.pictures.pens import PAPERS
+    from omnipel.exchange.papers.pattern import sheets
 
-    return sheets(_drafted(order), order.paper, order.voice)
-
-
-def tiles(order: Order) -> bytes:
-    """The pattern with everything full size."""
-    from omnipel.exchange.pattern import pattern_pdf
-
-    return pattern_pdf(_drafted(order), order.paper, order.voice, full=True)
+    return sheets(_drafted(order), PAPERS[order.paper], order.voice)
 
 
 def tile_sheets(order: Order) -> int:
-    """So many sheets that takes."""
-    from omnipel.exchange.pattern import sheets
+    """So many sheets it takes with everything full size."""
+    from omnipel.core.pictures.pens import PAPERS
+    from omnipel.exchange.papers.pattern import sheets
 
-    return sheets(_drafted(order), order.paper, order.voice, full=True)
-
-
-def marking(order: Order) -> bytes:
-    """What is chalked."""
-    from omnipel.exchange.pattern import marking_out_pdf
-
-    return marking_out_pdf(_drafted(order), order.paper, order.voice)
-
-
-def lay(order: Order) -> bytes:
-    """The lay."""
-    from omnipel.exchange.lay_sheet import lay_pdf
-
-    return lay_pdf(_drafted(order), order.paper, order.voice)
-
-
-def shopping(order: Order) -> bytes:
-    """What is to be bought."""
-    from omnipel.core.cloth.stock import NOTHING_THERE
-    from omnipel.exchange.lay_sheet import shopping_pdf
-
-    return shopping_pdf(_drafted(order), order.paper, order.voice, order.stock or NOTHING_THERE)
+    return sheets(_drafted(order), PAPERS[order.paper], order.voice, full=True)
 
 
 def _tables(order: Order) -> tuple[Table, Table]:
     from omnipel.core.cloth.stock import NOTHING_THERE
-    from omnipel.exchange.tables import tables_of
+    from omnipel.exchange.files.tables import tables_of
 
     return tables_of(_drafted(order), order.voice, order.stock or NOTHING_THERE)
 
 
 def cutting_csv(order: Order) -> bytes:
     """The cutting list as a table."""
-    from omnipel.exchange.tables import as_csv
+    from omnipel.exchange.files.tables import as_csv
 
     return as_csv(_tables(order)[0])
 
 
 def shopping_csv(order: Order) -> bytes:
     """The shopping list as a table."""
-    from omnipel.exchange.tables import as_csv
+    from omnipel.exchange.files.tables import as_csv
 
     return as_csv(_tables(order)[1])
 
 
+def table(name: str) -> Callable[[Order], bytes]:
+    """A writer of one of the further tables."""
+
+    def write(order: Order) -> bytes:
+        from omnipel.exchange.files import lists
+        from omnipel.exchange.files.tables import as_csv
+
+        match name:
+            case "panels":
+                return as_csv(lists.panels_table(_drafted(order), order.voice))
+            case "steps":
+                return as_csv(lists.steps_table(_drafted(order), order.voice, order.person))
+            case "readings":
+                return as_csv(lists.readings_table(order.draft, order.voice))
+            case _:
+                return as_csv(lists.log_table(order.draft, order.voice, order.others))
+
+    return write
+
+
 def spreadsheet(order: Order) -> bytes:
     """Both lists as a spreadsheet."""
-    from omnipel.exchange.tables import as_spreadsheet
+    from omnipel.exchange.files.tables import as_spreadsheet
 
     return as_spreadsheet(_tables(order))
-
-
-def cutting_sheet(order: Order) -> bytes:
-    """The cutting sheet by itself."""
-    from omnipel.exchange.pattern import cutting_sheet_pdf
-
-    return cutting_sheet_pdf(_drafted(order), order.paper, order.voice)
 
 
 def cutting_sheets(order: Order) -> int:
     """So many pages it has."""
     from omnipel.core.pictures.pens import PAPERS
-    from omnipel.exchange.cutting import laid_out
+    from omnipel.exchange.papers.cutting import laid_out
 
     return len(laid_out(_drafted(order), PAPERS[order.paper], order.voice).pages)
 
 
 def svg(order: Order) -> bytes:
     """All panels as a drawing."""
-    from omnipel.exchange.svg import svg
+    from omnipel.exchange.files.svg import svg
 
-    return svg(_drafted(order), order.voice).encode()
+    return svg(_drafted(order), order.voice, order.of).encode()
+
+
+def svgs(order: Order) -> bytes:
+    """Each panel as a drawing of its own."""
+    from omnipel.exchange.files.svg import each
+
+    return each(_drafted(order), order.voice)
+
+
+def dxf(order: Order) -> bytes:
+    """A drawing for a cutting program."""
+    from omnipel.exchange.files.dxf import R2000, dxf
+
+    return dxf(_drafted(order), order.voice, R2000, order.of)
+
+
+def dxf12(order: Order) -> bytes:
+    """The same for an old one."""
+    from omnipel.exchange.files.dxf import R12, dxf
+
+    return dxf(_drafted(order), order.voice, R12, order.of)
+
+
+def hpgl(order: Order) -> bytes:
+    """What a cutter or plotter is told."""
+    from omnipel.exchange.files.hpgl import hpgl
+
+    return hpgl(_drafted(order), order.voice, order.machine, order.of)
+
+
+def ply(order: Order) -> bytes:
+    """The sewn cover in space, with colours."""
+    from omnipel.exchange.files.obj import ply
+
+    return ply(_drafted(order)).encode()
 
 
 def obj(order: Order) -> bytes:
     """The sewn cover in space."""
-    from omnipel.exchange.obj import obj
+    from omnipel.exchange.files.obj import obj
 
     return obj(_drafted(order)).encode()
-
-
-def tape_card(order: Order) -> bytes:
-    """The blank tape card."""
-    from omnipel.core.forms import FORMS
-    from omnipel.exchange.tape_card import tape_card
-    from omnipel.shop.starter import plausible
-
-    job = order.draft.job
-    form = FORMS.get(job.thing.form)
-    if form is None:
-        raise NotExported(tr("there is no form named “{form}”", form=Name(job.thing.form)))
-    return tape_card(job, plausible(job), form.places(job.readings, job.thing), order.paper, order.voice)
 
 
 def data(order: Order) -> bytes:
     """The draft as plain data."""
     import json
 
-    from omnipel.exchange.report import report
+    from omnipel.exchange.files.report import report
 
     return (json.dumps(report(order.draft, order.voice), indent=1, ensure_ascii=False) + "\n").encode()
+
+
+def plain(name: str) -> Callable[[Order], bytes]:
+    """A writer of lays, of the shopping list or of the order of work as plain data."""
+
+    def write(order: Order) -> bytes:
+        import json
+
+        made = {"lays": _lays_data, "takeoff": _takeoff_data, "order": _order_data}[name](order)
+        return (json.dumps(made, indent=1, ensure_ascii=False, allow_nan=False) + "\n").encode()
+
+    return write
+
+
+def _lays_data(order: Order) -> object:
+    from omnipel.core.cloth.cuts import layers_of
+    from omnipel.core.cloth.lay import laid
+    from omnipel.exchange.files.lays import lay_data
+
+    drafted = _drafted(order)
+    return {
+        "format": "omnipel-lays",
+        "version": 1,
+        "lays": [lay_data(laid(drafted, layer), order.voice) for layer in layers_of(drafted)],
+    }
+
+
+def _takeoff_data(order: Order) -> object:
+    from omnipel.core.cloth.stock import NOTHING_THERE
+    from omnipel.core.cloth.takeoff import takeoff
+    from omnipel.exchange.files.lays import takeoff_data
+
+    return takeoff_data(takeoff(_drafted(order), None, order.stock or NOTHING_THERE), order.voice)
+
+
+def _order_data(order: Order) -> object:
+    from omnipel.core.sewing.plan import planned
+    from omnipel.core.sewing.traps import traps
+    from omnipel.exchange.files.work_order import order_data
+
+    drafted = _drafted(order)
+    plan = planned(drafted, order.person, drafted.job.copies, drafted.job.sewing.order)
+    return order_data(plan, (*drafted.findings, *traps(plan)), order.voice)
 
 
 def _drafted(order: Order) -> Drafted:
@@ -149,37 +215,16 @@ def _drafted(order: Order) -> Drafted:
     return order.draft
 
 
-def work_order(order: Order) -> bytes:
-    """The order of work."""
-    from omnipel.exchange.order_sheet import order_pdf
-
-    return order_pdf(_drafted(order), order.paper, order.voice, order.person)
-
-
-def work_order_told(order: Order) -> bytes:
-    """The same, with how everything is done."""
-    from omnipel.exchange.order_sheet import order_pdf
-
-    return order_pdf(_drafted(order), order.paper, order.voice, order.person, told=True)
-
-
-def logbook(order: Order) -> bytes:
-    """The logbook on paper."""
-    from omnipel.exchange.log_sheet import log_pdf
-
-    return log_pdf(order.draft, order.paper, order.voice, order.others, order.photos)
-
-
 def log_data(order: Order) -> bytes:
     """The logbook as plain data."""
-    from omnipel.exchange.log_sheet import log_data
+    from omnipel.exchange.papers.log_sheet import log_data
 
     return log_data(order.draft, order.voice, order.others)
 
 
 def calendar(order: Order) -> bytes:
     """What is due."""
-    from omnipel.exchange.calendar import calendar
+    from omnipel.exchange.files.calendar import calendar
 
     return calendar((order.draft.job, *order.others), order.voice)
 
@@ -193,6 +238,6 @@ def nothing_due(draft: Draft) -> Phrase:
 
 def travel(order: Order) -> bytes:
     """The job with its photos as one file."""
-    from omnipel.exchange.travel import packed
+    from omnipel.exchange.files.travel import packed
 
     return packed(order.draft.job, order.photos)

@@ -18,11 +18,11 @@ from omnipel.core.job.document import Job
 from omnipel.core.job.feature import Facing, Feature
 from omnipel.core.pictures.drawing import Label, Path
 from omnipel.core.pictures.labels import box_of
-from omnipel.core.pictures.pens import Layer
+from omnipel.core.pictures.pens import PAPERS, Layer
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
-from omnipel.exchange.pattern import sheets
-from omnipel.exchange.svg import svg
+from omnipel.exchange.files.svg import svg
+from omnipel.exchange.papers.pattern import sheets
 from omnipel.shop.sample import SAMPLES
 
 
@@ -112,7 +112,8 @@ def test_what_differs_left_and_right_is_cut_whole_and_says_so() -> None:
 
 def test_half_takes_fewer_sheets_and_a_cutter_gets_the_whole() -> None:
     whole, half = draft(drum()), draft(drum(on_fold=("wall", "lid")))
-    assert sheets(half, "A4", full=True) < 0.75 * sheets(whole, "A4", full=True)
+    paper, voice = PAPERS["A4"], Voice()
+    assert sheets(half, paper, voice, full=True) < 0.75 * sheets(whole, paper, voice, full=True)
     cut = [line for line in svg(half).splitlines() if "<path" in line]
     assert len(cut) >= len([line for line in svg(whole).splitlines() if "<path" in line])
     assert "on the fold of the cloth" not in svg(half)

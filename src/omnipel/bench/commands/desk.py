@@ -9,7 +9,7 @@ from typing import Any, Protocol
 from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.session import Session
-from omnipel.core.words.phrases import Phrase
+from omnipel.core.words.phrases import NOTHING, Phrase
 from omnipel.core.words.refs import Ref
 
 
@@ -56,6 +56,7 @@ class Command:
         keys: its key sequence, "" for none.
         when: whether it can be done now.
         run: do it.
+        group: under what it stands in the menu; nothing where it stands there itself.
     """
 
     id: str
@@ -63,3 +64,4 @@ class Command:
     keys: str
     when: Callable[[Desk], bool]
     run: Callable[[Desk], object]
+    group: Phrase = NOTHING

@@ -20,8 +20,8 @@ from omnipel.core.words import refs
 from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Name, Phrase, listed, tr, trn
 from omnipel.core.words.refs import Of, Ref
-from omnipel.exchange.travel import SUFFIX as TRAVELS
-from omnipel.exchange.travel import is_travelled, with_photos
+from omnipel.exchange.files.travel import SUFFIX as TRAVELS
+from omnipel.exchange.files.travel import with_photos
 from omnipel.shop.document import SUFFIX, DocumentError, file_name, write
 from omnipel.shop.opening import StoreError
 from omnipel.shop.photos import keep
@@ -62,6 +62,32 @@ def type_card(desk: Desk) -> None:
     """To the line that takes readings by their letters."""
     desk.show_station("tape")
     desk.station("tape").focus_card()
+
+
+def import_readings(desk: Desk) -> None:
+    """Ask for a table of readings, and take them all as one change."""
+    path, _ = QFileDialog.getOpenFileName(desk.widget, say(tr("Bring in readings")), "", f"{say(tr('Tables'))} (*.csv)")
+    if path:
+        take_table(desk, Path(path))
+
+
+def take_table(desk: Desk, path: Path) -> None:
+    """The readings of a table into the open job; what is wrong with one is said, and then none is taken."""
+    from omnipel.core.job.document import with_reading
+    from omnipel.exchange.reading.readings import read_readings
+
+    session = desk.session
+    job = session.open_job
+    try:
+        readings = read_readings(path, job)
+    except DocumentError as error:
+        session.say("stop", tr("Not brought in: {fault}", fault=error.phrase))
+        return
+    for reading in readings:
+        job = with_reading(job, reading)
+    if session.apply(job, tr("readings from {file}", file=Name(path.name))):
+        session.say("fine", trn("{n} reading brought in.", "{n} readings brought in.", len(readings)))
+    desk.show_station("tape")
 
 
 def add_samples(desk: Desk) -> None:
@@ -193,7 +219,7 @@ def bring_in(desk: Desk, paths: list[Path]) -> None:
             came += 1
         except (DocumentError, StoreError) as error:
             faults.append(error.phrase)
-    if came == 1 and len(paths) == 1 and is_travelled(paths[0]) and key is not None and desk.session.open(key):
+    if came == 1 and len(paths) == 1 and key is not None and desk.session.open(key):
         desk.show_station("fit" if desk.session.open_job.tries else "object")
     elif came:
         desk.show_station("shelf")

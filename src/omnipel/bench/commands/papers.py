@@ -1,32 +1,50 @@
 """What the open job is written as: which export, on which paper, where to, and written."""
 
+from dataclasses import replace
+from datetime import datetime
 from pathlib import Path
+from typing import Final
 
+from PySide6.QtCore import Qt, QTimer
 from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
 
 from omnipel.bench.commands.desk import Desk
+from omnipel.bench.deliverer import while_there
 from omnipel.bench.fitting import covers_of
-from omnipel.bench.parts.asking import Question, answered, chosen
+from omnipel.bench.parts.asking import Question, answered, chosen, sized
 from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.pages import Preview, printed
 from omnipel.bench.parts.picker import combo
-from omnipel.bench.parts.widgets import button, check, column, label, row
+from omnipel.bench.parts.picture import PictureView
+from omnipel.bench.parts.widgets import button, check, column, label, row, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
-from omnipel.core.pictures.pens import PAPERS, at_home
+from omnipel.core.draft import Drafted
+from omnipel.core.pictures.drawing import Drawing, together
+from omnipel.core.pictures.drawing import Path as Line
+from omnipel.core.pictures.pens import PAPERS, Layer, at_home
 from omnipel.core.words.phrases import Count, Name, tr, trn
 from omnipel.exchange.asked import NotExported, Order
-from omnipel.exchange.exports import DESPITE_STOP, EXPORTS, MANY, MANY_SHEETS, MOST, Export, exported
+from omnipel.exchange.booklet import IN_BOOKLET, USUAL, part_words, possible
+from omnipel.exchange.export import DESPITE_STOP, MANY, MANY_SHEETS, MOST, Export, exported
+from omnipel.exchange.exports import EXPORTS
+from omnipel.exchange.files.flat import flat, parts
 from omnipel.shop.document import file_name
+from omnipel.shop.machine import SETTING, machine_of
 from omnipel.shop.photos import contents
 from omnipel.shop.whole import NotWritten, write_whole
 
-OF_LOG = frozenset({"logbook", "log", "calendar", "travel"})
+SOON_MS: Final = 200
+"""What is looked at is made when nothing was chosen for so long."""
+PRINTED: Final = 2
+"""How the dialog ends when it was printed."""
+OF_LOG = frozenset({"logbook", "log", "calendar", "travel", "book"})
 """What is written of a thing's whole logbook, or with its photos."""
 
 
 class PapersDialog(QDialog):
-    """What is written, on which paper, and where to."""
+    """What is written or printed: of what, on which paper, where to; with its sheets, or its drawing, as they will be."""
 
     def __init__(self, parent: QWidget, session: Session, export: Export) -> None:
         super().__init__(parent)
@@ -40,6 +58,13 @@ class PapersDialog(QDialog):
         )
         self.on_paper = QWidget()
         self.on_paper.setLayout(row(label(tr("paper")), self.choice))
+        known = parts(session.draft) if session.draft is not None else []
+        self.of = combo(tr("Of what"), [(Name(session.tell(words)), key) for key, words in known], lambda _p: self._shown())
+        self.of_what = QWidget()
+        self.of_what.setLayout(row(label(tr("of")), self.of))
+        self.ticked = {key: check(part_words(key), lambda _on: self._shown()) for key in IN_BOOKLET}
+        self.parts = QWidget()
+        self.parts.setLayout(column(label(tr("what is in it"), "soft"), *self.ticked.values(), spacing=1))
         self.where = button(Name(""), self._ask, tip=tr("Choose another file"))
         self.about, self.sheets = label(wrap=True, name="soft"), label(wrap=True)
         self.warning = label(
@@ -48,27 +73,47 @@ class PapersDialog(QDialog):
         self.many = check(tr("Yes, all of these sheets"), lambda _on: self._shown())
         self.write_it = button(tr("Write it"), self._accept)
         self.write_it.setDefault(True)
-        buttons = row(button(tr("Cancel"), self.reject), self.write_it)
-        buttons.insertStretch(0, 1)
-        layout = column(
-            label(tr("Write on paper or to a file"), "title"),
+        self.print_it = button(tr("Print…"), self._print)
+        self.preview, self.drawing = Preview(), PictureView(tr("What is written"))
+        self.content: bytes | None = None
+        self.asked_over: Path | None = None
+        self.soon = QTimer(self)
+        self.soon.setSingleShot(True)
+        self.soon.timeout.connect(self._make)
+        self.finished.connect(self._closed)
+        self._lay_out()
+        self.choice.show_value(at_home(session.unit))
+        self._chosen()
+        self.choice.setFocus()
+
+    def _lay_out(self) -> None:
+        """What is asked at the left, what comes of it at the right."""
+        asked = column(
             row(label(tr("what")), self.what),
             self.about,
             self.warning,
             self.on_paper,
+            self.of_what,
+            self.parts,
             self.sheets,
             self.many,
             row(label(tr("file")), self.where),
-            buttons,
-            margins=16,
-            spacing=12,
+            spacing=10,
         )
-        self.setLayout(layout)
-        self.setMinimumWidth(LOOK.px(520))
-        self.asked_over: Path | None = None
-        self.choice.show_value(at_home(session.unit))
-        self._chosen()
-        self.choice.setFocus()
+        asked.addStretch(1)
+        holder = QWidget()
+        holder.setLayout(asked)
+        left = scrolled(holder)
+        left.setFixedWidth(LOOK.px(390))
+        body = row(left, self.preview, self.drawing, spacing=16)
+        body.setStretch(1, 1)
+        body.setStretch(2, 1)
+        buttons = row(button(tr("Cancel"), self.reject), self.print_it, self.write_it)
+        buttons.insertStretch(0, 1)
+        whole = column(label(tr("Write on paper or to a file"), "title"), body, buttons, margins=16, spacing=12)
+        whole.setStretch(1, 1)
+        self.setLayout(whole)
+        sized(self, 1000, 700)
 
     def _chosen(self) -> None:
         """Another export: its papers, its file."""
@@ -76,6 +121,12 @@ class PapersDialog(QDialog):
         self.file = Path.home() / file_name(self._name(), self.export.suffix)
         self.about.setText(say(self.export.about))
         self.on_paper.setVisible(bool(self.export.papers))
+        self.of_what.setVisible(self.export.in_parts and len(self.of.values) > 1)
+        self.parts.setVisible(self.export.in_booklet)
+        if self.export.in_booklet:
+            for key, box in self.ticked.items():
+                box.setVisible(self.session.draft is not None and possible(key, self.session.draft))
+                box.setChecked(key in USUAL)
         self.many.setChecked(False)
         for i, name in enumerate(self.choice.values):
             self.choice.view().setRowHidden(i, name not in self.export.papers)  # type: ignore[attr-defined]
@@ -88,10 +139,38 @@ class PapersDialog(QDialog):
         return job if self.export.id in ("pdf", "svg") else say(tr("{job}, {export}", job=Name(job), export=self.export.words))
 
     def _shown(self) -> None:
-        """Say how many sheets, and whether it may be written."""
+        """Say how many sheets, and whether it may be written; then make it, to be looked at."""
         stops = self.export.needs_panels and bool(self.session.draft and self.session.draft.stops)
         self.warning.setVisible(stops)
         count = self.count()
+        self._tell(count)
+        self.many.setVisible(MANY < count <= MOST)
+        may = (count <= MANY or (count <= MOST and self.many.isChecked())) and not self._nothing_ticked
+        self.write_it.setEnabled(may)
+        self.write_it.setText(say(tr("Write it, to look at") if stops else tr("Write it")))
+        self.write_it.setObjectName("" if stops else "main")
+        self.print_it.setVisible(bool(self.export.papers))
+        self.print_it.setEnabled(False)
+        self.where.setText(self.where.fontMetrics().elidedText(str(self.file), Qt.TextElideMode.ElideMiddle, LOOK.px(290)))
+        self.where.setAccessibleName(str(self.file))
+        self.where.setToolTip(str(self.file))
+        self.content = None
+        self.preview.setVisible(bool(self.export.papers))
+        self.drawing.setVisible(self.export.in_parts)
+        self.session.works.forget("papers")
+        if self.export.in_parts and isinstance(self.session.draft, Drafted):
+            whole = flat(self.session.draft, self.session.voice, self.of.value or "")
+            edges = Drawing(tuple(Line(ring, Layer.OUTLINE, closed=True) for ring in whole.cloths))
+            self.drawing.fitted = True
+            self.drawing.set_drawing(together([edges, *(piece.drawing for piece in whole.pieces)]))
+        self.soon.stop()
+        if self.export.papers and may:
+            self.soon.start(SOON_MS)
+        elif self.export.papers:
+            self.preview.show_file(None)
+
+    def _tell(self, count: int) -> None:
+        """How many sheets that is."""
         words = trn("That is {n} sheet.", "That is {n} sheets.", count)
         if count > MANY:
             words = trn(
@@ -99,14 +178,66 @@ class PapersDialog(QDialog):
             )
         if count > MOST:
             words = tr("{words} More than {most} are not made.", words=words, most=Count(MOST))
+        if not count and self.export.papers:
+            words = tr("The sheets are being made.")
+        if self._nothing_ticked:
+            words = tr("Tick what is to be in it.")
         self.sheets.setText(say(words))
-        self.sheets.setVisible(count > 0)
-        self.many.setVisible(MANY < count <= MOST)
-        self.write_it.setEnabled(count <= MANY or (count <= MOST and self.many.isChecked()))
-        self.write_it.setText(say(tr("Write it, to look at") if stops else tr("Write it")))
-        self.write_it.setObjectName("" if stops else "main")
-        self.where.setText(str(self.file))
-        self.where.setAccessibleName(str(self.file))
+        self.sheets.setVisible(bool(self.export.papers))
+
+    @property
+    def _nothing_ticked(self) -> bool:
+        return self.export.in_booklet and not self._parts()
+
+    def _parts(self) -> tuple[str, ...]:
+        """What is ticked to be in the booklet."""
+        return tuple(key for key, box in self.ticked.items() if box.isChecked() and not box.isHidden())
+
+    def _make(self) -> None:
+        """Make the file behind the window; it is written and printed as it is seen."""
+        order, export, agreed = self.order(), self.export, [DESPITE_STOP, MANY_SHEETS]
+        self.session.works.ask(
+            "papers",
+            lambda asked: exported(export, asked, *agreed),
+            order,
+            while_there(self, self._made),
+            while_there(self, self._failed),
+        )
+
+    def _made(self, content: bytes) -> None:
+        self.content = content
+        self.preview.show_file(content)
+        self.print_it.setEnabled(True)
+        assert self.preview.sheets is not None
+        if not self.count():
+            self._tell(self.preview.sheets.count)
+
+    def _failed(self, error: Exception) -> None:
+        if isinstance(error, NotExported):
+            self.sheets.setText(self.session.sentence(error.phrase))
+        else:
+            self.session.fault(error)
+
+    def _print(self) -> None:
+        """Ask the desktop's own dialog for a printer, and print."""
+        from PySide6.QtPrintSupport import QPrintDialog, QPrinter
+
+        assert self.content is not None
+        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+        printer.setDocName(self.file.stem)
+        dialog = QPrintDialog(printer, self)
+        dialog.setOption(QPrintDialog.PrintDialogOption.PrintPageRange, on=True)
+        dialog.setMinMax(1, self.preview.small.count())
+        with chosen(dialog) as yes:
+            if yes:
+                count = printed(printer, self.content)
+                self.session.say("fine", trn("{n} sheet went to the printer.", "{n} sheets went to the printer.", count))
+                self.done(PRINTED)
+
+    def _closed(self) -> None:
+        self.soon.stop()
+        self.session.works.forget("papers")
+        self.preview.close_file()
 
     def count(self) -> int:
         """So many sheets."""
@@ -126,9 +257,11 @@ class PapersDialog(QDialog):
             if self.export.id in OF_LOG
             else {}
         )
-        return Order(
-            self.session.draft, session.voice, self.paper(), session.cloth.stock, sewing_of(session).person, others, photos
-        )
+        stock, person, now = session.cloth.stock, sewing_of(session).person, datetime.now().astimezone()
+        order = Order(self.session.draft, session.voice, self.paper(), stock, person, others, photos, made=now)
+        machine = machine_of(session.store.setting(SETTING, ""))
+        of = str(self.of.value or "") if self.export.in_parts else ""
+        return replace(order, of=of, machine=machine, parts=self._parts() if self.export.in_booklet else ())
 
     def _ask(self) -> None:
         pattern = f"{say(self.export.kind)} (*{self.export.suffix})"

@@ -5,13 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable
 from functools import partial
 from importlib import import_module
-from typing import Any
+from typing import Any, Final
 
 from omnipel.bench.commands import dress
 from omnipel.bench.commands.desk import Command, Desk
 from omnipel.bench.stations import STATIONS
-from omnipel.core.words.phrases import tr
+from omnipel.core.words.phrases import NOTHING, tr
 from omnipel.exchange.exports import EXPORTS
+
+PAPERS: Final = tr("Further papers")
+FILES: Final = tr("Files for other programs")
+"""Groups of the menu for what is written seldom."""
 
 
 def later(where: str) -> Callable[..., Any]:
@@ -59,9 +63,11 @@ def all_commands() -> tuple[Command, ...]:
                 export.keys,
                 lambda desk, e=export: e.possible(desk.session.draft),  # type: ignore[misc]
                 partial(_export, export.id),
+                NOTHING if export.keys else PAPERS if export.papers else FILES,
             )
             for export in EXPORTS.values()
         ),
+        *_MACHINE,
         *_FILES,
         *_WINDOW,
     )
@@ -87,8 +93,10 @@ _JOBS = (
     Command("history", tr("History of changes"), "Ctrl+H", with_job, later("jobs:show_history")),
     Command("again", tr("Make it again…"), "Ctrl+Shift+N", with_job, later("making:make_again")),
     Command("family", tr("In several sizes…"), "", with_job, later("making:in_sizes")),
+    Command("readings-table", tr("Bring in readings from a table…"), "", with_job, later("jobs:import_readings")),
     Command("card-line", tr("Type readings in one go"), "Ctrl+L", with_job, later("jobs:type_card")),
 )
+_MACHINE = (Command("cut", tr("Cut with a machine…"), "Ctrl+Shift+K", with_job, later("cutting:cut_with_machine")),)
 _FILES = (
     Command("import", tr("Bring in a job file"), "Ctrl+O", always, later("jobs:import_jobs")),
     Command("export", tr("Write the job file"), "Ctrl+E", with_job, later("jobs:export_job")),

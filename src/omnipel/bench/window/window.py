@@ -11,7 +11,7 @@ from importlib import import_module
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from PySide6.QtCore import QEvent, QObject, Qt, QTimer
+from PySide6.QtCore import QEvent, QObject, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
 from PySide6.QtWidgets import (
     QApplication,
@@ -20,7 +20,6 @@ from PySide6.QtWidgets import (
     QHBoxLayout,
     QLineEdit,
     QMainWindow,
-    QMenu,
     QStackedWidget,
     QVBoxLayout,
     QWidget,
@@ -39,6 +38,7 @@ from omnipel.bench.sharing import Sweeper
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
 from omnipel.bench.stations.shelf.station import Shelf
+from omnipel.bench.window.menu import menu_of
 from omnipel.bench.window.place import SETTING, place_of
 from omnipel.bench.window.rail import Rail
 from omnipel.bench.window.workingline import WorkingLine
@@ -297,12 +297,7 @@ class Window(QMainWindow):
 
     def show_menu(self) -> None:
         """Every command that can be run now."""
-        menu = QMenu(self)
-        menu.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
-        for command in self.commands:
-            action = menu.addAction(f"{say(command.words)}\t{command.keys}")
-            action.triggered.connect(lambda _checked=False, c=command: c.run(self))
-            action.setEnabled(command.when(self))
+        menu = menu_of(self)
         menu.popup(self.rail.menu_button.mapToGlobal(self.rail.menu_button.rect().topRight()))
 
     def shelf_wants(self, what: str) -> None:

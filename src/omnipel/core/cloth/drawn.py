@@ -129,7 +129,7 @@ def _piece(lay: Lay, placed: Placed, voice: Voice, text: float, number: int) -> 
     yield Path(drawn[0] + at, Layer.CUT, closed=True, fill="outer", ref=ref)
     for sewn in drawn[1:]:
         yield Path(sewn + at, Layer.SEW, closed=True, ref=ref)
-    for label in _words(cut, drawn[0], voice, text, number, placed.locked):
+    for label in labels_of(cut, drawn[0], voice, text, number, placed.locked):
         yield replace(label, at=(label.at[0] + placed.x, label.at[1] + placed.y), ref=ref)
 
 
@@ -141,7 +141,7 @@ def _thinned(ring: bytes, turn: float, within: float) -> Points:
     return thin if len(thin) > 2 else whole
 
 
-def _words(cut: Cut, ring: Points, voice: Voice, text: float, number: int, locked: bool) -> Iterator[Label]:
+def labels_of(cut: Cut, ring: Points, voice: Voice, text: float, number: int, locked: bool) -> Iterator[Label]:
     """Number, name and size where there is room for them; else what goes in, in the end its number alone."""
     name = voice.say(cut.words)
     size = voice.say(tr("{long} × {wide}", long=bare(cut.size[0]), wide=bare(cut.size[1] * (2.0 if cut.on_fold else 1.0))))

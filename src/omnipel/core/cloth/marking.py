@@ -17,6 +17,7 @@ import numpy as np
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import MarkKind, Panel
 from omnipel.core.job.document import CoverChoices, Marking
+from omnipel.core.plane.bows import bows
 from omnipel.core.plane.curves import Arc, Points
 from omnipel.core.words.units import MM_PER_INCH, Unit
 
@@ -270,6 +271,10 @@ def _corners(ring: Points, unit: Unit) -> tuple[tuple[tuple[float, float], ...],
     heading = np.arctan2(along[:, 1], along[:, 0])
     turn = np.remainder(heading - np.roll(heading, 1) + math.pi, 2.0 * math.pi) - math.pi
     long = np.hypot(*along.T) > STRAIGHT
+    bent = np.zeros(len(ring), dtype=bool)  # a nearly straight arc has long chords, too
+    for bow in bows(ring, closed=True):
+        bent[bow.first : bow.last] = True
+    long &= ~bent
     ends = long | np.roll(long, 1)  # where a straight stretch begins or ends
     sharp = np.flatnonzero((np.abs(turn) > CORNER) | (ends & (np.abs(turn) > 1e-9))).tolist()
     if not sharp:

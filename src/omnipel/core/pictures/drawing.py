@@ -8,6 +8,7 @@ from functools import cached_property
 import numpy as np
 
 from omnipel.core.pictures.pens import Layer
+from omnipel.core.plane.bows import Bow, bows
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.refs import Ref
 
@@ -29,6 +30,11 @@ class Path:
     far: bool = False
     rings: tuple[int, ...] = ()
     hatched: bool = False
+
+    @cached_property
+    def bows(self) -> tuple[Bow, ...]:
+        """The arcs in it, which files keep as arcs."""
+        return () if self.pairs or self.rings else bows(self.points, closed=self.closed)
 
 
 @dataclass(frozen=True, slots=True)

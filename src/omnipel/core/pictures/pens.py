@@ -111,21 +111,25 @@ FAR: Final = Pen(0.25, (1.0, 1.0), "accent", 1.4, (2.0, 2.0))
 
 @dataclass(frozen=True, slots=True)
 class Paper:
-    """A paper: what it is called, its size and the margin that a printer leaves, mm."""
+    """A paper: what it is called, its size and the margin that a printer leaves, mm; of a `roll` no more than its height is taken for one sheet."""
 
     words: Phrase
     width: float
     height: float
     margin: float = 10.0
+    roll: bool = False
 
 
 PAPERS: Final[Mapping[str, Paper]] = {
-    "A4": Paper(tr("A4, tiled"), 210.0, 297.0),
-    "Letter": Paper(tr("Letter, tiled"), 215.9, 279.4),
+    "A4": Paper(tr("A4"), 210.0, 297.0),
+    "Letter": Paper(tr("Letter"), 215.9, 279.4),
+    "A3": Paper(tr("A3"), 297.0, 420.0),
     "A0": Paper(tr("A0"), 841.0, 1189.0),
-    "roll914": Paper(tr("roll, {width} wide", width=Rule(914.0, 36.0)), 914.0, 2000.0),
+    "roll610": Paper(tr("roll, {width} wide", width=Rule(610.0, 24.0)), 609.6, 5000.0, roll=True),
+    "roll914": Paper(tr("roll, {width} wide", width=Rule(914.0, 36.0)), 914.4, 5000.0, roll=True),
+    "roll1067": Paper(tr("roll, {width} wide", width=Rule(1067.0, 42.0)), 1066.8, 5000.0, roll=True),
 }
-SMALL: Final = ("A4", "Letter")
+SMALL: Final = ("A4", "Letter", "A3")
 """Papers of a home printer, for cards and sheets."""
 
 

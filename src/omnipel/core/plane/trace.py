@@ -14,7 +14,7 @@ from omnipel.core.job.findings import Impossible
 from omnipel.core.job.thing import Outline
 from omnipel.core.plane.curves import Points, quarter_chords
 from omnipel.core.plane.smoothing import smooth
-from omnipel.core.tolerances import CORNER_ANGLE, LONGEST, SHORTEST
+from omnipel.core.tolerances import CHORD_ERROR, CORNER_ANGLE, LONGEST, SHORTEST
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import Count, Name, mm, tr, trn
 
@@ -126,7 +126,9 @@ def path_points(path: str) -> Points:
 
 
 def flattened(segments: Iterable[Any]) -> Points:
-    """Points along the first figure of an SVG path's segments, y up; on a curve no further apart than 4, at most 64 of them."""
+    """Points along the first figure of an SVG path's segments, y up; on a curve no further apart than 4, at most 64 of them, on
+    an arc as many as keep to the chord error.
+    """
     from svgelements import Arc, Close, Line, Move
 
     points: list[tuple[float, float]] = []
@@ -144,6 +146,9 @@ def flattened(segments: Iterable[Any]) -> Points:
                 over = [(p.x, p.y) for p in segment]
                 length = sum(math.dist(a, b) for a, b in itertools.pairwise(over))
             count = min(64, max(4, math.ceil(length / 4.0))) if math.isfinite(length) else 4
+            if isinstance(segment, Arc) and math.isfinite(length):
+                large = max(abs(segment.rx), abs(segment.ry))
+                count = max(count, min(512, math.ceil(abs(float(segment.sweep)) * math.sqrt(large / (8.0 * CHORD_ERROR)))))
             along = segment.npoint(np.arange(1, count + 1) / count)
             points += [(float(x), -float(y)) for x, y in along]
     return np.array(points, dtype=np.float64).reshape(-1, 2)

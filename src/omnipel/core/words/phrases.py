@@ -257,6 +257,11 @@ class Voice:
     unit: Unit = Unit.MM
     tongue: Tongue = field(default_factory=lambda: ENGLISH)
 
+    @property
+    def language(self) -> str:
+        """The language's code, as "en"."""
+        return str(getattr(self.tongue, "code", "en"))
+
     def say(self, phrase: "Value") -> str:
         """A phrase, or a single value, in words."""
         match phrase:

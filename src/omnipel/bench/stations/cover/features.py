@@ -200,7 +200,9 @@ class FeatureCard(QWidget):
             if value:
                 self._set(part, option.words, "")
                 return
-            name, _ = QFileDialog.getOpenFileName(self, say(tr("Take a drawing")), "", f"{say(tr('Drawings'))} (*.svg)")
+            from omnipel.exchange.reading.outlines import DRAWINGS  # loaded when it is needed
+
+            name, _ = QFileDialog.getOpenFileName(self, say(tr("Take a drawing")), "", f"{say(tr('Drawings'))} ({DRAWINGS})")
             if name:
                 self.take_drawing(Path(name), part, option.words)
 
@@ -210,11 +212,11 @@ class FeatureCard(QWidget):
 
     def take_drawing(self, file: Path, part: str, words: Phrase) -> None:
         """The largest outline of a drawing as its path."""
-        from omnipel.exchange.outlines import read_svg_outline  # loaded when it is needed
+        from omnipel.exchange.reading.outlines import read_outline  # loaded when it is needed
         from omnipel.shop.document import DocumentError
 
         try:
-            traced = read_svg_outline(file)
+            traced = read_outline(file)
         except DocumentError as error:
             self.session.say("stop", error.phrase)
             return

@@ -340,17 +340,20 @@ class ObjectStation(QWidget):
         return holder
 
     def _trace(self) -> None:
-        path, _ = QFileDialog.getOpenFileName(self, say(tr("Bring in a traced outline")), "", f"{say(tr('Drawings'))} (*.svg)")
+        from omnipel.exchange.reading.outlines import DRAWINGS
+
+        title, kinds = say(tr("Bring in a traced outline")), f"{say(tr('Drawings'))} ({DRAWINGS})"
+        path, _ = QFileDialog.getOpenFileName(self, title, "", kinds)
         if path:
             self.bring_outline(Path(path))
 
     def bring_outline(self, path: Path) -> None:
-        """Put the largest closed path of an SVG file into the job."""
-        from omnipel.exchange.outlines import read_svg_outline
+        """Put the largest closed line of a drawing into the job."""
+        from omnipel.exchange.reading.outlines import read_outline
         from omnipel.shop.document import DocumentError
 
         try:
-            traced = read_svg_outline(path)
+            traced = read_outline(path)
         except DocumentError as error:
             self.session.say("stop", tr("Not brought in: {fault}. The old outline stays.", fault=error.phrase))
             return

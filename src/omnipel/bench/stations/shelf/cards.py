@@ -7,7 +7,19 @@ from datetime import UTC, date, datetime, timedelta
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
-from PySide6.QtCore import QAbstractTableModel, QModelIndex, QPersistentModelIndex, QPoint, QRect, QRectF, QSize, Qt, Signal
+from PySide6.QtCore import (
+    QAbstractTableModel,
+    QMimeData,
+    QModelIndex,
+    QPersistentModelIndex,
+    QPoint,
+    QRect,
+    QRectF,
+    QSize,
+    Qt,
+    QUrl,
+    Signal,
+)
 from PySide6.QtGui import QContextMenuEvent, QFont, QKeyEvent, QPainter, QPen, QPixmap, QResizeEvent
 from PySide6.QtWidgets import QHeaderView, QStyledItemDelegate, QTableView
 
@@ -20,6 +32,8 @@ from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.shop.store import Card, Kept
 
 if TYPE_CHECKING:  # the first of these costs as much as half the shelf
+    from pathlib import Path
+
     from PySide6.QtWidgets import QStyleOptionViewItem
 
 Index = QModelIndex | QPersistentModelIndex
@@ -38,6 +52,8 @@ class Cards(QAbstractTableModel):
         self.kept: dict[tuple[int, int], Kept] = {}
         self.columns = 1
         self.asked = asked
+        self.carried: Callable[[Card], Path | None] = lambda _card: None
+        """The file that a card is dragged out as."""
 
     def show(self, cards: Iterable[Card], columns: int) -> None:
         """Show these, so many beside one another."""
@@ -75,8 +91,18 @@ class Cards(QAbstractTableModel):
         return 0 if parent.isValid() else self.columns
 
     def flags(self, index: Index) -> Qt.ItemFlag:
-        on = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable
+        on = Qt.ItemFlag.ItemIsEnabled | Qt.ItemFlag.ItemIsSelectable | Qt.ItemFlag.ItemIsDragEnabled
         return on if self.card(index) is not None else Qt.ItemFlag.NoItemFlags
+
+    def mimeTypes(self) -> list[str]:
+        return ["text/uri-list"]
+
+    def mimeData(self, indexes: Iterable[QModelIndex]) -> QMimeData:
+        """A job as a file that travels, to be dropped on a folder."""
+        made = QMimeData()
+        cards = [card for index in indexes if (card := self.card(index)) is not None]
+        made.setUrls([QUrl.fromLocalFile(str(path)) for card in cards if (path := self.carried(card)) is not None])
+        return made
 
     def data(self, index: Index, role: int = Qt.ItemDataRole.DisplayRole) -> object:
         card = self.card(index)
@@ -118,6 +144,8 @@ class CardView(QTableView):
         self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.setFrameShape(QTableView.Shape.NoFrame)
         self.setObjectName("shelf")
+        self.setDragEnabled(True)
+        self.setDragDropMode(QTableView.DragDropMode.DragOnly)
         self.viewport().setCursor(Qt.CursorShape.PointingHandCursor)
         self.clicked.connect(self._clicked)
         self.rescale()

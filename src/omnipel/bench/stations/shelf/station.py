@@ -18,6 +18,7 @@ from omnipel.bench.parts.signs import Vacant
 from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.speech import SPEECH, say
 from omnipel.bench.stations.shelf.cards import Cards, CardView
+from omnipel.bench.stations.shelf.carrying import Carried
 from omnipel.bench.stations.shelf.first import FirstStart
 from omnipel.core.job.state import RANK, State
 from omnipel.core.words.phrases import Name, Phrase, tr
@@ -73,6 +74,7 @@ class Shelf(QWidget):
         others.addStretch(1)
         head.addLayout(others)
         self.model = Cards(self._look_at)
+        self.model.carried = Carried(session).file
         self.view = CardView(self.model)
         self.view.opened.connect(self._open)
         self.view.asked.connect(self._ask)
@@ -303,7 +305,7 @@ class Shelf(QWidget):
         menu.popup(at)
 
     def dragEnterEvent(self, event: QDragEnterEvent) -> None:
-        if event.mimeData().hasUrls():
+        if event.mimeData().hasUrls() and event.source() is not self.view:
             event.acceptProposedAction()
 
     def dropEvent(self, event: QDropEvent) -> None:

@@ -8,7 +8,7 @@ from omnipel.bench.parts.widgets import check, row
 from omnipel.bench.session import Session
 from omnipel.bench.stations.tape.wireless import Taken, WirelessTape
 from omnipel.core.words.phrases import Name, tr
-from omnipel.exchange.tape_device import socket_path
+from omnipel.exchange.devices.tape_device import socket_path
 
 TAKEN = "tape taken"
 """The shop's setting that remembers the numbers of readings."""

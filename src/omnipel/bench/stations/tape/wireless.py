@@ -11,7 +11,7 @@ from PySide6.QtCore import QObject
 from PySide6.QtNetwork import QLocalServer, QLocalSocket
 
 from omnipel.core.words.phrases import Count, Name, Phrase, Voice, plain, tr
-from omnipel.exchange.tape_device import LONGEST_LINE
+from omnipel.exchange.devices.tape_device import LONGEST_LINE
 
 KEPT: Final = 500
 """So many numbers taken before are remembered, to answer a repeated line without taking it twice."""

@@ -20,7 +20,7 @@ from omnipel.core.finishing.operation import Check, Operation, Pace, Work, in_tu
 from omnipel.core.finishing.placing import off_edges
 from omnipel.core.job.feature import Choice
 from omnipel.core.job.findings import Change, Remedy
-from omnipel.core.plane.curves import Points
+from omnipel.core.plane.curves import Points, quarter_chords
 from omnipel.core.plane.trace import ring_around
 from omnipel.core.words.phrases import Phrase, Rule, term, tr
 from omnipel.core.words.working import Worked, worked
@@ -122,7 +122,8 @@ def finish(put: Put, around: Worked, bend: float, size: tuple[Worked, Worked]) -
             put.bind(around, bend)
         case "faced":
             side = put.habit("port facing")
-            more, ring = worked(tr("facing"), side) * 2.0, ring_around(shapely.Polygon(put.local).buffer(side, quad_segs=16))
+            more, fine = worked(tr("facing"), side) * 2.0, quarter_chords(side + min(size[0].value, size[1].value) / 2.0)
+            ring = ring_around(shapely.Polygon(put.local).buffer(side, quad_segs=fine))
             put.lay(raw(f"facing of {put.feature.name}", ring, size[0] + more, size[1] + more), inside=True)
         case _:
             return

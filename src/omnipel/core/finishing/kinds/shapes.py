@@ -25,7 +25,7 @@ def outline(shape: str, wide: float, high: float) -> Points:
     """An opening so wide and high about its middle, `(n, 2)`, counter-clockwise."""
     match shape:
         case Shape.ROUND:
-            angles = np.linspace(0.0, 2.0 * math.pi, 96, endpoint=False)
+            angles = np.linspace(0.0, 2.0 * math.pi, 4 * quarter_chords(wide / 2.0), endpoint=False)
             return np.column_stack((np.cos(angles), np.sin(angles))) * wide / 2.0
         case Shape.SLOT:
             r = min(wide, high) / 2.0

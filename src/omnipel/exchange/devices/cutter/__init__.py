@@ -1,0 +1,1 @@
+"""The simulated cutter, and the link that instructions are sent over; docs/cutter-protocol.md tells how they speak."""

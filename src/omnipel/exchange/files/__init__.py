@@ -1,0 +1,1 @@
+"""Files for other programs and machines."""
