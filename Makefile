@@ -47,12 +47,12 @@ attack: $(VENV)/.dev-ready          ## absurd jobs, spoilt files, drawings, argu
 shots: $(VENV)/.dev-ready           ## the pictures in docs/screenshots, from the sample shop
 	@QT_QPA_PLATFORM=offscreen $(BIN)/python tools/shots.py
 
-messages: $(VENV)/.dev-ready        ## every template for translators, build/omnipel.pot
+messages: $(VENV)/.dev-ready        ## every template for translators, build/omnipel.pot, and the catalogues of src/omnipel/tongues brought up to it
 	@$(BIN)/python tools/messages.py
 
 docs: $(VENV)/.dev-ready            ## the generated pages in docs/
-	@$(BIN)/python tools/pages.py
-	@$(BIN)/python tools/manual.py
+	@LANGUAGE=en $(BIN)/python tools/pages.py
+	@LANGUAGE=en $(BIN)/python tools/manual.py
 	@$(BIN)/python tools/icons.py
 
 lock: $(VENV)/.dev-ready            ## pin everything again, with hashes and without addresses

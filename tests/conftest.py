@@ -8,6 +8,7 @@ import pytest
 from hypothesis import settings
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ["LANGUAGE"] = "en"  # whatever the desktop of those who run them speaks
 
 # No test depends on a clock. What lands is judged on the same examples every time; at the desk each run looks at new ones.
 settings.register_profile("desk", deadline=None)

@@ -41,7 +41,7 @@ HEMS = (
 )
 
 
-EFFORT = float(os.environ.get("OMNIPEL_EFFORT", "0.12"))
+EFFORT = float(os.environ.get("OMNIPEL_EFFORT", "0.09"))
 """The share of what could be tried that is tried at every landing; 1 before a release."""
 
 

@@ -1,6 +1,5 @@
 """Spoilt files, drawings, command lines and lines of the tape: some hundreds here, any number with `make attack`."""
 
-import os
 import time
 from collections.abc import Callable
 from pathlib import Path
@@ -28,9 +27,10 @@ def test_it_is_taken_or_refused_in_one_line(what: Callable[[int, int], Report], 
 
 @pytest.mark.parametrize("seed", SEEDS)
 def test_cut_lines_pictures_and_papers_of_absurd_jobs(seed: int) -> None:
-    how, faults = cloth(12, seed)
+    count = 12 // one_in(2)
+    how, faults = cloth(count, seed)
     assert faults == []
-    assert how["drafted"] >= 8
+    assert how["drafted"] >= count * 2 // 3
 
 
 @pytest.mark.parametrize(("name", "content"), tuple(bombs()), ids=lambda value: value if isinstance(value, str) else "")
@@ -46,6 +46,6 @@ def test_a_window_that_is_used_without_a_plan_neither_fails_nor_grows(
     qapp: QApplication, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
     monkeypatch.setenv("HOME", str(tmp_path))
-    did, faults = soak(120 if not os.environ.get("CI") else 80, 5)
+    did, faults = soak(120 // one_in(3), 5)
     assert faults == []
-    assert len(did) == 8
+    assert len(did) >= 6

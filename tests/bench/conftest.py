@@ -9,9 +9,11 @@ from PySide6.QtCore import QEvent, Qt, QTimer
 from PySide6.QtWidgets import QApplication, QDialog, QRadioButton
 from pytestqt.qtbot import QtBot
 
+from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.look import LIGHT, LOOK, load_type
 from omnipel.bench.session import Session
 from omnipel.bench.window.window import Window
+from omnipel.core.draft import Drafted
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
 from omnipel.shop.sample import fill
@@ -63,6 +65,16 @@ def settle(window: Window) -> None:
     window.activateWindow()
     QApplication.processEvents()
     assert window.isActiveWindow()
+
+
+def at_rest(window: Window, qtbot: QtBot) -> None:
+    """Wait for all that is drafted, laid and looked for behind the window."""
+    session = window.session
+    if isinstance(session.draft, Drafted):
+        qtbot.waitUntil(lambda: session.cloth.current is not None, timeout=60_000)
+    qtbot.waitUntil(lambda: not fitting_of(session).waiting and session.works.idle, timeout=60_000)
+    for _ in range(12):  # a layout may ask for another
+        QApplication.processEvents()
 
 
 def in_dialog(kind: type[Asked], act: Callable[[Asked], object]) -> None:

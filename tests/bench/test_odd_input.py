@@ -46,7 +46,7 @@ def lines(station: QWidget) -> Iterator[QLineEdit]:
     )
 
 
-@pytest.mark.parametrize(("station", "job"), some(STATIONS, ["Rain butt", "Sprayer pump case"]))
+@pytest.mark.parametrize(("station", "job"), some(STATIONS, ["Rain butt", "Sprayer pump case"], of=4))
 def test_every_line_stands_every_text(sample_window: Window, qtbot: QtBot, job: str, station: str) -> None:
     open_job(sample_window, job, station)
     session, page = sample_window.session, sample_window.stations[station]

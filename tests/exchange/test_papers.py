@@ -225,7 +225,7 @@ def test_svg_is_in_millimetres_with_layers() -> None:
     assert any(g.attrib["id"] == "cut-lid" for g in groups["cut"])
 
 
-@pytest.mark.parametrize("paper", PAPERS)
+@pytest.mark.parametrize("paper", list(PAPERS)[:: one_in(3)])
 def test_every_sheet_of_a_job_that_must_not_be_cut_says_so(paper: str) -> None:
     good, bad = (
         SMALL,

@@ -16,6 +16,7 @@ from PySide6.QtCore import QSocketNotifier, QTimer
 from PySide6.QtWidgets import QApplication
 
 from omnipel.bench.commands.registry import later
+from omnipel.bench.commands.tongue import take_tongue
 from omnipel.bench.door import Door, handed_over
 from omnipel.bench.parts.asking import Question, QuestionDialog
 from omnipel.bench.parts.look import load_type
@@ -23,9 +24,10 @@ from omnipel.bench.parts.ruler import icon
 from omnipel.bench.reports import written
 from omnipel.bench.session import Session
 from omnipel.bench.sharing import share
+from omnipel.bench.speech import SPEECH
 from omnipel.bench.window.place import SETTING, take_place
-from omnipel.bench.window.window import Window
-from omnipel.core.words.phrases import Name, Phrase, Voice, tr
+from omnipel.bench.window.window import ANEW, Window
+from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.desktop.placing import ID
 from omnipel.shop.demo import unpack
 from omnipel.shop.opening import StoreError
@@ -41,13 +43,16 @@ def run(*, demo: bool = False, shop: Path | None = None, files: Sequence[Path] =
         where = shop or own_shop()
         if not demo and handed_over(where, files, new=new):
             return 0
+        take_tongue()
         load_type()
         app.setWindowIcon(icon())  # type: ignore[attr-defined]
         try:
             if not demo:
-                return _work(Store(where), files, where, new=new)
+                return _work(where, files, new=new)
             with tempfile.TemporaryDirectory(prefix="omnipel-demo-") as folder:
-                return _work(unpack(Path(folder) / "quillet-hill.sqlite"), files, new=new)
+                shop = Path(folder) / "quillet-hill.sqlite"
+                unpack(shop).close()
+                return _work(shop, files, new=new, door=False)
         except StoreError as error:
             return _failed(error.phrase)
         except OSError as error:
@@ -56,34 +61,52 @@ def run(*, demo: bool = False, shop: Path | None = None, files: Sequence[Path] =
 
 def _failed(why: Phrase) -> int:
     """The start failed: say so in a window, too, since who starts from a launcher sees no terminal."""
-    words = Voice().say(tr("Omnipel cannot be opened. {why}", why=why))
+    voice = SPEECH.voice()
+    words = voice.say(tr("Omnipel cannot be opened. {why}", why=why))
     print(f"omnipel: {words}", file=sys.stderr)
     if os.environ.get("QT_QPA_PLATFORM") not in ("offscreen", "minimal"):
-        dialog = QuestionDialog(None, Question(tr("Omnipel cannot be opened."), tr("Close"), more=Voice().sentence(why)))
+        dialog = QuestionDialog(None, Question(tr("Omnipel cannot be opened."), tr("Close"), more=voice.sentence(why)))
         dialog.exec()
     return 2
 
 
-def _work(store: Store, files: Sequence[Path] = (), shop: Path | None = None, *, new: bool = False) -> int:
+def _work(where: Path, files: Sequence[Path] = (), *, new: bool = False, door: bool = True) -> int:
+    """Work on a shop; the exit code. A window that is to speak another language is opened anew, where the last one was."""
+    at: tuple[int | None, str] = (None, "")
+    while True:
+        window = _opened(Store(where), at)
+        listens = door and window.session.store.writable
+        there = Door(where, lambda wanted, n, w=window: _came(w, wanted, new=n)) if listens else None  # type: ignore[misc]
+        if there is not None:
+            there.open()
+        QTimer.singleShot(0, window, lambda w=window, f=list(files), n=new: _bring(w, f, new=n))  # type: ignore[misc]
+        with _signals(window):
+            try:
+                code = QApplication.exec()
+            finally:
+                if there is not None:
+                    there.close()
+        if code != ANEW:
+            return code
+        at, files, new = window.back_to, (), False
+        window.deleteLater()
+
+
+def _opened(store: Store, at: tuple[int | None, str]) -> Window:
+    take_tongue(store)
     share()
     window = Window(Session(store))
-    door = Door(shop, lambda there, wanted: _came(window, there, new=wanted)) if shop is not None and store.writable else None
-    if door is not None:
-        door.open()
     sys.excepthook = lambda kind, error, trace: _last_resort(window, kind, error, trace)
     take_place(window, store.setting(SETTING, ""))
     window.show()
-    QTimer.singleShot(0, window, lambda: _bring(window, list(files), new=new))
     if os.environ.get("OMNIPEL_QUIT_AFTER") == "shelf":  # the start-up benchmark
         window.repaint()
         sys.stdout.flush()
         os._exit(0)
-    with _signals(window):
-        try:
-            return QApplication.exec()
-        finally:
-            if door is not None:
-                door.close()
+    if at[0] is not None:
+        window.session.open(at[0])
+        window.show_station(at[1])
+    return window
 
 
 def _bring(window: Window, files: list[Path], *, new: bool) -> None:

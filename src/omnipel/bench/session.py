@@ -17,7 +17,7 @@ from omnipel.bench.speech import SPEECH
 from omnipel.core.drafts import Drafts, relaid
 from omnipel.core.words.phrases import Name, Phrase, Value, Voice, tr
 from omnipel.core.words.refs import Of, Ref
-from omnipel.core.words.units import Unit, format_length
+from omnipel.core.words.units import Unit
 from omnipel.shop.opening import StoreError
 from omnipel.shop.store import Store
 from omnipel.work.tasks import Works
@@ -376,7 +376,7 @@ class Session(QObject):
 
     def fmt(self, mm: float, *, fine: bool = False, with_unit: bool = True) -> str:
         """A length in the job's unit."""
-        return format_length(mm, self.unit, fine=fine, with_unit=with_unit)
+        return self.voice.length(mm, fine=fine, with_unit=with_unit)
 
     @property
     def advice(self) -> Measuring:

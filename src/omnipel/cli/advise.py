@@ -5,8 +5,8 @@ import json
 from pathlib import Path
 
 from omnipel.cli.stock import drafts, stock_of
-from omnipel.cli.usage import Commands, UsageError, said
-from omnipel.core.words.phrases import Count, Voice, tr
+from omnipel.cli.usage import Commands, UsageError, said, voiced
+from omnipel.core.words.phrases import Count, tr
 
 
 def add(commands: Commands) -> None:
@@ -26,7 +26,7 @@ def run(asked: argparse.Namespace) -> int:
     from omnipel.shop.document import lawful
 
     drafted = drafts([asked.job])[0]
-    found, voice = advised(drafted, stock_of(asked), lawful), Voice(drafted.job.unit)
+    found, voice = advised(drafted, stock_of(asked), lawful), voiced(drafted.job.unit)
     if asked.apply is not None:
         if not 1 <= asked.apply <= len(found):
             raise UsageError(tr("--apply takes 1 to {n} here", n=Count(len(found))))

@@ -4,9 +4,9 @@ import argparse
 from datetime import datetime
 from pathlib import Path
 
-from omnipel.cli.usage import Commands, UsageError, may_replace, said
+from omnipel.cli.usage import Commands, UsageError, may_replace, said, voiced
 from omnipel.core.pictures.pens import SMALL, at_home
-from omnipel.core.words.phrases import Name, Voice, tr
+from omnipel.core.words.phrases import Name, tr
 
 
 def add(commands: Commands) -> None:
@@ -33,7 +33,7 @@ def run(asked: argparse.Namespace) -> int:
     job = read(asked.job)
     may_replace(asked.pdf, asked.replace, EXPORTS["card"].begins)
     try:
-        order = Order(draft(job), Voice(job.unit), asked.paper or at_home(job.unit), made=datetime.now().astimezone())
+        order = Order(draft(job), voiced(job.unit), asked.paper or at_home(job.unit), made=datetime.now().astimezone())
         write_whole(asked.pdf, exported(EXPORTS["card"], order))
     except NotExported as error:
         raise UsageError(tr("{job}: {fault}", job=Name(asked.job.name), fault=error.phrase)) from None

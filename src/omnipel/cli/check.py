@@ -6,8 +6,8 @@ import sys
 from pathlib import Path
 from typing import Final
 
-from omnipel.cli.usage import Commands, UsageError, said
-from omnipel.core.words.phrases import Name, Voice, tr
+from omnipel.cli.usage import Commands, UsageError, said, voiced
+from omnipel.core.words.phrases import Name, tr
 
 EVERYTHING: Final = "*"
 
@@ -39,7 +39,7 @@ def run(asked: argparse.Namespace) -> int:
     job = read(asked.job)
     if asked.fix:
         code = "" if asked.fix == EVERYTHING else asked.fix
-        right, voice = put_right(job, lawful, code), Voice(job.unit)
+        right, voice = put_right(job, lawful, code), voiced(job.unit)
         if code and not right.done:
             raise UsageError(tr("{job} has no finding “{code}” with a remedy", job=Name(asked.job.name), code=Name(code)))
         if right.done:

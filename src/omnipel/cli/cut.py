@@ -7,8 +7,8 @@ import sys
 from pathlib import Path
 
 from omnipel.cli.export import machine_asked, machine_options
-from omnipel.cli.usage import Commands, UsageError, said
-from omnipel.core.words.phrases import Count, Name, Voice, tr
+from omnipel.cli.usage import Commands, UsageError, said, voiced
+from omnipel.core.words.phrases import Count, Name, tr
 
 
 def add(commands: Commands) -> None:
@@ -38,10 +38,10 @@ def run(asked: argparse.Namespace) -> int:
 
     (drafted,) = drafts([asked.job])
     if drafted.stops:
-        first = Name(Voice(drafted.job.unit).sentence(drafted.findings[0].text))
+        first = Name(voiced(drafted.job.unit).sentence(drafted.findings[0].text))
         raise UsageError(tr("{job}: do not cut. {finding}", job=Name(asked.job.name), finding=first))
     machine = machine_asked(asked)
-    whole = flat(drafted, Voice(drafted.job.unit), "" if asked.of == "all" else asked.of)
+    whole = flat(drafted, voiced(drafted.job.unit), "" if asked.of == "all" else asked.of)
     told = instructions(whole, machine)
     where = asked.to or machine.where
     if where and asked.socket is None:

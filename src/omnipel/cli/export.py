@@ -8,9 +8,9 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from omnipel.cli.stock import setting_of, stock_of
-from omnipel.cli.usage import Commands, UsageError, may_replace, said
+from omnipel.cli.usage import Commands, UsageError, may_replace, said, voiced
 from omnipel.core.pictures.pens import PAPERS, at_home
-from omnipel.core.words.phrases import Count, Name, Voice, listed, plain, tr
+from omnipel.core.words.phrases import Count, Name, listed, plain, tr
 from omnipel.exchange.booklet import IN_BOOKLET
 from omnipel.exchange.export import DESPITE_STOP, MANY, MANY_SHEETS
 from omnipel.exchange.exports import EXPORTS
@@ -115,7 +115,7 @@ def run(asked: argparse.Namespace) -> int:
         of = asked.of if export.in_parts else ""
         order = Order(
             drafted,
-            Voice(job.unit),
+            voiced(job.unit),
             paper,
             stock,
             photos=photos,

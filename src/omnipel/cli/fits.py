@@ -6,8 +6,8 @@ from dataclasses import replace
 from pathlib import Path
 
 from omnipel.cli.stock import drafts, piece_of, stock_of
-from omnipel.cli.usage import Commands, said
-from omnipel.core.words.phrases import Name, Voice, listed, tr, trn
+from omnipel.cli.usage import Commands, said, voiced
+from omnipel.core.words.phrases import Name, listed, tr, trn
 
 
 def add(commands: Commands) -> None:
@@ -28,7 +28,7 @@ def run(asked: argparse.Namespace) -> int:
     stash = [kept.piece for kept in stock_of(asked).pieces.values()]
     data, lines, all_fit = [], [], True
     for drafted in drafts(asked.jobs):
-        voice, name = Voice(drafted.job.unit), Name(drafted.job.name)
+        voice, name = voiced(drafted.job.unit), Name(drafted.job.name)
         piece = piece_of(asked.piece, drafted.job.unit)
         sheet = sheet_of(drafted, Cloth.OUTER)
         found = fits(sheet, piece, stash)

@@ -9,8 +9,8 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from omnipel.cli.stock import drafts, piece_of
-from omnipel.cli.usage import Commands, UsageError, said
-from omnipel.core.words.phrases import Name, Voice, tr
+from omnipel.cli.usage import Commands, UsageError, said, voiced
+from omnipel.core.words.phrases import Name, tr
 
 if TYPE_CHECKING:
     from omnipel.core.cloth.lay import Lay
@@ -42,7 +42,7 @@ def run(asked: argparse.Namespace) -> int:
     if len(asked.jobs) > 1 and (asked.keep or asked.piece):
         raise UsageError(tr("--keep and --piece are for one job"))
     jobs = drafts(asked.jobs)
-    voice = Voice(jobs[0].job.unit)
+    voice = voiced(jobs[0].job.unit)
     told, data, lays = [], [], []
     if len(jobs) == 1:
         for layer in layers_of(jobs[0]):

@@ -5,8 +5,8 @@ import json
 from pathlib import Path
 
 from omnipel.cli.stock import drafts
-from omnipel.cli.usage import Commands, UsageError, said
-from omnipel.core.words.phrases import Count, Voice, tr
+from omnipel.cli.usage import Commands, UsageError, said, voiced
+from omnipel.core.words.phrases import Count, tr
 
 MOST = 1000
 
@@ -31,7 +31,7 @@ def run(asked: argparse.Namespace) -> int:
     drafted = drafts([asked.job])[0]
     job = drafted.job
     plan = planned(drafted, copies=asked.batch or job.copies, wanted=job.sewing.order)
-    found, voice = (*drafted.findings, *traps(plan)), Voice(job.unit)
+    found, voice = (*drafted.findings, *traps(plan)), voiced(job.unit)
     if asked.json:
         print(json.dumps(order_data(plan, found, voice), indent=1, ensure_ascii=False))
     else:

@@ -3,9 +3,9 @@
 import argparse
 from pathlib import Path
 
-from omnipel.cli.usage import Commands, UsageError, said
+from omnipel.cli.usage import Commands, UsageError, said, voiced
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Voice, tr
+from omnipel.core.words.phrases import tr
 
 
 def add(commands: Commands) -> None:
@@ -33,5 +33,5 @@ def run(asked: argparse.Namespace) -> int:
     read_ = read_outline(asked.drawing, smoothing=asked.smooth)
     write(changed(job, Change(refs.OUTLINE, read_.outline)), asked.job)
     for note in read_.notes:
-        print(Voice(job.unit).say(note))
+        print(voiced(job.unit).say(note))
     return 0

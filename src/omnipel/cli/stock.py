@@ -5,8 +5,8 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from omnipel.cli.usage import UsageError
-from omnipel.core.words.phrases import Name, Phrase, Voice, tr
+from omnipel.cli.usage import UsageError, voiced
+from omnipel.core.words.phrases import Name, Phrase, tr
 
 if TYPE_CHECKING:
     import argparse
@@ -32,7 +32,7 @@ def drafts(paths: Sequence[Path]) -> list[Drafted]:
         drafted = draft(read(path))
         if not isinstance(drafted, Drafted):
             why: Phrase = drafted.findings[0].text if drafted.findings else tr("something is missing")
-            fault = Name(Voice(drafted.job.unit).sentence(why))
+            fault = Name(voiced(drafted.job.unit).sentence(why))
             raise UsageError(tr("{job}: there are no panels yet. {fault}", job=Name(str(path)), fault=fault))
         made.append(drafted)
     return made

@@ -5,8 +5,8 @@ import json
 from pathlib import Path
 
 from omnipel.cli.stock import drafts, stock_of
-from omnipel.cli.usage import Commands, said
-from omnipel.core.words.phrases import Voice, tr
+from omnipel.cli.usage import Commands, said, voiced
+from omnipel.core.words.phrases import tr
 
 
 def add(commands: Commands) -> None:
@@ -23,6 +23,6 @@ def run(asked: argparse.Namespace) -> int:
     from omnipel.exchange.files.lays import takeoff_data, takeoff_text
 
     drafted = drafts([asked.job])[0]
-    taken, voice = takeoff(drafted, None, stock_of(asked)), Voice(drafted.job.unit)
+    taken, voice = takeoff(drafted, None, stock_of(asked)), voiced(drafted.job.unit)
     print(json.dumps(takeoff_data(taken, voice), indent=1, ensure_ascii=False) if asked.json else takeoff_text(taken, voice))
     return 0

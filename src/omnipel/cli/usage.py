@@ -6,6 +6,8 @@ from pathlib import Path
 from typing import Final, Protocol
 
 from omnipel.core.words.phrases import Name, Phrase, Refusal, Voice, tr
+from omnipel.core.words.units import Unit
+from omnipel.tongues import of_the_desktop, tongue_of
 
 
 class Commands(Protocol):
@@ -21,7 +23,12 @@ class UsageError(Refusal):
 
 def said(phrase: Phrase) -> str:
     """A phrase without lengths, in the language of the command line."""
-    return Voice().say(phrase)
+    return voiced().say(phrase)
+
+
+def voiced(unit: Unit = Unit.MM) -> Voice:
+    """How the command line speaks: the desktop's language, and a job's unit."""
+    return Voice(unit, tongue_of(of_the_desktop()))
 
 
 def may_replace(path: Path, replace: bool, begins: bytes | None = None) -> None:

@@ -12,13 +12,14 @@ from omnipel.core.words.phrases import Voice, tr
 from omnipel.core.words.units import Unit
 from omnipel.exchange.devices.cutter.mechanics import Cutter
 from omnipel.exchange.devices.cutter.speaking import Post, Speaker, socket_path
+from omnipel.tongues import of_the_desktop, tongue_of
 
 TICK_S = 0.02
 
 
 def said(phrase: object) -> str:
     """Words for the terminal."""
-    return Voice().say(phrase)  # type: ignore[arg-type]
+    return Voice(tongue=tongue_of(of_the_desktop())).say(phrase)  # type: ignore[arg-type]
 
 
 def options(parser: argparse.ArgumentParser) -> None:
@@ -84,12 +85,14 @@ def _with_window(cutter: Cutter, path: Path, unit: Unit, speed: int) -> int:
         return 2
     from PySide6.QtWidgets import QApplication
 
+    from omnipel.bench.commands.tongue import take_tongue
     from omnipel.bench.parts.look import load_type
     from omnipel.bench.parts.ruler import icon
     from omnipel.cutter.window import dressed, started
 
     app = QApplication.instance() or QApplication(sys.argv[:1])
     app.setApplicationName("Omnipel cutter")
+    take_tongue()
     load_type()
     app.setWindowIcon(icon())  # type: ignore[attr-defined]
     dressed()

@@ -137,7 +137,7 @@ def wrongly(job: Job) -> list[tuple[Ref, Any]]:
     return found
 
 
-@pytest.mark.parametrize(("form", "scheme", "made"), some(lawful_pairs(), (starter, dressed, otherwise)))
+@pytest.mark.parametrize(("form", "scheme", "made"), some(lawful_pairs(), (starter, dressed, otherwise), of=4))
 def test_a_choice_is_offered_if_it_changes_anything(form: str, scheme: str, made: Any) -> None:
     assert wrongly(small(made(form, scheme))) == []
 
@@ -153,14 +153,14 @@ def test_how_far_cloth_gathers_is_asked_where_anything_follows_from_it(form: str
         assert (follows[0] != follows[1]) is uses(SCHEMES[scheme], refs.GATHER_LIMIT, job.cover, little.cover)  # type: ignore[union-attr]
 
 
-@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=2))
 def test_an_option_is_offered_if_it_changes_anything(form: str, scheme: str) -> None:
     job = starter(form, scheme)
     for chosen in WITH.get(scheme, [{}]):
         assert wrongly(replace(job, cover=replace(job.cover, options=chosen))) == [], chosen
 
 
-@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=3))
 def test_what_a_size_set_by_hand_stands_in_for_is_not_offered(form: str, scheme: str) -> None:
     for chosen in WITH.get(scheme, [{}]):
         job = starter(form, scheme)
@@ -169,8 +169,8 @@ def test_what_a_size_set_by_hand_stands_in_for_is_not_offered(form: str, scheme:
         one_by_one = form == next(
             first for first, other in lawful_pairs() if other == scheme
         )  # which size stands in for what is its scheme's
-        some = sizes.by_hand if EFFORT >= 1.0 else sizes.by_hand[::8]
-        for names in (*((name,) for name in some if one_by_one), sizes.by_hand):
+        few = sizes.by_hand if EFFORT >= 1.0 else sizes.by_hand[::8]
+        for names in (*((name,) for name in few if one_by_one), sizes.by_hand):
             by_hand = tuple(Override(size=name, value=sizes.sizes[name].value * 1.01, reason="a remnant") for name in names)
             assert wrongly(changed(job, Change(refs.by_hand(), by_hand))) == [], (chosen, names)
 

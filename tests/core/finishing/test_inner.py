@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 import shapely
 from tests.attack.chains import shown
+from tests.wild import some
 
 from omnipel.core.covers import SCHEMES, lawful_pairs
 from omnipel.core.covers.used import uses
@@ -176,8 +177,7 @@ LAYERS: dict[Any, Any] = {
 }
 
 
-@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
-@pytest.mark.parametrize("thick", [0.0, 5.0])
+@pytest.mark.parametrize(("form", "scheme", "thick"), some(lawful_pairs(), [0.0, 5.0], of=2))
 def test_what_is_asked_about_layers_changes_something(form: str, scheme: str, thick: float) -> None:
     school = LiningSchool.AS_ONE if thick else LiningSchool.BAGGED
     job = layered(form, scheme, padding=thick, stiffener=Stiffener(thickness=thick), lining=Lining(school=school))

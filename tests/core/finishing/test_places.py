@@ -11,7 +11,7 @@ import shapely
 from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.finishing.putting import made, named, put
-from tests.wild import tried, wild_features
+from tests.wild import some, tried, wild_features
 
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
@@ -157,7 +157,7 @@ def test_wherever_something_is_put_it_is_drafted_or_said(form: str, scheme: str,
             assert np.linalg.norm(middle - lying.place) < reach
 
 
-@pytest.mark.parametrize(("form", "scheme"), lawful_pairs())
+@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=2))
 def test_what_is_new_begins_where_it_is_clear(form: str, scheme: str) -> None:
     """Every kind on the first side that the cover has: nothing that stops, unless there is no room at all."""
     job = starter(form, scheme)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import os
 import queue
 import subprocess
 import sys
@@ -22,7 +23,7 @@ from omnipel.bench.parts.picture import PictureView
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, label, line, restyle, row
 from omnipel.bench.session import Session
-from omnipel.bench.speech import say
+from omnipel.bench.speech import SPEECH, say
 from omnipel.core.draft import Drafted
 from omnipel.core.pictures.drawing import Drawing, together
 from omnipel.core.pictures.drawing import Path as Line
@@ -279,7 +280,8 @@ DEVICES: Final = ("/dev/usb/lp0",)
 
 def start_simulated() -> None:
     """Start the simulated cutter as a program of its own."""
-    subprocess.Popen([sys.executable, "-m", "omnipel.cutter"], start_new_session=True)
+    speaks = {**os.environ, "LANGUAGE": SPEECH.voice().language}
+    subprocess.Popen([sys.executable, "-m", "omnipel.cutter"], start_new_session=True, env=speaks)
 
 
 def cut_with_machine(desk: Desk, opened: Callable[[CuttingDialog], object] = lambda _dialog: None) -> None:

@@ -42,6 +42,9 @@ class Desk(Protocol):
     def run_command(self, key: str) -> None:
         """Run a command by its id."""
 
+    def open_anew(self) -> None:
+        """Close the window and open another at the same place."""
+
     def restyle(self) -> None:
         """The look changed: measure and paint everything again."""
 

@@ -12,14 +12,14 @@ from PySide6.QtWidgets import QDialog, QLineEdit, QVBoxLayout, QWidget
 from omnipel.bench.parts.ruler import RulerEdge
 from omnipel.bench.parts.wrapped import Wrapped
 from omnipel.bench.session import Session
-from omnipel.bench.speech import say
+from omnipel.bench.speech import SPEECH, say
 from omnipel.core.draft import letters
 from omnipel.core.tape.readings import value
 from omnipel.core.tolerances import AS_TYPED, LONGEST
 from omnipel.core.words.notation import TapeError, parse_length
 from omnipel.core.words.phrases import NOTHING, Length, Name, Phrase, Value, mm, tr
 from omnipel.core.words.typeset import STROKE, fractions
-from omnipel.core.words.units import Unit, format_length
+from omnipel.core.words.units import Unit
 
 Doubts = Callable[[float], Phrase]
 """What makes a length hardly the one that was meant; nothing when it may well be."""
@@ -157,7 +157,7 @@ class TapeField(QWidget):
         length = self._parsed()
         if length is not None:
             other = Unit.MM if self.session.unit.denominator else Unit.INCH_16
-            same = Name(format_length(length, other, fine=other is Unit.MM, with_unit=True))
+            same = Name(SPEECH.voice(other).length(length, fine=other is Unit.MM, with_unit=True))
             doubt = self.doubts(length)
             text = tr("read as {length}  =  {same}", length=mm(length, fine=True), same=same)
             if doubt:

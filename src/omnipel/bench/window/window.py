@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from functools import partial
 from importlib import import_module
 from pathlib import Path
-from typing import TYPE_CHECKING, Any
+from typing import TYPE_CHECKING, Any, Final
 
 from PySide6.QtCore import QEvent, QObject, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
@@ -51,6 +51,10 @@ if TYPE_CHECKING:
     from omnipel.bench.window.tally import Tally
 
 
+ANEW: Final = 64
+"""How Qt's loop ends where another window is to be opened at once."""
+
+
 class Window(QMainWindow):
     """The bench."""
 
@@ -64,6 +68,7 @@ class Window(QMainWindow):
         self.rail, self.working, self.sweeper = Rail(), WorkingLine(session), Sweeper(session.pace)
         self.made_tally: Tally | None = None
         self.ahead: list[str] = []
+        self.back_to: tuple[int | None, str] = (None, "")
         self.unprepared = False
         self.stack = QStackedWidget()
         self.shelf = Shelf(session)
@@ -351,6 +356,12 @@ class Window(QMainWindow):
         self.session.unsaved = []
         self.close()
         QApplication.exit(code)
+
+    def open_anew(self) -> None:
+        """Close this window; whoever started it opens another at the same place."""
+        self.back_to = self.session.key, self.here
+        if self.close():
+            QApplication.exit(ANEW)
 
     def _may_lose(self) -> bool:
         """Changes that are on no disk: what is to become of them. False to stay."""

@@ -17,7 +17,6 @@ from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import Phrase, tr
 from omnipel.core.words.refs import Ref, parsed
-from omnipel.core.words.units import format_length
 
 if TYPE_CHECKING:
     from omnipel.core.words.working import Worked
@@ -67,11 +66,11 @@ class WorkingLine(QFrame):
             name = escape(voice.say(part.term.name))
             if part.term.source:
                 name = f'<a href="{escape(str(part.term.source))}" style="color:{accent}">{name}</a>'
-            length = format_length(abs(part.shown), voice.unit)
+            length = voice.length(abs(part.shown))
             why = f"<span style='color:{LOOK.colours.soft}'>{escape(part.why)}</span>"
             terms.append(f"{sign_of(part.shown, first=i == 0)}{length} {name}{why}")
         thin = f"<span style='color:{LOOK.colours.soft}'>{escape(thin_words(shown, voice))}</span>"
-        value = format_length(shown.total, voice.unit)
+        value = voice.length(shown.total)
         self.text.setText(f"<b>{escape(voice.sentence(words))} {value}</b> = {''.join(terms)}{thin}")
         self.tape.show_terms([part.shown for part in shown.terms])
         self._named(f"{voice.sentence(words)} {value}")

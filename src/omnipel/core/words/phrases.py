@@ -220,6 +220,7 @@ class Tongue(Protocol):
 YARD: Final = MM_PER_INCH * 0.036
 """In metres."""
 ENGLISH: Final[Tongue] = gettext.NullTranslations()
+_COMMA: Final = re.compile(r"\d,\d")
 
 
 class Pseudo:
@@ -262,6 +263,19 @@ class Voice:
         """The language's code, as "en"."""
         return str(getattr(self.tongue, "code", "en"))
 
+    @property
+    def decimal(self) -> str:
+        """The language's decimal sign."""
+        return str(getattr(self.tongue, "decimal", "."))
+
+    def figure(self, number: str) -> str:
+        """A number that is written with a decimal point, as this language writes it."""
+        return number.replace(".", self.decimal)
+
+    def length(self, mm: float, *, fine: bool = False, with_unit: bool = False) -> str:
+        """A length in this unit, bare unless its unit is asked for."""
+        return self.figure(format_length(mm, self.unit, fine=fine, with_unit=with_unit))
+
     def say(self, phrase: "Value") -> str:
         """A phrase, or a single value, in words."""
         match phrase:
@@ -272,7 +286,20 @@ class Voice:
             case Length():
                 return self._length(phrase)
             case Rule():
-                return format_length(phrase.mm(self.unit), self.unit, with_unit=True)
+                return self.length(phrase.mm(self.unit), with_unit=True)
+            case Minutes() | PerRun() | Stitches():
+                return self._rate(phrase)
+            case Listed(values, between):
+                said = [self.say(value) for value in values]
+                if between == ", " and any(_COMMA.search(words) for words in said):
+                    between = "; "  # 12,5; 13
+                return between.join(said)
+            case _:
+                return self.figure(self._number(phrase))
+
+    def _number(self, value: "Angle | Share | Ratio | Count | Area | Run | Money") -> str:
+        """A plain number with a decimal point."""
+        match value:
             case Angle(radians):
                 return f"{math.degrees(radians):.0f}°"
             case Share(share, places):
@@ -287,10 +314,6 @@ class Voice:
                 return format_run(length, self.unit)
             case Money(amount):
                 return f"{amount + 0.0:,.2f}".replace(",", GROUP).replace("-", "−")
-            case Minutes() | PerRun() | Stitches():
-                return self._rate(phrase)
-            case Listed(values, between):
-                return between.join(self.say(value) for value in values)
 
     def _rate(self, rate: "Minutes | PerRun | Stitches") -> str:
         if isinstance(rate, Minutes):
@@ -331,7 +354,7 @@ class Voice:
             # A gap that is there is not "0 in", and nothing is "0 in narrower".
             return self.say(tr("under {step}", step=Length(step, length.fine)))
         near = "≈\u202f" if length.chosen and not reads_exactly(length.mm, self.unit, fine=length.fine) else ""
-        return near + format_length(length.mm, self.unit, fine=length.fine, with_unit=not length.bare)
+        return near + self.length(length.mm, fine=length.fine, with_unit=not length.bare)
 
     def sentence(self, phrase: "Value") -> str:
         """The same with a capital letter at its beginning."""

@@ -73,7 +73,7 @@ def sum_words(size: Worked, voice: Voice) -> str:
     >>> sum_words(worked(tr("drop"), 655) + worked(tr("clearance"), 8) * 2, Voice(Unit.MM))
     '671 = 655 drop + 16 clearance (2 × 8)'
     """
-    return f"{format_length(shown_sum(size, voice).total, voice.unit)} = {terms_words(size, voice)}"
+    return f"{voice.length(shown_sum(size, voice).total)} = {terms_words(size, voice)}"
 
 
 def terms_words(size: Worked, voice: Voice) -> str:
@@ -81,7 +81,7 @@ def terms_words(size: Worked, voice: Voice) -> str:
     shown = shown_sum(size, voice)
     words = ""
     for i, part in enumerate(shown.terms):
-        words += f"{sign_of(part.shown, first=i == 0)}{format_length(abs(part.shown), voice.unit)} {voice.say(part.term.name)}{part.why}"
+        words += f"{sign_of(part.shown, first=i == 0)}{voice.length(abs(part.shown))} {voice.say(part.term.name)}{part.why}"
     return words + thin_words(shown, voice)
 
 
@@ -102,7 +102,7 @@ def thin_words(shown: ShownSum, voice: Voice) -> str:
 
 def why_words(term: Term, voice: Voice) -> str:
     """How one term came about, in brackets; empty when it is plain."""
-    scaled = scaled_words(term.factor, exact_words(abs(term.amount), voice.unit))
+    scaled = voice.figure(scaled_words(term.factor, exact_words(abs(term.amount), voice.unit)))
     how = voice.say(term.how) if term.how else ""
     inside = "; ".join(part for part in (scaled, how) if part)
     return f" ({inside})" if inside else ""

@@ -17,7 +17,6 @@ from omnipel.core.pictures.pens import Layer, Paper
 from omnipel.core.pictures.sheet import count_words
 from omnipel.core.plane.curves import Points
 from omnipel.core.words.phrases import Angle, Count, Length, Name, Phrase, Voice, listed, term, tr
-from omnipel.core.words.units import format_length
 from omnipel.exchange.papers.book import FOOT, HEAD, INSIDE, Book
 from omnipel.exchange.papers.paper import BAND, replay, wrapped_to, write, write_within
 from omnipel.exchange.papers.sheets import PLAIN, STRONG
@@ -169,7 +168,7 @@ def _numbered(chalk: Chalk, middle: Points, text: float) -> list[Item]:
 
 
 def _bare(voice: Voice, length: float) -> str:
-    return format_length(near(length, voice), voice.unit, fine=not voice.unit.denominator)
+    return voice.length(near(length, voice), fine=not voice.unit.denominator)
 
 
 def near(length: float, voice: Voice) -> float:

@@ -120,8 +120,8 @@ class PacesDialog(QDialog):
             yield tr("Nothing yet: sew with the clock running.")
 
 
-def _written(minutes: float) -> Name:
-    return Name(f"{minutes:.3f}".rstrip("0").rstrip("."))
+def _written(minutes: float) -> Count:
+    return Count(minutes, 3)
 
 
 def factor_words(deed: str, factor: Factor) -> Phrase:

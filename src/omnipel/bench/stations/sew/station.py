@@ -47,7 +47,7 @@ class SewStation(QWidget):
         self.bar.setFixedHeight(8)
         self.bar.setAccessibleName(say(tr("time of this step")))
         self.done = button(tr("done, next"), self._done, "main", tip=tr("Space"))
-        self.back = button(tr("back"), self._back, tip=tr("Backspace"))
+        self.back = button(tr("one back"), self._back, tip=tr("Backspace"))
         self.pause = button(NOTHING, self._pause, tip=tr("P: the clock"))
         self.more = button(NOTHING, self._more, tip=tr("M: how it is done"))
         self.note = line(tr("A note on this step"), tr("a note: sewed 15 instead of 12"))

@@ -117,7 +117,7 @@ class Shelf(QWidget):
     @property
     def program(self) -> str:
         """What a kept state counts for: this version, in this language."""
-        return f"{__version__} {getattr(SPEECH.tongue, 'name', '')}".strip()
+        return f"{__version__} {getattr(SPEECH.tongue, 'code', '')}".strip()
 
     def enter(self) -> None:
         """The shelf was opened."""
