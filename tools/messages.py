@@ -121,7 +121,11 @@ def brought_up(template: Catalog, source: Path) -> list[str]:
         write_po(target, spoken, width=0, no_location=True, omit_header=False, sort_output=False, ignore_obsolete=True)
     with source.with_suffix(".mo").open("wb") as compiled:
         write_mo(compiled, spoken)
-    return [str(message.id) for message in spoken if message.id and not all(message.string if message.pluralizable else [message.string])]
+    return [
+        str(message.id)
+        for message in spoken
+        if message.id and not all(message.string if message.pluralizable else [message.string])
+    ]
 
 
 def main() -> None:

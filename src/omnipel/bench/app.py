@@ -25,8 +25,8 @@ from omnipel.bench.reports import written
 from omnipel.bench.session import Session
 from omnipel.bench.sharing import share
 from omnipel.bench.speech import SPEECH
-from omnipel.bench.window.place import SETTING, take_place
-from omnipel.bench.window.window import ANEW, Window
+from omnipel.bench.window.place import ANEW, SETTING, take_place
+from omnipel.bench.window.window import Window
 from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.desktop.placing import ID
 from omnipel.shop.demo import unpack
@@ -79,7 +79,7 @@ def _work(where: Path, files: Sequence[Path] = (), *, new: bool = False, door: b
         there = Door(where, lambda wanted, n, w=window: _came(w, wanted, new=n)) if listens else None  # type: ignore[misc]
         if there is not None:
             there.open()
-        QTimer.singleShot(0, window, lambda w=window, f=list(files), n=new: _bring(w, f, new=n))  # type: ignore[misc]
+        QTimer.singleShot(0, window, lambda w=window, f=list(files), n=new: _bring(w, f, new=n))
         with _signals(window):
             try:
                 code = QApplication.exec()

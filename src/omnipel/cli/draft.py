@@ -4,7 +4,7 @@ import argparse
 import json
 from pathlib import Path
 
-from omnipel.cli.usage import Commands, said
+from omnipel.cli.usage import Commands, said, voiced
 from omnipel.core.words.phrases import tr
 
 
@@ -25,5 +25,6 @@ def run(asked: argparse.Namespace) -> int:
     from omnipel.shop.document import lawful
 
     drafted = advised(draft(read(asked.job)), lawful)
-    print(json.dumps(report(drafted), indent=1, ensure_ascii=False) if asked.json else text(drafted))
+    voice = voiced(drafted.job.unit)
+    print(json.dumps(report(drafted, voice), indent=1, ensure_ascii=False) if asked.json else text(drafted, voice))
     return 0

@@ -4,7 +4,8 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from omnipel.core.words.notation import TapeError, parse_length, parse_number, parse_share
+from omnipel.core.words.notation import TapeError, parse_length
+from omnipel.core.words.plain_numbers import parse_number, parse_share
 from omnipel.core.words.units import Unit, format_length
 
 IN = 25.4

@@ -9,6 +9,8 @@ from PySide6.QtGui import QGuiApplication
 from PySide6.QtWidgets import QMainWindow
 
 USUAL = QSize(1280, 800)
+ANEW = 64
+"""How Qt's loop ends where another window is to be opened at once."""
 SETTING = "window"
 
 

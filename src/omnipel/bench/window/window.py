@@ -9,7 +9,7 @@ from collections.abc import Callable, Sequence
 from functools import partial
 from importlib import import_module
 from pathlib import Path
-from typing import TYPE_CHECKING, Any, Final
+from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QEvent, QObject, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
@@ -39,7 +39,7 @@ from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
 from omnipel.bench.stations.shelf.station import Shelf
 from omnipel.bench.window.menu import menu_of
-from omnipel.bench.window.place import SETTING, place_of
+from omnipel.bench.window.place import ANEW, SETTING, place_of
 from omnipel.bench.window.rail import Rail
 from omnipel.bench.window.workingline import WorkingLine
 from omnipel.core.words import refs
@@ -49,10 +49,6 @@ from omnipel.work.requests import WANTED
 
 if TYPE_CHECKING:
     from omnipel.bench.window.tally import Tally
-
-
-ANEW: Final = 64
-"""How Qt's loop ends where another window is to be opened at once."""
 
 
 class Window(QMainWindow):

@@ -5,12 +5,11 @@ from collections.abc import Mapping, Sequence
 
 from omnipel.core.job.reading import MOST_REPEATS
 from omnipel.core.tolerances import LONGEST
-from omnipel.core.words.notation import TapeError, parse_length
+from omnipel.core.words.notation import APART, TapeError, parse_length
 from omnipel.core.words.phrases import Count, Name, Refusal, listed, mm, tr
 from omnipel.core.words.units import Unit
 
 _ENTRY = re.compile(r"\s*([A-Za-z]{1,2})(?![A-Za-z])\s*[:=]?\s*(.*)", re.DOTALL)
-_APART = re.compile(r"[;\n]|,(?!\d{1,3}(?!\d))|,(?=\s)")
 
 
 class CardError(Refusal, ValueError):
@@ -27,7 +26,7 @@ def read_card(text: str, letters: Sequence[str], unit: Unit) -> Mapping[int, tup
         CardError: a letter is not on the card or stands twice, or a length cannot be read.
     """
     found: dict[int, tuple[float, ...]] = {}
-    for part in _APART.split(text):
+    for part in APART.split(text):
         if not part.strip():
             continue
         match = _ENTRY.fullmatch(part)

@@ -61,6 +61,8 @@ _TOKEN: Final = re.compile(
       | (?P<sign>['"+\-/()])""",
     re.VERBOSE | re.IGNORECASE,
 )
+APART: Final = re.compile(r"[;\n]|,(?!\d{1,3}(?!\d))|,(?=\s)")
+"""What parts one entry of a line from the next: no decimal comma does."""
 _GROUPED: Final = re.compile(r"[1-9]\d{0,2}[.,]\d{3}")
 
 
@@ -117,6 +119,7 @@ class _Parser:
 
     def __init__(self, text: str, unit: Unit, names: Mapping[str, float]) -> None:
         self.text, self.unit = text, unit
+        self.told = [name for name in names if len(name.split()) == 1 and len(name) > 1][:6]
         self.names = {tuple(name.casefold().split()): mm for name, mm in names.items() if name.split()}
         if len(text) > LONGEST_TEXT:
             self.fail(LONGEST_TEXT + 1, tr("a length"), tr("the text goes on for {n} characters", n=Count(len(text))))
@@ -234,10 +237,10 @@ class _Parser:
         if token.kind in ("number", "fraction", "vulgar"):
             return self.quantity()
         if token.kind == "word":
-            known = [" ".join(name) for name in self.names if len(name) == 1 and len(name[0]) > 1][:6]
+            known = tr("a number or one of {known}", known=listed(Name(name) for name in self.told))
             self.fail(
                 token.column,
-                tr("a number or one of {known}", known=listed(Name(name) for name in known)) if known else tr("a number"),
+                known if self.told else tr("a number"),
                 tr("“{word}” is no reading of this job", word=Name(token.text)),
             )
         self.fail(
@@ -346,47 +349,15 @@ class _Parser:
         return None
 
 
-def parse_share(text: str) -> float:
-    """Read a part of a whole: "40 %", "40%", "0.4" or "0,4"; a bare number of 1 or more is percent.
+def parse_lengths(text: str, unit: Unit) -> list[float]:
+    """Read several lengths, in mm, in the order they are written in: parted by semicolons, by a comma and a space, or by a comma that is no
+    decimal one. Those who measure in inches write no decimal commas.
 
-    >>> parse_share("40 %"), parse_share("0,4"), parse_share("12.5")
-    (0.4, 0.4, 0.125)
-
-    Raises:
-        TapeError: the text is no share.
-    """
-    plain = text.strip().replace("\u202f", "").replace("\u00a0", "")
-    number = plain.removesuffix("%").strip().replace(",", ".")
-    try:
-        value = float(number)
-    except ValueError:
-        value = math.nan
-    if not math.isfinite(value):
-        raise TapeError(
-            text, 1, tr("a share like {percent} or {share}", percent=Name("40 %"), share=Name("0.4")), tr("no share stands here")
-        )
-    return value / 100.0 if plain.endswith("%") or value >= 1.0 else value
-
-
-def parse_number(text: str, *, whole: bool = False) -> float:
-    """Read a plain number or a ratio: "12", "2,4", "2.4 : 1".
-
-    >>> parse_number("2.4 : 1"), parse_number("12", whole=True)
-    (2.4, 12.0)
+    >>> parse_lengths("137,5, 150; 160", Unit.CM), parse_lengths("1400,1500", Unit.MM), parse_lengths("54,60", Unit.INCH_8)
+    ([1375.0, 1500.0, 1600.0], [1400.0, 1500.0], [1371.6, 1524.0])
 
     Raises:
-        TapeError: the text is no number, or not a whole one.
+        TapeError: one of them is no length.
     """
-    plain = text.replace("\u202f", "").replace(" ", "").removesuffix(":1").replace(",", ".")
-    try:
-        value = float(plain)
-    except ValueError:
-        value = math.nan
-    if not math.isfinite(value) or (whole and value != round(value)):
-        raise TapeError(text, 1, tr("a whole number") if whole else tr("a number"), tr("no number stands here"))
-    return value
-
-
-def parse_count(text: str) -> float:
-    """A whole number."""
-    return parse_number(text, whole=True)
+    apart = re.split(r"[;,\n]" if unit.denominator else APART, text)
+    return [parse_length(part, unit) for part in apart if part.strip()]

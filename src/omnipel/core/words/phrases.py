@@ -239,7 +239,8 @@ class Pseudo:
             f"{re.sub(r'[a-zA-Z]', self._mark, text.replace('{', '{{').replace('}', '}}'))}{f'{{{name}}}' if name is not None else ''}"
             for text, name, _, _ in Formatter().parse(message)
         ]
-        return "".join(parts) + "·" * (len(message) * 2 // 5)
+        longer = "·" * (len(message) * 2 // 5)
+        return "".join(parts) + re.sub(r"·{8}(?=·)", "········ ", longer)  # no language has words without end
 
     def ngettext(self, one: str, many: str, n: int) -> str:
         """The marked template."""

@@ -25,8 +25,9 @@ from omnipel.core.job.document import MOST_WIDTHS, ClothChoice, ClothKind, Iron,
 from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import LONGEST, MOST_GATHERED, SHORTEST
 from omnipel.core.words import refs
-from omnipel.core.words.notation import TapeError, parse_count, parse_length, parse_number, parse_share
+from omnipel.core.words.notation import TapeError, parse_lengths
 from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Ratio, Share, Value, bare, listed, mm, term, tr
+from omnipel.core.words.plain_numbers import parse_count, parse_number, parse_share
 
 
 class ClothDialog(QDialog):
@@ -201,7 +202,7 @@ class ClothDialog(QDialog):
 
     def _widths(self, text: str) -> None:
         try:
-            found = tuple(sorted(parse_length(part, self.session.unit) for part in text.split(",") if part.strip()))
+            found = tuple(sorted(parse_lengths(text, self.session.unit)))
         except TapeError as error:
             self._refuse_widths(error.phrase)
             return

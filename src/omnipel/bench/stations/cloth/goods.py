@@ -18,8 +18,8 @@ from omnipel.core.cloth.stock import Goods
 from omnipel.core.cloth.takeoff import Group, Line, goods_words, said
 from omnipel.core.job.findings import Change
 from omnipel.core.words import refs
-from omnipel.core.words.notation import parse_number
 from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, tr
+from omnipel.core.words.plain_numbers import parse_number
 from omnipel.core.words.units import MM_PER_INCH
 from omnipel.core.words.working import worked
 

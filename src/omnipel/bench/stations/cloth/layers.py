@@ -6,7 +6,7 @@ from dataclasses import replace
 from functools import partial
 
 from PySide6.QtCore import QSize, Qt, Signal
-from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap
+from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap, QResizeEvent
 from PySide6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.look import LOOK
@@ -26,8 +26,8 @@ from omnipel.core.job.findings import Change
 from omnipel.core.job.laying import Spread
 from omnipel.core.tolerances import LARGEST_GAP
 from omnipel.core.words import refs
-from omnipel.core.words.notation import parse_count
 from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Value, bare, listed, mm, term, tr, trn
+from omnipel.core.words.plain_numbers import parse_count
 
 SWATCH = 34
 
@@ -37,6 +37,7 @@ class ClothCard(QPushButton):
 
     def __init__(self) -> None:
         super().__init__()
+        self.lines: tuple[str, str] = ("", "")
         self.setObjectName("card")
         self.setCheckable(True)
         self.setAutoDefault(False)
@@ -56,16 +57,23 @@ class ClothCard(QPushButton):
             details.append(tr("one way"))
         if cloth.repeat_along or cloth.repeat_across:
             details.append(tr("with a repeat"))
-        name, about = session.tell(cloth_words(cloth.name)), session.tell(listed(details, " · "))
-        metrics = self.fontMetrics()
-        room = max(60, self.width() - LOOK.px(SWATCH) - 30)
-        shown = [metrics.elidedText(text, Qt.TextElideMode.ElideRight, room) for text in (name, about)]
-        self.setText("\n".join(shown))
+        name, about = self.lines = session.tell(cloth_words(cloth.name)), session.tell(listed(details, " · "))
+        self._fit()
         self.setToolTip(f"{name}\n{about}")
         self.setAccessibleName(
             session.tell(tr("{layer}: {cloth}, {about}", layer=term(layer), cloth=Name(name), about=Name(about)))
         )
         self.setIcon(swatch(cloth.colour))
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self._fit()
+
+    def _fit(self) -> None:
+        room = max(60, self.width() - LOOK.px(SWATCH) - 30)
+        shown = [self.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, room) for text in self.lines]
+        if self.text() != "\n".join(shown):
+            self.setText("\n".join(shown))
 
 
 def swatch(colour: str) -> QIcon:

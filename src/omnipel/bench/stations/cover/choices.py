@@ -27,8 +27,8 @@ from omnipel.core.drafting.panel import cut_beyond_edges
 from omnipel.core.job.document import CoverChoices
 from omnipel.core.job.feature import Choice
 from omnipel.core.words import refs
-from omnipel.core.words.notation import parse_count, parse_number, parse_share
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Share, Value, listed, mm, term, tr
+from omnipel.core.words.plain_numbers import parse_count, parse_number, parse_share
 from omnipel.core.words.refs import Of, Ref
 
 Why = Callable[[CoverChoices], Phrase]

@@ -24,8 +24,8 @@ from omnipel.core.finishing.kinds import KINDS
 from omnipel.core.job.feature import LEVEL, Facing, Feature
 from omnipel.core.job.findings import Act, Change
 from omnipel.core.words import refs
-from omnipel.core.words.notation import parse_count, parse_number
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Value, term, tr
+from omnipel.core.words.plain_numbers import parse_count, parse_number
 
 MOST_IN_A_LIST = 12
 """A number no larger than this is picked from a list."""

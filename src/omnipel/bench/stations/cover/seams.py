@@ -27,8 +27,8 @@ from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change
 from omnipel.core.job.joining import SeamChoice
 from omnipel.core.words import refs
-from omnipel.core.words.notation import parse_number
 from omnipel.core.words.phrases import NOTHING, Name, Phrase, Ratio, Value, mm, term, tr, trn
+from omnipel.core.words.plain_numbers import parse_number
 
 
 class SeamPage(QWidget):

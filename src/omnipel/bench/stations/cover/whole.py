@@ -38,8 +38,8 @@ from omnipel.core.job.finish import HEMS, FinishKind, refinished_as
 from omnipel.core.job.layers import Fused, Material
 from omnipel.core.tolerances import MOST_GATHERED
 from omnipel.core.words import refs
-from omnipel.core.words.notation import parse_share
 from omnipel.core.words.phrases import Phrase, Share, Value, mm, term, tr
+from omnipel.core.words.plain_numbers import parse_share
 from omnipel.core.words.refs import Ref
 
 

@@ -18,8 +18,8 @@ from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.goods import YARD
 from omnipel.core.finishing.operation import DEEDS, Pace
 from omnipel.core.sewing.paces import METRE, RATES, Factor
-from omnipel.core.words.notation import parse_number
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Phrase, term, tr, trn
+from omnipel.core.words.plain_numbers import parse_number
 from omnipel.shop.timelog import SLOWEST
 
 SAME: Final = 1e-6
