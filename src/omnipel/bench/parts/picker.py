@@ -50,6 +50,7 @@ def combo(words: Value, picks: Iterable[tuple[Value, object]], picked: Callable[
     """A list to pick one thing from; `picks` are pairs of words and value."""
     made = Picker([(say(shown), value) for shown, value in picks])
     made.setAccessibleName(say(words))
+    made.setAccessibleDescription(say(words))  # here the toolkit tells what is picked as the name
     made.activated.connect(lambda i: picked(made.values[i]))
     return made
 

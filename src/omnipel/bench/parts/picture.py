@@ -21,6 +21,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from omnipel.bench.parts.heard import PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.strokes import Shape, Stroke, Thumbnail, fill_rule, paint_strokes, pen, shaped
 from omnipel.bench.speech import say
@@ -92,6 +93,8 @@ class PictureView(QWidget):
 
     `pointed` tells the ref under the pointer ("" for none), `clicked` the ref that was clicked.
     """
+
+    heard_as = PICTURE
 
     pointed = Signal(object)
     clicked = Signal(object)

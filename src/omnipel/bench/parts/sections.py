@@ -21,6 +21,7 @@ from PySide6.QtGui import (
 from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QLabel, QSizePolicy, QWidget
 
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.heard import GROUP
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.strokes import luminance, mixed
 from omnipel.bench.parts.tapefield import TapeField
@@ -141,6 +142,8 @@ class SectionTile(QAbstractButton):
 
 class SectionTiles(QWidget):
     """Tiles of which one is chosen. Arrow keys walk them; Tab goes on to what comes after."""
+
+    heard_as = GROUP
 
     picked = Signal(object)
     pointed = Signal(object)

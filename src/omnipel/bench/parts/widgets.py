@@ -34,12 +34,14 @@ from PySide6.QtWidgets import (
 )
 
 from omnipel.bench.parts.announce import announce
+from omnipel.bench.parts.heard import GROUP, PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.scrolled import Scrolled
 from omnipel.bench.parts.ticked import Ticked
 from omnipel.bench.parts.wrapped import Wrapped
 from omnipel.bench.speech import say
-from omnipel.core.words.phrases import NOTHING, Phrase, Value
+from omnipel.core.job.state import State
+from omnipel.core.words.phrases import NOTHING, Phrase, Value, tr
 from omnipel.core.words.typeset import fractions
 
 if TYPE_CHECKING:
@@ -192,9 +194,12 @@ class Number(QLabel):
 class StateMark(QWidget):
     """The shape of a state: ring (to do), tick (fine), diamond (look), square (stop), dot (note)."""
 
+    heard_as = PICTURE
+
     def __init__(self, state: str = "open", size: float = 14.0) -> None:
         super().__init__()
-        self.state, self.size_px = state, size
+        self.size_px = size
+        self.set_state(state)
         self.rescale()
 
     def rescale(self) -> None:
@@ -204,12 +209,18 @@ class StateMark(QWidget):
     def set_state(self, state: str) -> None:
         """Show another state."""
         self.state = state
+        self.setAccessibleName(state_words(state))
         self.update()
 
     def paintEvent(self, event: QPaintEvent) -> None:
         painter = QPainter(self)
         paint_state(painter, QRectF(self.rect()), self.state)
         painter.end()
+
+
+def state_words(state: str) -> str:
+    """What a state's shape says."""
+    return say(State(state).words if state in set(State) else tr("good to know"))
 
 
 def paint_state(painter: QPainter, box: QRectF, state: str, colour: QColor | None = None) -> None:
@@ -251,6 +262,7 @@ SHORT = 12
 class Glow(QFrame):
     """A line of the tally; glows for a second when what it shows has changed, and leads to its place when clicked."""
 
+    heard_as = GROUP
     clicked = Signal()
 
     def __init__(self, words: Phrase, *, large: bool = False) -> None:

@@ -5,6 +5,7 @@ from functools import partial
 
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.heard import GROUP
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import Elided, Glow, StateMark, WordButton, button, column, emptied, label, scrolled
 from omnipel.bench.session import Session
@@ -210,6 +211,8 @@ def _kind(finding: Finding) -> tuple[str, str, int]:
 
 class FindingCard(QFrame):
     """One finding: shape and word of its severity, what and where, remedies as buttons."""
+
+    heard_as = GROUP
 
     def __init__(self, session: Session, finding: Finding) -> None:
         super().__init__()

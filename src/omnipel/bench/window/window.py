@@ -32,6 +32,7 @@ from omnipel.bench.commands.registry import all_commands, later
 from omnipel.bench.commands.units import shop_unit
 from omnipel.bench.parts.asking import Question, answered
 from omnipel.bench.parts.focusorder import step
+from omnipel.bench.parts.heard import tell_roles
 from omnipel.bench.parts.widgets import Elided, StateMark, button, row
 from omnipel.bench.session import Session
 from omnipel.bench.sharing import Sweeper
@@ -56,6 +57,7 @@ class Window(QMainWindow):
 
     def __init__(self, session: Session) -> None:
         super().__init__()
+        tell_roles()
         self.session: Session = session
         read_dress(session.store)
         session.home_unit = shop_unit(session.store)

@@ -9,6 +9,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from omnipel.bench.parts.heard import PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.ruler import EDGE, paint_edge
 from omnipel.bench.session import Session
@@ -31,6 +32,8 @@ class PieceView(QWidget):
     """Shows a piece. Corners and flaws are numbered together, corners first: `picked` tells one, `moved` where a corner was dragged to,
     `more` where a further corner is wanted after which.
     """
+
+    heard_as = PICTURE
 
     picked = Signal(int)
     moved = Signal(int, float, float)

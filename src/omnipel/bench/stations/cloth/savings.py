@@ -8,6 +8,7 @@ from PySide6.QtCore import QRectF, QSize
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.heard import CHART, GROUP
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import WordButton, column, emptied, label
 from omnipel.bench.session import Session
@@ -19,6 +20,8 @@ BAR: Final = 8
 
 class Bars(QWidget):
     """How much is bought before and after: what is used then, what was used more, what is bought and left over."""
+
+    heard_as = CHART
 
     def __init__(self, session: Session, advice: Advice) -> None:
         super().__init__()
@@ -46,6 +49,8 @@ class Bars(QWidget):
 
 class AdviceCard(QFrame):
     """One advice: what to do as a button, what it saves and costs, both lengths."""
+
+    heard_as = GROUP
 
     def __init__(self, session: Session, advice: Advice) -> None:
         super().__init__()

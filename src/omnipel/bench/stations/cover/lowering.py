@@ -8,6 +8,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFont, QFontMetrics, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QSlider, QWidget
 
+from omnipel.bench.parts.heard import CHART
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import column, label, paint_state, row
 from omnipel.bench.session import Session
@@ -108,6 +109,8 @@ FLAT = 0.1
 
 class GapCurve(QWidget):
     """The smallest gap while lowering."""
+
+    heard_as = CHART
 
     def __init__(self, session: Session) -> None:
         super().__init__()

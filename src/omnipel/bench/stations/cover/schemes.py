@@ -9,6 +9,7 @@ from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QFont, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QSizePolicy, QWidget
 
+from omnipel.bench.parts.heard import GROUP
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import thumbnail
 from omnipel.bench.parts.widgets import emptied
@@ -99,6 +100,8 @@ def _why(trued: Trued, drafted: Draft) -> Phrase:
 
 class SchemeStrip(QWidget):
     """A card for each scheme that serves the form."""
+
+    heard_as = GROUP
 
     picked = Signal(str)
 

@@ -10,6 +10,7 @@ from shapely.geometry.base import BaseGeometry
 
 from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.coverview import PAUSE_MS
+from omnipel.bench.parts.heard import PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.ruler import EDGE, paint_edge
 from omnipel.bench.parts.strokes import stuff_colour
@@ -27,6 +28,8 @@ def _cut(draft: Drafted) -> tuple[Drafted, HalfSection]:
 
 class SectionCut(QWidget):
     """The half-section, the cover as high as the slider has it."""
+
+    heard_as = PICTURE
 
     def __init__(self, session: Session) -> None:
         super().__init__()

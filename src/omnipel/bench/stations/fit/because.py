@@ -4,9 +4,11 @@ from PySide6.QtCore import QRectF, QSize
 from PySide6.QtGui import QPainter, QPaintEvent
 from PySide6.QtWidgets import QFrame, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.heard import CHART
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import column, emptied, label, row
 from omnipel.bench.session import Session
+from omnipel.bench.speech import say
 from omnipel.core.learning.why import Why
 from omnipel.core.words.phrases import NOTHING, Share, tr
 
@@ -14,9 +16,12 @@ from omnipel.core.words.phrases import NOTHING, Share, tr
 class Bar(QWidget):
     """A share as a bar."""
 
+    heard_as = CHART
+
     def __init__(self, share: float) -> None:
         super().__init__()
         self.share = share
+        self.setAccessibleName(say(Share(share)))
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFixedHeight(LOOK.px(10))
 

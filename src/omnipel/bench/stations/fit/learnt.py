@@ -9,6 +9,7 @@ from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QSiz
 
 from omnipel.bench.fitting import Fitting
 from omnipel.bench.parts.asking import sized
+from omnipel.bench.parts.heard import CHART
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, row, scrolled
 from omnipel.bench.session import Session
@@ -30,9 +31,12 @@ SPANS = 3.0
 class RangeBar(QWidget):
     """An estimate as a mark in its range, on a line; where it began is marked."""
 
-    def __init__(self, learnt: Line) -> None:
+    heard_as = CHART
+
+    def __init__(self, learnt: Line, words: str) -> None:
         super().__init__()
         self.learnt = learnt
+        self.setAccessibleName(words)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setFixedHeight(LOOK.px(16))
 
@@ -97,7 +101,7 @@ class LearntBox(QWidget):
             says.setText(self.session.tell(line.says))
             told = row(words, says, spacing=8)
             told.setStretch(0, 1)
-            self.lines.addLayout(column(told, RangeBar(line), spacing=0))
+            self.lines.addLayout(column(told, RangeBar(line, says.text()), spacing=0))
 
     def _mine(self) -> list[Line]:
         from omnipel.core.learning.applying import keys_of
@@ -168,7 +172,7 @@ class LearntDialog(QDialog):
         use, reset = self._ruling(line.key, line.words, self.fitting.switch, self._reset)
         head = row(words, says, use, reset, spacing=12)
         head.setStretch(0, 1)
-        return column(head, RangeBar(line), evidence, jobs, spacing=2)
+        return column(head, RangeBar(line, says.text()), evidence, jobs, spacing=2)
 
     def _ruling(
         self, key: str, words: Phrase, switch: Callable[[str, bool], object], reset: Callable[[str], object]

@@ -6,6 +6,7 @@ from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QWidget
 
+from omnipel.bench.parts.heard import PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
 from omnipel.bench.parts.ruler import EDGE, paint_edge
@@ -151,6 +152,8 @@ ROW, LINE, MARGIN = 24, 34.0, 12.0
 
 class LayerKey(QWidget):
     """What each kind of line means, once."""
+
+    heard_as = PICTURE
 
     def __init__(self) -> None:
         super().__init__()

@@ -4,6 +4,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QColor, QFont, QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.heard import GROUP
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.strokes import mixed
@@ -32,6 +33,8 @@ WORTH = 0.001
 
 class Ledger(QWidget):
     """Both sides of every seam as two bars, with the difference; one of them can be chosen."""
+
+    heard_as = GROUP
 
     picked = Signal(str)
 

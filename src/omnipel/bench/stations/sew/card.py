@@ -12,6 +12,7 @@ from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.deliverer import while_there
+from omnipel.bench.parts.heard import GROUP, PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
 from omnipel.bench.parts.sections import paint_section
@@ -65,6 +66,8 @@ def _drawn(asked: _Asked) -> tuple[_Asked, Drawing]:
 class SectionPicture(QWidget):
     """A cross-section, drawn large."""
 
+    heard_as = PICTURE
+
     def __init__(self) -> None:
         super().__init__()
         self.section: CrossSection | None = None
@@ -85,6 +88,8 @@ class SectionPicture(QWidget):
 
 class StepCard(QWidget):
     """The step that is looked at."""
+
+    heard_as = GROUP
 
     def __init__(self, session: Session) -> None:
         super().__init__()

@@ -10,6 +10,7 @@ from PySide6.QtWidgets import QProgressBar, QVBoxLayout, QWidget
 
 from omnipel.bench.parts.announce import announce
 from omnipel.bench.parts.flow import Flow
+from omnipel.bench.parts.heard import GROUP, hear_as
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.signs import Vacant
 from omnipel.bench.parts.widgets import button, column, label, line, row, surface
@@ -84,6 +85,7 @@ class SewStation(QWidget):
         self.timer.timeout.connect(self._tick)
         self.sewing.ticked.connect(self._tick)
         self.inner.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        hear_as(self.inner, GROUP, tr("The step that is shown"))
         self._bind()
 
     def _clock(self) -> Flow:

@@ -7,6 +7,7 @@ from PySide6.QtCore import QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFont, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPolygonF
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from omnipel.bench.parts.heard import CHART
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.speech import say
 from omnipel.core.sewing.plan import Step
@@ -20,6 +21,8 @@ NUMBERED: Final = 15.0
 
 class WayView(QWidget):
     """All steps in a row; a click or the arrow keys look at one, Space or Escape at the one that is due."""
+
+    heard_as = CHART
 
     looked = Signal(int)
     """The number of the step that is to be looked at."""

@@ -4,6 +4,7 @@ from PySide6.QtCore import QPointF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QSizePolicy, QWidget
 
+from omnipel.bench.parts.heard import CHART
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.session import Session
 from omnipel.core.job.reading import Reading
@@ -13,6 +14,8 @@ from omnipel.core.words.phrases import listed, mm, tr
 
 class Dots(QWidget):
     """Repeats as dots on a line: how far they lie apart is seen before it is read."""
+
+    heard_as = CHART
 
     def __init__(self, session: Session) -> None:
         super().__init__()
