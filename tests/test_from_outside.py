@@ -11,6 +11,7 @@ from pdfminer.high_level import extract_text
 from PySide6.QtCore import Qt
 from pytestqt.qtbot import QtBot
 
+from omnipel.bench.commands.explaining import HelpDialog
 from omnipel.bench.commands.goto import goals
 from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.stations import STATIONS
@@ -212,7 +213,7 @@ def test_a_station_is_on_the_rail_in_the_menu_and_in_help(
     window.session.set(refs.of_job("name"), "Other stove", tr("named"))
     assert board.text() == "Other stove"
     window.run_command("explain")
-    assert "Says how the job is called." in window.working.text.text()
+    assert "Says how the job is called." in window.findChild(HelpDialog).told.text()
     assert ("on the whiteboard", ("ref", refs.of_job("name"))) in goals(window)
     window.session.undo()
     assert board.text() == "Shed stove"

@@ -10,6 +10,7 @@ from pytestqt.qtbot import QtBot
 from tests.bench.conftest import open_job
 from tests.wild import some
 
+from omnipel.bench.commands.explaining import HelpDialog
 from omnipel.bench.commands.habits import HabitsDialog, shop_habits
 from omnipel.bench.commands.registry import all_commands
 from omnipel.bench.parts.look import DARK, LOOK
@@ -184,7 +185,7 @@ def test_every_command_runs_only_when_it_can(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "tape")
     assert {c.id for c in all_commands() if not c.when(sample_window)} <= {"round", "export-calendar"}
     sample_window.run_command("explain")
-    assert "12 5/8" in sample_window.working.text.text()
+    assert "level all the way" in sample_window.findChild(HelpDialog).told.text()
 
 
 def test_history_goes_back_to_any_change(sample_window: Window) -> None:

@@ -79,24 +79,26 @@ class JobPlace(QWidget):
 
     def point(self, value: object) -> None:
         """Mark the place of an entry: a part of the cover shines, a reading shows its path on the thing."""
-        session, lit = self.session, frozenset[Ref]()
-        self.told.setText("")
-        if isinstance(value, tuple) and isinstance(value[1], Ref):
-            ref, body = value[1], session.body
-            if ref.of is Of.READING and body is not None:
-                place = next((p for p in session.places if p.key == ref.id), None)
-                path = body.tape(ref.id)
-                if place is not None and path is not None:
-                    self.picture.show_other()
-                    self.picture.show_scene(uncovered(body), path, session.tell(place.words))
-                    return
-            if ref.of in (Of.PANEL, Of.SEAM, Of.EDGE, Of.FEATURE):
-                lit = frozenset((ref.whole,))
-                part = next(
-                    (p for group in parts_of(session.open_job, session.draft) for p in group.parts if p.ref == ref.whole), None
-                )
-                self.told.setText(session.tell(part.words) if part is not None else "")
-        self.picture.show_cover(lit)
+        ref = value[1] if isinstance(value, tuple) and isinstance(value[1], Ref) else None
+        self.told.setText(show_place(self.picture, self.session, ref))
+
+
+def show_place(picture: CoverView, session: Session, ref: Ref | None) -> str:
+    """Show a place of the open job on its picture; what of the cover shines, in words."""
+    lit, told, body = frozenset[Ref](), "", session.body
+    if ref is not None and ref.of is Of.READING and body is not None:
+        place = next((p for p in session.places if p.key == ref.id), None)
+        path = body.tape(ref.id)
+        if place is not None and path is not None:
+            picture.show_other()
+            picture.show_scene(uncovered(body), path, session.tell(place.words))
+            return ""
+    if ref is not None and ref.of in (Of.PANEL, Of.SEAM, Of.EDGE, Of.FEATURE):
+        lit = frozenset((ref.whole,))
+        part = next((p for group in parts_of(session.open_job, session.draft) for p in group.parts if p.ref == ref.whole), None)
+        told = session.tell(part.words) if part is not None else ""
+    picture.show_cover(lit)
+    return told
 
 
 def go_to_anything(desk: Desk) -> None:

@@ -1,33 +1,23 @@
-"""F1: what the thing with the focus is for, and what its station is for. And what this program is."""
+"""What this program is, and whose work it is made of."""
 
 from email.message import Message
 from importlib.metadata import PackageNotFoundError, distribution
 from typing import cast
 
 from PySide6.QtCore import qVersion
-from PySide6.QtWidgets import QApplication, QDialog, QPlainTextEdit
+from PySide6.QtWidgets import QDialog, QPlainTextEdit
 
 from omnipel import __version__
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.parts.asking import chosen, sized
 from omnipel.bench.parts.widgets import button, column, label, row
 from omnipel.bench.speech import say
-from omnipel.bench.stations import STATIONS
 from omnipel.core.words.phrases import Name, tr
 
 LIBRARIES = (
     *("PySide6-Essentials", "numpy", "shapely", "pydantic", "annotated-types", "reportlab", "svgelements", "fonttools"),
     *("defusedxml", "platformdirs"),
 )
-
-
-def explain(desk: Desk) -> None:
-    """What the thing with the focus is for."""
-    widget = QApplication.focusWidget()
-    words = (widget.toolTip() or widget.accessibleDescription() or widget.accessibleName()) if widget else ""
-    shelf = tr("Every job of the shop, as it stands. Enter opens one at its next step.")
-    here = STATIONS[desk.here].about if desk.here in STATIONS else shelf
-    desk.session.say("note", tr("{what}: {here}", what=Name(words), here=here) if words else here)
 
 
 class AboutDialog(QDialog):

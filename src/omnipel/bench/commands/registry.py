@@ -107,7 +107,7 @@ _WINDOW = (
     Command("smaller", tr("Smaller text"), "Ctrl+-", always, lambda desk: dress.scale_text(desk, -0.1)),
     Command("dark", tr("Light or dark"), "Ctrl+D", always, dress.flip_dark),
     Command("language", tr("Language…"), "", always, later("tongue:ask_tongue")),
-    Command("explain", tr("Explain this"), "F1", always, later("helping:explain")),
+    Command("explain", tr("Explain this"), "F1", always, later("explaining:explain")),
     Command("about", tr("About Omnipel"), "", always, later("helping:show_about")),
     Command("quit", tr("Quit"), "Ctrl+Q", always, lambda desk: desk.widget.close()),
 )

@@ -117,6 +117,10 @@ class ClothStation(QWidget):
         now = self.session.cloth.current
         return {refs.lay(key): tr("cloth: {layer}", layer=term(key)) for key in now.lays} if now is not None else {}
 
+    def meant(self) -> Ref:
+        """The cloth that is looked at."""
+        return Ref(Of.LAY, self.layer)
+
     def go_to(self, ref: Ref) -> None:
         """Show a layer, or a piece of it."""
         if ref.of is Of.LAY and ref.id:

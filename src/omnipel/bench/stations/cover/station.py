@@ -257,6 +257,10 @@ class CoverStation(QWidget):
         self._filled(*self.forms)
         return next((form for form in self.forms if form.decides(ref) is not None), None)
 
+    def meant(self) -> Ref:
+        """The part of the cover that is looked at."""
+        return self.chosen
+
     def go_to(self, ref: Ref) -> None:
         """Show the part that decides what a reference means, with the focus on the field."""
         if ref.of is Of.PARTING:

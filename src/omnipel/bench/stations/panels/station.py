@@ -287,6 +287,10 @@ class PanelsStation(QWidget):
         """Show the cover on the object, with these parts standing out."""
         self.where.show_cover(lit)
 
+    def meant(self) -> Ref:
+        """The panel or the seam that is looked at; panels at large while none is."""
+        return refs.seam(self.seam) if self.seam else next(iter(self.chosen), Ref(Of.PANEL))
+
     def go_to(self, ref: Ref) -> None:
         """Show a panel or a seam."""
         if ref.of is Of.SEAM and ref.id:

@@ -279,6 +279,11 @@ class SewStation(QWidget):
         if (step := sewing_of(self.session).next) is not None:
             self.session.go.emit(step.where)
 
+    def meant(self) -> Ref | None:
+        """The step that is looked at."""
+        step = self.step
+        return refs.step(step.key) if step is not None else None
+
     def go_to(self, ref: Ref) -> None:
         """Look at a step."""
         plan = self.sewing.plan

@@ -160,6 +160,10 @@ class TapeStation(QWidget):
             Ref(Of.TAPE, "", "listen"): tr("listen to a wireless tape"),
         }
 
+    def meant(self) -> Ref:
+        """The reading that is looked at."""
+        return refs.reading(self.place)
+
     def go_to(self, ref: Ref) -> None:
         """Show one reading, or put the focus on another field of this station."""
         fields = {"instrument": self.instrument, "note": self.note, "card": self.readings.card, "listen": self.listening.box}
