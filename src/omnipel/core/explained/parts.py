@@ -9,7 +9,7 @@ from omnipel.core.words.refs import Of
 
 PARTS: Final[Mapping[tuple[Of, str], Told]] = {
     (Of.SEAM, ""): (
-        tr("A seam joins two edges of the same length; their marks meet, and the working line tells by how much they do not."),
+        tr("A seam joins two edges of the same length; their marks meet, and Panels tells by how much they do not."),
         tr("Allowances, topstitching, a stretch that is left open: what is decided here is for this seam alone."),
     ),
     (Of.SEAM, "kind"): (
