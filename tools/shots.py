@@ -1,16 +1,17 @@
-"""`make shots`: the pictures in docs/screenshots, from the sample shop at 1280×800."""
+"""`make shots`: the pictures in docs/screenshots, from the sample shop at 1280×800, and what F1 shows, in docs/guide."""
 
 import os
-import subprocess
 import tempfile
 import time
 from pathlib import Path
 
 os.environ["QT_QPA_PLATFORM"] = "offscreen"
 
+import pypdfium2
 from PySide6.QtWidgets import QApplication, QDialog, QWidget
 
 from omnipel.bench.commands.dress import set_dark
+from omnipel.bench.commands.explaining import HelpDialog, subject_of
 from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.session import Session
@@ -25,6 +26,14 @@ from omnipel.shop.demo import unpack
 from omnipel.shop.store import Store
 
 TARGET = Path(__file__).parent.parent / "docs" / "screenshots"
+GUIDE = TARGET.parent / "guide"
+ASKED = (
+    ("girth", "tape", refs.reading("girth")),
+    ("gap", "cover", refs.CLEARANCE),
+    ("seam", "cover", refs.SEAM_ALLOWANCE),
+    ("hem", "cover", refs.HEM_WIDTH),
+)
+"""What is asked about with F1, of the job that the guide is about."""
 SHOTS = (
     ("tape", "Honey extractor", "tape", False),
     ("panels", "Honey extractor", "panels", False),
@@ -78,13 +87,13 @@ def main() -> None:
     load_type()
     TARGET.mkdir(parents=True, exist_ok=True)
 
-    def take(window: QWidget, name: str) -> None:
+    def take(window: QWidget, name: str, folder: Path = TARGET) -> None:
         until = time.monotonic() + (
             7.0 if name in ("cloth", "papers") else 2.0
         )  # cards are drafted when they are first seen, advice is looked for
         while time.monotonic() < until:
             app.processEvents()
-        window.grab().save(str(TARGET / f"{name}.png"))
+        window.grab().save(str(folder / f"{name}.png"))
 
     def dialog_of(dialog: QDialog, name: str) -> None:
         dialog.show()
@@ -97,13 +106,21 @@ def main() -> None:
         content = exported(
             EXPORTS["order"], Order(session.draft, session.voice, "A4", person=sewing_of(session).person), DESPITE_STOP
         )
-        with tempfile.NamedTemporaryFile(suffix=".pdf") as file:
-            file.write(content)
-            file.flush()
-            page = TARGET / "sew-paper"
-            subprocess.run(
-                ["pdftoppm", "-r", "90", "-f", "3", "-l", "3", "-singlefile", "-png", file.name, str(page)], check=True
-            )
+        page = pypdfium2.PdfDocument(content)[2]
+        page.render(scale=90 / 72).to_pil().save(TARGET / "sew-paper.png")
+
+    def guide(window: Window) -> None:
+        """What F1 shows about a few things."""
+        GUIDE.mkdir(exist_ok=True)
+        for name, station, ref in ASKED:
+            window.show_station(station)
+            window.go_to(ref)
+            app.processEvents()
+            page = window.stations[station]
+            dialog = HelpDialog(window, subject_of(window, page.field.line if station == "tape" else page.fields[ref]))
+            dialog.show()
+            take(dialog, name, GUIDE)
+            dialog.close()
 
     with tempfile.TemporaryDirectory() as folder:
         first = Window(Session(Store(Path(folder) / "empty.sqlite")))
@@ -124,6 +141,8 @@ def main() -> None:
             take(window, name)
             if station == "fit":
                 dialog_of(AgainDialog(window, window.session), "fit-again")
+            if name == "panels":
+                guide(window)
             if name == "cloth":
                 dialog_of(PapersDialog(window, window.session, EXPORTS["book"]), "papers")
             if name == "sew":
