@@ -9,14 +9,16 @@ import hashlib
 import json
 import os
 import socket
-import stat
 import tempfile
 from collections.abc import Callable, Sequence
+from contextlib import suppress
 from pathlib import Path
 from typing import Final
 
 from PySide6.QtCore import QObject
 from PySide6.QtNetwork import QLocalServer, QLocalSocket
+
+from omnipel.exchange.devices.sockets import ours
 
 ANSWERS_S: Final = 3.0
 """A window that is busy answers within this, or is taken for gone."""
@@ -35,12 +37,9 @@ def door_of(shop: Path) -> Path:
 def handed_over(shop: Path, files: Sequence[Path] = (), *, new: bool = False) -> bool:
     """Whether a window of this shop is running and has taken what is to be opened."""
     path = door_of(shop)
-    try:
-        known = path.lstat()
-    except OSError:
-        return False
-    if not stat.S_ISSOCK(known.st_mode) or known.st_uid != os.getuid():
-        return False
+    with suppress(OSError):
+        if not ours(path):
+            return False
     line = json.dumps({"open": [str(file.absolute()) for file in files], "new": new}).encode() + b"\n"
     with socket.socket(socket.AF_UNIX, socket.SOCK_STREAM) as link:
         link.settimeout(ANSWERS_S)
@@ -70,12 +69,12 @@ class Door(QObject):
     def open(self) -> bool:
         """Begin to listen; whether that went well: a window works without it."""
         try:
-            known = self.path.lstat()
+            whose = ours(self.path)
         except OSError:
-            pass
-        else:
-            if not stat.S_ISSOCK(known.st_mode) or known.st_uid != os.getuid():
-                return False
+            return False
+        if whose is False:
+            return False
+        if whose:
             QLocalServer.removeServer(str(self.path))  # nobody answered there
         return self.server.listen(str(self.path))
 

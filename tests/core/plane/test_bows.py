@@ -10,7 +10,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.wild import tried
 
-from omnipel.core.plane.bows import Bow, along, bows, circle
+from omnipel.core.plane.bows import along, bows, bulge, circle
 from omnipel.core.plane.curves import Points, arc_about, line
 
 near = st.floats(-3000.0, 3000.0)
@@ -77,4 +77,4 @@ def test_a_rounded_rectangle_is_walked_as_four_sides_and_four_corners() -> None:
     assert math.fsum(abs(sweep) for sweep in arcs) == pytest.approx(2.0 * math.pi)
     assert sum(not sweep for _, sweep in steps) == 4
     assert steps[-1][0] == 0
-    assert Bow(0, 4, -math.pi).bulge == -1.0
+    assert bulge(-math.pi) == -1.0

@@ -25,9 +25,6 @@ from omnipel.bench.parts.widgets import button, check, column, label, line, rest
 from omnipel.bench.session import Session
 from omnipel.bench.speech import SPEECH, say
 from omnipel.core.draft import Drafted
-from omnipel.core.pictures.drawing import Drawing, together
-from omnipel.core.pictures.drawing import Path as Line
-from omnipel.core.pictures.pens import Layer
 from omnipel.core.words.phrases import Count, Minutes, Name, Phrase, Refusal, Run, Value, tr
 from omnipel.exchange.devices.cutter.link import CutBefore, Forgotten, Progress, Sending, Unreachable
 from omnipel.exchange.devices.cutter.speaking import socket_path
@@ -147,9 +144,8 @@ class CuttingDialog(QDialog):
     def _shown(self) -> None:
         """Show what is chosen, and how long it takes."""
         whole = self._flat()
-        edges = Drawing(tuple(Line(ring, Layer.OUTLINE, closed=True) for ring in whole.cloths))
         self.view.fitted = True
-        self.view.set_drawing(together([edges, *(piece.drawing for piece in whole.pieces)]))
+        self.view.set_drawing(whole.drawing)
         cut, drawn, minutes = effort(whole, self.machine)
         words = tr("{cut} to cut, {drawn} to draw: about {minutes}", cut=Run(cut), drawn=Run(drawn), minutes=Minutes(minutes))
         self.effort.setText(

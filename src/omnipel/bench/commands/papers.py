@@ -21,9 +21,7 @@ from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.core.draft import Drafted
-from omnipel.core.pictures.drawing import Drawing, together
-from omnipel.core.pictures.drawing import Path as Line
-from omnipel.core.pictures.pens import PAPERS, Layer, at_home
+from omnipel.core.pictures.pens import PAPERS, at_home
 from omnipel.core.words.phrases import Count, Name, tr, trn
 from omnipel.exchange.asked import NotExported, Order
 from omnipel.exchange.booklet import IN_BOOKLET, USUAL, part_words, possible
@@ -160,9 +158,8 @@ class PapersDialog(QDialog):
         self.session.works.forget("papers")
         if self.export.in_parts and isinstance(self.session.draft, Drafted):
             whole = flat(self.session.draft, self.session.voice, self.of.value or "")
-            edges = Drawing(tuple(Line(ring, Layer.OUTLINE, closed=True) for ring in whole.cloths))
             self.drawing.fitted = True
-            self.drawing.set_drawing(together([edges, *(piece.drawing for piece in whole.pieces)]))
+            self.drawing.set_drawing(whole.drawing)
         self.soon.stop()
         if self.export.papers and may:
             self.soon.start(SOON_MS)

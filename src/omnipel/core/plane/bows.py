@@ -40,14 +40,14 @@ class Bow:
     last: int
     sweep: float
 
-    @property
-    def bulge(self) -> float:
-        """Rise over half the chord: how drawings exchanged between programs tell an arc.
 
-        >>> Bow(0, 4, math.pi).bulge
-        1.0
-        """
-        return round(math.tan(self.sweep / 4.0), 15)
+def bulge(sweep: float) -> float:
+    """Rise over half the chord of an arc that turns by `sweep`, radians: how drawings exchanged between programs tell it.
+
+    >>> bulge(math.pi)
+    1.0
+    """
+    return round(math.tan(sweep / 4.0), 15)
 
 
 def bows(points: Points, *, closed: bool = False) -> tuple[Bow, ...]:

@@ -10,7 +10,7 @@ from typing import TYPE_CHECKING, Any, Final
 from omnipel.core.draft import Drafted
 from omnipel.core.pictures.drawing import CAPITALS, Label, Path
 from omnipel.core.pictures.pens import Layer
-from omnipel.core.plane.bows import along
+from omnipel.core.plane.bows import along, bulge
 from omnipel.core.words.phrases import Voice
 from omnipel.exchange.files.flat import CLOTH, Flat, flat
 
@@ -83,7 +83,7 @@ def _path(space: Any, path: Path) -> None:
         return
     line = [[*points[0], 0.0]]
     for k, sweep in along(path.points, path.bows, closed=path.closed):
-        line[-1][2] = math.tan(sweep / 4.0)
+        line[-1][2] = bulge(sweep)
         if not (path.closed and k == 0):
             line.append([*points[k], 0.0])
     if len(line) == 2 and not path.closed and not line[0][2]:

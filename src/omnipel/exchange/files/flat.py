@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Final
+from typing import Any, Final
 
 import numpy as np
 
@@ -57,23 +57,33 @@ class Flat:
     pieces: tuple[Piece, ...]
     cloths: tuple[Points, ...] = ()
     end: float | None = None
+    ways: dict[object, list[Any]] = field(default_factory=dict, repr=False)
+    """The ways of each tool, once `routes` has found them."""
 
     @cached_property
+    def drawing(self) -> Drawing:
+        """All of it, the edges of its cloths first."""
+        edges = Drawing(tuple(Path(ring, CLOTH, closed=True) for ring in self.cloths))
+        return together([edges, *(piece.drawing for piece in self.pieces)])
+
+    @property
     def bounds(self) -> tuple[float, float, float, float]:
         """xmin, ymin, xmax, ymax of everything."""
-        drawn = together(piece.drawing for piece in self.pieces)
-        edges = tuple(Path(ring, CLOTH, closed=True) for ring in self.cloths)
-        return Drawing((*drawn.items, *edges)).bounds
+        return self.drawing.bounds
 
 
 def parts(draft: Draft) -> list[tuple[str, Phrase]]:
     """What a file can be made of, by the key that asks for it: all panels, each by itself, each cloth with its pieces."""
     if not isinstance(draft, Drafted) or not draft.panels:
         return []
+    return _parts(draft, [laid(draft, layer) for layer in layers_of(draft)])
+
+
+def _parts(draft: Drafted, lays: list[Lay]) -> list[tuple[str, Phrase]]:
     found: list[tuple[str, Phrase]] = [("", tr("all panels"))]
     found += [(panel.name, tr("{panel} alone", panel=term(panel.name))) for panel in draft.panels]
-    for layer in layers_of(draft):
-        lay = laid(draft, layer)
+    for lay in lays:
+        layer = lay.layer
         used = [ground for ground in lay.grounds if lay.on(ground)]
         for n, ground in enumerate(used, 1):
             words = tr("lay of the {cloth} cloth", cloth=term(layer))
@@ -89,19 +99,25 @@ def flat(draft: Drafted, voice: Voice, of: str = "") -> Flat:
     Raises:
         NoSuchPart: there is none of that name.
     """
-    known = [key for key, _ in parts(draft)]
+    if of not in ("", *(panel.name for panel in draft.panels)):
+        return _of_lay(draft, voice, of)
+    panels = [panel for panel in draft.panels if of in ("", panel.name)]
+    return Flat(draft.job.name if not of else f"{draft.job.name} · {of}", tuple(_stacked(panels, voice)))
+
+
+def _of_lay(draft: Drafted, voice: Voice, of: str) -> Flat:
+    """What lies on a cloth; every cloth is laid only where one is asked for."""
+    lays = [laid(draft, layer) for layer in layers_of(draft)]
+    known = [key for key, _ in _parts(draft, lays)]
     if of == LAY:
         of = next((key for key in known if key.startswith(f"{LAY}:")), of)
     if of not in known:
         there = listed([plain(key) for key in known if key], ", ")
         raise NoSuchPart(tr("there is no “{part}” here; there are {others}", part=Name(of), others=there))
-    if of.startswith(f"{LAY}:"):
-        layer, _, nth = of.removeprefix(f"{LAY}:").partition(":")
-        lay = next(lay for lay in (laid(draft, each) for each in layers_of(draft)) if lay.layer.value == layer)
-        used = [ground for ground in lay.grounds if lay.on(ground)]
-        return _laid(draft, lay, used[int(nth or 1) - 1], voice)
-    panels = [panel for panel in draft.panels if of in ("", panel.name)]
-    return Flat(draft.job.name if not of else f"{draft.job.name} · {of}", tuple(_stacked(panels, voice)))
+    layer, _, nth = of.removeprefix(f"{LAY}:").partition(":")
+    lay = next(lay for lay in lays if lay.layer.value == layer)
+    used = [ground for ground in lay.grounds if lay.on(ground)]
+    return _laid(draft, lay, used[int(nth or 1) - 1], voice)
 
 
 def _stacked(panels: list[Panel], voice: Voice) -> Iterator[Piece]:

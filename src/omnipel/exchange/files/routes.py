@@ -92,6 +92,8 @@ def route(path: Path, piece: str = "") -> Route:
 
 def routes(whole: Flat, tool: Tool) -> list[Route]:
     """All the ways of a tool, in a good order: a piece's openings before its outline, so that it still lies fast, and on to what is nearest."""
+    if tool in whole.ways:
+        return list(whole.ways[tool])
     left = [group for piece in whole.pieces for group in _of(piece.drawing.items, piece.name, tool)]
     made: list[Route] = []
     at = (0.0, 0.0)
@@ -100,6 +102,7 @@ def routes(whole: Flat, tool: Tool) -> list[Route]:
         for line in _nearest_next(left.pop(k), at, inside_out=tool is Tool.KNIFE):
             made.append(line)
             at = line.end
+    whole.ways[tool] = list(made)
     return made
 
 

@@ -1,8 +1,6 @@
 """The bench's side of the wireless tape: listens on a local socket and hands readings to the Tape station."""
 
 import json
-import os
-import stat
 from collections.abc import Callable
 from pathlib import Path
 from typing import Final
@@ -11,6 +9,7 @@ from PySide6.QtCore import QObject
 from PySide6.QtNetwork import QLocalServer, QLocalSocket
 
 from omnipel.core.words.phrases import Count, Name, Phrase, Voice, plain, tr
+from omnipel.exchange.devices.sockets import ours
 from omnipel.exchange.devices.tape_device import LONGEST_LINE
 
 KEPT: Final = 500
@@ -75,12 +74,12 @@ class WirelessTape(QObject):
     def _cleared(self) -> Phrase | None:
         """Remove the socket that a killed bench of ours left behind, and nothing else."""
         try:
-            known = self.path.lstat()
-        except FileNotFoundError:
-            return None
+            whose = ours(self.path)
         except OSError as error:
             return plain((error.strerror or str(error)).lower())
-        if not stat.S_ISSOCK(known.st_mode) or known.st_uid != os.getuid():
+        if whose is None:
+            return None
+        if not whose:
             return tr("{path} is there already, and is not ours", path=Name(str(self.path)))
         other = QLocalSocket()
         other.connectToServer(str(self.path))

@@ -6,13 +6,13 @@ import contextlib
 import os
 import selectors
 import socket
-import stat
 import tempfile
 import zlib
 from pathlib import Path
 from typing import Final
 
 from omnipel.exchange.devices.cutter.mechanics import Cutter, Nonsense, State
+from omnipel.exchange.devices.sockets import ours
 
 LONGEST_LINE: Final = 1000
 """Bytes of a line with its end."""
@@ -133,11 +133,10 @@ class Post:
         Raises:
             OSError: something else is there, or another cutter listens.
         """
-        try:
-            known = self.path.lstat()
-        except FileNotFoundError:
+        whose = ours(self.path)
+        if whose is None:
             return
-        if not stat.S_ISSOCK(known.st_mode) or known.st_uid != os.getuid():
+        if not whose:
             raise FileExistsError(None, f"{self.path} is there already, and is not ours")
         with socket.socket(socket.AF_UNIX, socket.SOCK_STREAM) as other:
             other.settimeout(0.3)
