@@ -18,6 +18,7 @@ from PySide6.QtWidgets import QApplication
 from omnipel.bench.commands.registry import later
 from omnipel.bench.commands.tongue import take_tongue
 from omnipel.bench.door import Door, handed_over
+from omnipel.bench.notices import watch
 from omnipel.bench.parts.asking import Question, QuestionDialog
 from omnipel.bench.parts.look import load_type
 from omnipel.bench.parts.ruler import icon
@@ -97,6 +98,7 @@ def _opened(store: Store, at: tuple[int | None, str]) -> Window:
     share()
     window = Window(Session(store))
     sys.excepthook = lambda kind, error, trace: _last_resort(window, kind, error, trace)
+    watch(window)
     take_place(window, store.setting(SETTING, ""))
     window.show()
     if os.environ.get("OMNIPEL_QUIT_AFTER") == "shelf":  # the start-up benchmark

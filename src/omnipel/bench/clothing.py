@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import partial
@@ -137,12 +138,14 @@ def _pushed(lay: Lay) -> Lay:
 class Clothing(QObject):
     """Lays, takeoff and stash of the open job.
 
-    `laid` tells that they are there for the draft as it stands, `searching` that a search has begun, found something, or ended; `stocked` that
-    what the shop has is another; `tried` that a piece of the stash has been tried; `advised` that there is more advice, or no more to come.
+    `laid` tells that they are there for the draft as it stands, `searching` that a search has begun, found something, or ended, `ended` after how
+    many seconds it did so by itself; `stocked` that what the shop has is another; `tried` that a piece of the stash has been tried; `advised` that
+    there is more advice, or no more to come.
     """
 
     laid = Signal()
     searching = Signal()
+    ended = Signal(float)
     stocked = Signal()
     tried = Signal()
     advised = Signal()
@@ -157,6 +160,7 @@ class Clothing(QObject):
         self.kept: Stock | None = None
         self.search: Search | None = None
         self.found: Found | None = None
+        self.begun = 0.0
         self.searched: Lay | None = None
         self.advising: Advising | None = None
         self.onto: dict[tuple[tuple[Shape, ...], Remnant], int | None] = {}
@@ -317,7 +321,7 @@ class Clothing(QObject):
         on = lay.on(lay.bolt)
         if not on:
             return
-        self.searched, self.found = lay, None
+        self.searched, self.found, self.begun = lay, None, time.monotonic()
         self.search = search = Search(lay.problem, seconds)
         known, now = lay.sheet.lying(lay.bolt, on), self.current
         least = now.least.get(lay.layer.value, 0.0) + lay.sheet.gap if now is not None else None
@@ -338,6 +342,7 @@ class Clothing(QObject):
         if not found.looking:
             self.search = None
             self._keep_found()
+            self.ended.emit(time.monotonic() - self.begun)
             self._advise_on()
             if found.broken:
                 text = tr("The search broke down ({fault}); the lay as it was stays.", fault=Name(found.broken))

@@ -118,13 +118,18 @@ def go_to_anything(desk: Desk) -> None:
     if kind == "command":
         desk.run_command(value)
     elif kind == "job":
-        if desk.session.open(value):
-            go_to_next(desk)
+        open_at_next(desk, value)
     elif kind == "size":
         desk.show_station("panels")
         desk.station("panels").set_by_hand(value)
     else:
         desk.go_to(value)
+
+
+def open_at_next(desk: Desk, key: int) -> None:
+    """Open a job where it goes on."""
+    if desk.session.open(key):
+        go_to_next(desk)
 
 
 def go_to_next(desk: Desk) -> None:

@@ -10,7 +10,7 @@ from PySide6.QtWidgets import QFileDialog
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.commands.habits import shop_habits
 from omnipel.bench.commands.units import shop_unit
-from omnipel.bench.parts.asking import typed
+from omnipel.bench.parts.asking import Question, answered, typed
 from omnipel.bench.parts.pick import picked_from
 from omnipel.bench.speech import say
 from omnipel.bench.stations.shelf.cards import touched
@@ -287,6 +287,17 @@ def write_document(desk: Desk, key: int) -> None:
         desk.session.not_written(error)
         return
     desk.session.say("fine", tr("Written: {path}", path=Name(path)))
+
+
+def may_lose(desk: Desk) -> bool:
+    """Changes that are on no disk: what is to become of them. False to stay."""
+    count = len(desk.session.unsaved)
+    words = trn("{n} change is not on disk.", "{n} changes are not on disk.", count)
+    answer = answered(desk.widget, Question(words, tr("Stay here"), tr("Write them to a folder…"), tr("Close without them")))
+    if answer == 1:
+        folder = QFileDialog.getExistingDirectory(desk.widget, say(tr("Where to")), str(Path.home()))
+        return bool(folder) and write_unsaved(desk, Path(folder))
+    return answer == 2
 
 
 def write_unsaved(desk: Desk, folder: Path) -> bool:

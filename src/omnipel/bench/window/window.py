@@ -13,24 +13,13 @@ from typing import TYPE_CHECKING, Any
 
 from PySide6.QtCore import QEvent, QObject, QTimer
 from PySide6.QtGui import QAction, QCloseEvent, QKeyEvent, QKeySequence
-from PySide6.QtWidgets import (
-    QApplication,
-    QFileDialog,
-    QFrame,
-    QHBoxLayout,
-    QLineEdit,
-    QMainWindow,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)
+from PySide6.QtWidgets import QApplication, QFrame, QHBoxLayout, QLineEdit, QMainWindow, QStackedWidget, QVBoxLayout, QWidget
 from shiboken6 import isValid
 
 from omnipel.bench.commands.desk import Command
 from omnipel.bench.commands.dress import put_on, read_dress
 from omnipel.bench.commands.registry import all_commands, later
 from omnipel.bench.commands.units import shop_unit
-from omnipel.bench.parts.asking import Question, answered
 from omnipel.bench.parts.focusorder import step
 from omnipel.bench.parts.heard import tell_roles
 from omnipel.bench.parts.widgets import Elided, StateMark, button, row
@@ -336,7 +325,7 @@ class Window(QMainWindow):
         if focused is not None:
             focused.clearFocus()  # a field that is being typed into keeps what it holds
         self.session.save_waiting()
-        if self.session.unsaved and not self._may_lose():
+        if self.session.unsaved and not later("jobs:may_lose")(self):
             event.ignore()
             return
         if self.session.store.writable:
@@ -360,16 +349,6 @@ class Window(QMainWindow):
         self.back_to = self.session.key, self.here
         if self.close():
             QApplication.exit(ANEW)
-
-    def _may_lose(self) -> bool:
-        """Changes that are on no disk: what is to become of them. False to stay."""
-        count = len(self.session.unsaved)
-        words = trn("{n} change is not on disk.", "{n} changes are not on disk.", count)
-        answer = answered(self, Question(words, tr("Stay here"), tr("Write them to a folder…"), tr("Close without them")))
-        if answer == 1:
-            folder = QFileDialog.getExistingDirectory(self, say(tr("Where to")), str(Path.home()))
-            return bool(folder) and bool(later("jobs:write_unsaved")(self, Path(folder)))
-        return answer == 2
 
     def _load(self) -> None:
         """Load the next piece of what a job needs, when nobody types or has a lay searched. Here and not behind the window: two threads that
