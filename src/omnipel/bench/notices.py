@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import shutil
-import subprocess
 from typing import Final
 
+from PySide6.QtCore import QProcess
 from PySide6.QtWidgets import QApplication
 
 from omnipel.bench.window.window import Window
@@ -38,4 +38,4 @@ def tell(window: Window, title: Phrase, words: Phrase) -> None:
     program = shutil.which("notify-send")
     if program is not None:
         said = (window.session.sentence(title), window.session.sentence(words))
-        subprocess.Popen([program, "--app-name=Omnipel", "--icon=org.omnipel.Omnipel", "--", *said], stderr=subprocess.DEVNULL)
+        QProcess.startDetached(program, ["--app-name=Omnipel", "--icon=org.omnipel.Omnipel", "--", *said])
