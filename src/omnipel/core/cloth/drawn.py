@@ -72,17 +72,17 @@ def _cloth(lay: Lay, ground: Ground, voice: Voice, text: float) -> Iterator[Item
     yield Path(np.array(((0.0, 0.0), (0.0, wide))), Layer.FOLD if bolt else Layer.OUTLINE)
     if not bolt:
         yield Path(np.array(((long, 0.0), (long, wide))), Layer.OUTLINE)
-    border = tr("fold") if lay.sheet.folded else tr("selvage")
-    yield Label((0.0, -text * 1.35), voice.say(border), text, anchor=0.0)
+    border = voice.say(tr("fold") if lay.sheet.folded else tr("selvage"))
+    yield Label((0.0, -text * 1.35), border, text, anchor=0.0)
     told = tr("{width} wide", width=mm(wide))
     yield Label((0.0, wide + text * 0.5), voice.say(told), text, anchor=0.0)
     for ring in ground.avoid:
         yield Path(np.array(ring), Layer.MARKS, closed=True, fill="trim", tone=0.9, hatched=True)
     if bolt and lay.on(ground):
-        yield from _bought(lay, wide, voice, text)
+        yield from _bought(lay, wide, voice, text, border)
 
 
-def _bought(lay: Lay, wide: float, voice: Voice, text: float) -> Iterator[Item]:
+def _bought(lay: Lay, wide: float, voice: Voice, text: float, border: str) -> Iterator[Item]:
     """Where the last piece ends, and the steps that are sold beside it."""
     used, cloth = lay.length, lay.sheet.cloth
     if lay.sheet.ends:
@@ -98,7 +98,9 @@ def _bought(lay: Lay, wide: float, voice: Voice, text: float) -> Iterator[Item]:
         yield Path(np.array(((x, -text * 0.6), (x, wide + text * 0.4))), layer)
         if clear or words[0][0] - x > width_of(said, text) + text:
             anchor = 0.0 if clear and len(words) > 1 and words[0][0] - words[1][0] < 3.0 * text else 0.5
-            yield Label((x, -text * 1.6), said, text, anchor=anchor, strong=clear)
+            left = x - anchor * width_of(said, text, strong=clear)
+            low = 1.6 if left > width_of(border, text) + text * 0.4 else 2.9  # not over what the border is called
+            yield Label((x, -text * low), said, text, anchor=anchor, strong=clear)
         clear = False
 
 

@@ -173,20 +173,20 @@ def _noted(text: str) -> Phrase:
 def _picture(plan: Plan, step: Step, voice: Voice) -> tuple[Drawing | None, float]:
     """The picture of a step and its scale, its letters large enough to be read on paper."""
     share = LETTER
-    drawing, scale = picture(plan, step, voice, share), 1.0
+    drawing = picture(plan, step, voice, share)
     if not drawing.items:
         return None, 0.0
-    for _ in range(3):
+    for _ in range(6):  # larger letters make a larger picture
         x0, y0, x1, y1 = extent(drawing)
         scale = min(PICTURE[0] / max(x1 - x0, 1e-6), PICTURE[1] / max(y1 - y0, 1e-6))
         least = min((item.size for item in drawing.items if isinstance(item, Label) and item.words), default=0.0)
         if not least or least * scale * mm >= LEAST:
-            break
+            return drawing, scale
         share *= LEAST / (least * scale * mm) * 1.05
         if share > (FEW_SHARE if len(step.operation.on) <= FEW else MOST_SHARE):
             return None, 0.0
         drawing = picture(plan, step, voice, share)
-    return drawing, scale
+    return None, 0.0
 
 
 def _rig(made: Pages, step: Step) -> None:
