@@ -3,7 +3,7 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 
-.PHONY: demo run desktop install uninstall package test lint bench mutate attack lock messages shots docs clean setup setup-dev
+.PHONY: demo run desktop install uninstall package debian others test lint bench mutate attack lock messages shots docs clean setup setup-dev
 
 demo: $(VENV)/.run-ready            ## the program on a fresh copy of the sample shop
 	@tools/setup.sh screen && $(BIN)/omnipel --demo
@@ -22,6 +22,12 @@ uninstall:                          ## all of that away again; your shop stays
 
 package: $(VENV)/.dev-ready         ## a wheel and a source archive in dist/
 	@$(BIN)/python -m build --no-isolation --outdir dist .
+
+debian: $(VENV)/.dev-ready          ## a Debian package in dist/, for this Python and processor
+	@tools/debian.sh
+
+others: $(VENV)/.run-ready          ## does it work on the other Pythons that are here? WHAT="3.12 3.13"
+	@tools/others.sh $(WHAT)
 
 setup: $(VENV)/.run-ready
 setup-dev: $(VENV)/.dev-ready

@@ -40,6 +40,7 @@ def open_window(qtbot: QtBot, qapp: QApplication) -> Iterator[Callable[[Path], W
 
     yield opened
     for window in made:
+        window.session.unsaved = []  # a test that failed is not asked what is to become of its changes
         window.close()
         window.deleteLater()
     qapp.sendPostedEvents(None, QEvent.Type.DeferredDelete)

@@ -76,7 +76,7 @@ def test_closing_asks_about_what_is_on_no_disk(
     open_job(sample_window, "Rain butt", "cover")
     full(sample_window, True)
     sample_window.session.set(refs.SEAM_ALLOWANCE, 20.0, tr("seam"))
-    monkeypatch.setattr("omnipel.bench.window.window.QFileDialog.getExistingDirectory", lambda *_a: str(tmp_path))
+    monkeypatch.setattr("omnipel.bench.commands.jobs.QFileDialog.getExistingDirectory", lambda *_a: str(tmp_path))
     seen: list[str] = []
     answer(which, seen)
     closed = sample_window.close()
