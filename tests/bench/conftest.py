@@ -23,15 +23,25 @@ from omnipel.shop.store import Store
 Asked = TypeVar("Asked", bound=QDialog)
 
 
+@pytest.fixture(scope="session")
+def filled(tmp_path_factory: pytest.TempPathFactory) -> bytes:
+    """A shop with all samples, as it lies on disk; made once."""
+    path = tmp_path_factory.mktemp("filled") / "shop.sqlite"
+    fill(path).close()
+    return path.read_bytes()
+
+
 @pytest.fixture
-def open_window(qtbot: QtBot, qapp: QApplication) -> Iterator[Callable[[Path], Window]]:
+def open_window(qtbot: QtBot, qapp: QApplication, filled: bytes) -> Iterator[Callable[[Path], Window]]:
     """Opens windows on shops; they are closed after the test."""
     load_type()
     LOOK.scale, LOOK.colours = 1.0, LIGHT
     made: list[Window] = []
 
     def opened(path: Path, *, samples: bool = False) -> Window:
-        window = Window(Session(fill(path) if samples else Store(path)))
+        if samples:
+            path.write_bytes(filled)
+        window = Window(Session(Store(path)))
         window.resize(1280, 800)
         window.show()
         settle(window)
