@@ -1,6 +1,8 @@
 """The real window on a shop of its own."""
 
+import tempfile
 from collections.abc import Callable, Iterator
+from functools import cache
 from pathlib import Path
 from typing import Any, TypeVar
 
@@ -23,16 +25,17 @@ from omnipel.shop.store import Store
 Asked = TypeVar("Asked", bound=QDialog)
 
 
-@pytest.fixture(scope="session")
-def filled(tmp_path_factory: pytest.TempPathFactory) -> bytes:
+@cache
+def filled() -> bytes:
     """A shop with all samples, as it lies on disk; made once."""
-    path = tmp_path_factory.mktemp("filled") / "shop.sqlite"
-    fill(path).close()
-    return path.read_bytes()
+    with tempfile.TemporaryDirectory() as folder:
+        path = Path(folder) / "shop.sqlite"
+        fill(path).close()
+        return path.read_bytes()
 
 
 @pytest.fixture
-def open_window(qtbot: QtBot, qapp: QApplication, filled: bytes) -> Iterator[Callable[[Path], Window]]:
+def open_window(qtbot: QtBot, qapp: QApplication) -> Iterator[Callable[[Path], Window]]:
     """Opens windows on shops; they are closed after the test."""
     load_type()
     LOOK.scale, LOOK.colours = 1.0, LIGHT
@@ -40,7 +43,7 @@ def open_window(qtbot: QtBot, qapp: QApplication, filled: bytes) -> Iterator[Cal
 
     def opened(path: Path, *, samples: bool = False) -> Window:
         if samples:
-            path.write_bytes(filled)
+            path.write_bytes(filled())
         window = Window(Session(Store(path)))
         window.resize(1280, 800)
         window.show()
