@@ -20,7 +20,7 @@ minor=$("$python" -c 'import sys; print(sys.version_info[1])')
 for name in omnipel omnipel-cutter; do
   module=omnipel.cli
   [ "$name" = omnipel ] || module=omnipel.cutter
-  printf '#!/bin/sh\nPYTHONPATH=/opt/omnipel exec /usr/bin/python3.%s -s -m %s "$@"\n' "$minor" "$module" > "$tree/usr/bin/$name"
+  printf '#!/bin/sh\nPYTHONPATH=/opt/omnipel exec /usr/bin/python3.%s -B -s -m %s "$@"\n' "$minor" "$module" > "$tree/usr/bin/$name"
   chmod 755 "$tree/usr/bin/$name"
 done
 XDG_DATA_HOME=$PWD/$tree/usr/share PYTHONPATH=$inside "$python" -s -m omnipel.cli desktop --program /usr/bin/omnipel >/dev/null
