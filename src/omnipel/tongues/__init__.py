@@ -8,7 +8,7 @@ from __future__ import annotations
 import gettext
 import os
 from collections.abc import Mapping
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
 from typing import Final
 
@@ -19,6 +19,7 @@ NAMES: Final[Mapping[str, str]] = {"en": "English", "de": "Deutsch"}
 """What each language calls itself, by its code."""
 DECIMAL: Final[Mapping[str, str]] = {"de": ","}
 """The decimal signs of those that do not write a point."""
+MOST_KEPT: Final = 8192
 ASKED: Final = ("LANGUAGE", "LC_ALL", "LC_MESSAGES", "LANG")
 """Where a desktop says which language it speaks; the first that says anything is right."""
 
@@ -36,10 +37,11 @@ class Spoken:
         with (files(__name__) / f"{code}.mo").open("rb") as file:
             self._words = gettext.GNUTranslations(file)
         self._words.add_fallback(Composed(self._words))
+        self._said = lru_cache(maxsize=MOST_KEPT)(self._words.gettext)  # every redraw asks for the same names again
 
     def gettext(self, message: str) -> str:
         """The template in this language; a name that is made of names is put together from them."""
-        return self._words.gettext(message)
+        return self._said(message)
 
     def ngettext(self, one: str, many: str, n: int) -> str:
         """The template for `n` things in this language."""

@@ -77,7 +77,7 @@ def subject_of(desk: Desk, widget: QWidget | None) -> Subject:
     if here is None or session.job is None:
         return Subject(_name(widget) or say(tr("Shelf")), (*_more(widget), *SHELF, KEYS))
     station = desk.station(desk.here)
-    ref = _field(station, widget) or _looked_at(station, widget, session)
+    ref = _field(station, widget) or _looked_at(station, widget)
     if ref is not None and (told := _of_step(station, ref) or explained(ref, session.job)):
         named = station.field_words().get(ref)
         if named is None and ref.id and ref.of in (Of.PANEL, Of.SEAM, Of.EDGE):
@@ -95,7 +95,7 @@ def _field(station: Any, widget: QWidget | None) -> Ref | None:
     return None
 
 
-def _looked_at(station: Any, widget: QWidget | None, session: Session) -> Ref | None:
+def _looked_at(station: Any, widget: QWidget | None) -> Ref | None:
     """The place of the job that is looked at where the focus is in no field of its own."""
     if widget is None or isinstance(widget, QAbstractButton) or not station.isAncestorOf(widget):
         return None

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cache
 from typing import Any
 
 from PySide6.QtCore import QObject
@@ -27,12 +28,7 @@ def hear_as(widget: QWidget, role: QAccessible.Role, words: Phrase) -> None:
     widget.setAccessibleName(say(words))
 
 
-class _Told:
-    once = False
-
-
+@cache  # once for all windows
 def tell_roles() -> None:
     """From now on a widget that says what it is `heard_as`, a role of the toolkit's accessibility interface, is heard as that."""
-    if not _Told.once:
-        _Told.once = True
-        QAccessible.installFactory(_interface)
+    QAccessible.installFactory(_interface)
