@@ -114,7 +114,7 @@ def test_the_window_shows_it_from_first_start_to_paper(open_window: Callable[...
     assert {card.scheme.key for card in strip.cards} == {"traced-ends", "blanket"}
     next(card for card in strip.cards if card.scheme.key == "blanket").click()
     assert refs.option("strap") in window.stations["cover"].field_words()
-    field = window.stations["cover"].fields[refs.option("strap")]
+    field = window.stations["cover"].decides()[refs.option("strap")]
     assert "16" in field.line.text()
     window.show_station("panels")
     settle(window)

@@ -94,7 +94,7 @@ class Soak:
         for card in self.window.session.store.cards(archived=True):
             self.window.session.open(card.id)
             self._look()
-            _every_page = self.window.stations["cover"].fields
+            _every_page = self.window.stations["cover"].decides()
         return self.held()
 
     def held(self) -> tuple[int, float]:

@@ -165,7 +165,7 @@ class Hands:
         cover.go_to(ref)
         settle(self.window)
         cards = {Of.SEAM: cover.seams, Of.EDGE: cover.edges, Of.FEATURE: cover.features}
-        field = cards[ref.of].card.fields[ref.part] if ref.of in cards else cover.fields[ref]
+        field = cards[ref.of].card.fields[ref.part] if ref.of in cards else cover.decides()[ref]
         self.give(field, value)
 
     @property

@@ -45,7 +45,7 @@ def type_over(qtbot: QtBot, line: QLineEdit, words: str) -> None:
 def test_percent_fields(sample_window: Window, qtbot: QtBot, words: str, kept: float | None) -> None:
     open_job(sample_window, "Rain butt", "cover")
     sample_window.go_to(refs.choice("cloth.shrink_warp"))
-    field = sample_window.stations["cover"].fields[refs.choice("cloth.shrink_warp")]
+    field = sample_window.stations["cover"].decides()[refs.choice("cloth.shrink_warp")]
     before = sample_window.session.open_job.cover.cloth.shrink_warp
     type_over(qtbot, field.focusProxy(), words)
     assert sample_window.session.open_job.cover.cloth.shrink_warp == pytest.approx(before if kept is None else kept)
@@ -54,7 +54,7 @@ def test_percent_fields(sample_window: Window, qtbot: QtBot, words: str, kept: f
 @pytest.mark.parametrize(("words", "kept"), [("12", 12.0), ("2.5", None), ("900", None), ("many", None), ("-2", None)])
 def test_count_fields(sample_window: Window, qtbot: QtBot, words: str, kept: float | None) -> None:
     open_job(sample_window, "Settling tank", "cover")
-    field = sample_window.stations["cover"].fields[refs.option("gores")]
+    field = sample_window.stations["cover"].decides()[refs.option("gores")]
     type_over(qtbot, field.focusProxy(), words)
     assert sample_window.session.open_job.cover.options["gores"] == (8.0 if kept is None else kept)
 
@@ -93,7 +93,7 @@ def test_lists_keep_their_own_kind(sample_window: Window) -> None:
     reading = sample_window.session.open_job.reading(tape.place)
     assert reading is None or reading.instrument is Instrument.RULE
     sample_window.show_station("cover")
-    lining = sample_window.stations["cover"].fields[refs.choice("lining.school")]
+    lining = sample_window.stations["cover"].decides()[refs.choice("lining.school")]
     lining.activated.emit(lining.values.index(LiningSchool.BAGGED))
     assert sample_window.session.open_job.cover.lining.school is LiningSchool.BAGGED
     assert any(p.name == "lining wall" for p in sample_window.session.draft.panels)  # type: ignore[union-attr]
@@ -101,7 +101,7 @@ def test_lists_keep_their_own_kind(sample_window: Window) -> None:
 
 def test_clearance_keeps_its_gap_through_all_three_schools(sample_window: Window) -> None:
     open_job(sample_window, "Rain butt", "cover")
-    school = sample_window.stations["cover"].fields[refs.choice("clearance.school")]
+    school = sample_window.stations["cover"].decides()[refs.choice("clearance.school")]
     sizes = []
     for i in (1, 2, 0):
         school.activated.emit(i)
@@ -285,14 +285,14 @@ def test_what_is_typed_is_taken_also_when_it_reads_the_same(sample_window: Windo
     step = unit.fine_step if path in (refs.choice("cloth.thickness"), refs.choice("padding")) else unit.step
     odd = step * 8.3
     session.set(path, odd, tr("from another pattern"))
-    field = sample_window.stations["cover"].fields[path]
+    field = sample_window.stations["cover"].decides()[path]
     reads = field.line.text()
     assert reads.startswith("≈"), reads
     type_over(qtbot, field.line, reads.removeprefix("≈").strip())
     kept = meant(session.open_job, path)
     assert kept != odd
     assert kept == pytest.approx(step * 8.0, abs=1e-6)
-    assert not sample_window.stations["cover"].fields[path].line.text().startswith("≈")
+    assert not sample_window.stations["cover"].decides()[path].line.text().startswith("≈")
     session.undo()
     assert meant(session.open_job, path) == odd
 
@@ -304,7 +304,7 @@ def test_an_overhang_is_typed_cut_or_finished(sample_window: Window, qtbot: QtBo
     session.set(refs.option("layers"), "single layer", tr("single"))
     session.set(refs.option("casing"), 12.7, tr("casing"))
     session.set(refs.option("casing_turn_under"), 12.7, tr("turn-under"))
-    field = sample_window.stations["cover"].fields[refs.option("overhang")]
+    field = sample_window.stations["cover"].decides()[refs.option("overhang")]
     field.kind.setCurrentIndex(1)
     field.kind.activated.emit(1)
     type_over(qtbot, field.line, "3")  # 3 all round, cut: an inch of it is the casing
@@ -351,14 +351,14 @@ def test_allowances_go_with_the_kind_of_cloth_until_somebody_chooses_them(sample
     session, cover = sample_window.session, sample_window.stations["cover"]
     before = session.store.history(session.key)[1]  # type: ignore[arg-type]
     assert session.open_job.cover.seam_allowance == 12.7
-    kind = cover.fields[refs.choice("cloth.kind")]
+    kind = cover.decides()[refs.choice("cloth.kind")]
     kind.setFocus()
     qtbot.keyClick(kind, Qt.Key.Key_End)
     kind.activated.emit(kind.currentIndex())
     assert session.open_job.cover.cloth.kind is ClothKind.COTTON
     assert (session.open_job.cover.seam_allowance, session.open_job.cover.closing_allowance) == (6.35, 6.35)
-    assert cover.fields[refs.SEAM_ALLOWANCE].line.text() == "1/4"
-    type_over(qtbot, cover.fields[refs.SEAM_ALLOWANCE].line, "3/8")
+    assert cover.decides()[refs.SEAM_ALLOWANCE].line.text() == "1/4"
+    type_over(qtbot, cover.decides()[refs.SEAM_ALLOWANCE].line, "3/8")
     qtbot.keyClick(kind, Qt.Key.Key_Home)
     kind.activated.emit(kind.currentIndex())
     assert (session.open_job.cover.seam_allowance, session.open_job.cover.closing_allowance) == (pytest.approx(9.525), 12.7)

@@ -102,7 +102,7 @@ def test_a_decimal_comma_is_typed_shown_and_left_alone(speaking: Callable[[Tongu
     session.set(refs.of_job("unit"), Unit.CM, tr("unit"))
     cover = window.stations["cover"]
     window.go_to(refs.choice("seam_allowance"))
-    field = cover.fields[refs.choice("seam_allowance")].focusProxy()
+    field = cover.decides()[refs.choice("seam_allowance")].focusProxy()
 
     def write(words: str) -> None:
         field.setFocus()

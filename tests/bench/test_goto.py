@@ -75,7 +75,7 @@ def test_going_to_a_field_scrolls_to_it(sample_window: Window, qtbot: QtBot, pat
     set_scale(sample_window, scale)
     open_job(sample_window, "Fermenting crock", "tape")
     sample_window.go_to(path)
-    field = sample_window.stations["cover"].fields[path]
+    field = sample_window.stations["cover"].decides()[path]
     qtbot.waitUntil(
         lambda: field.visibleRegion().boundingRect().width() == field.width()
     )  # nothing of it is out of reach at its side

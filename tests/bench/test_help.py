@@ -100,7 +100,7 @@ def test_a_drawing_stands_where_one_helps(sample_window: Window, qtbot: QtBot) -
     for ref, kind in ((refs.CLEARANCE, SectionCut), (refs.SEAM_ALLOWANCE, SectionPicture), (refs.HEM_WIDTH, SectionPicture)):
         sample_window.go_to(ref)
         settle(sample_window)
-        dialog = HelpDialog(sample_window, subject_of(sample_window, cover.fields[ref]))
+        dialog = HelpDialog(sample_window, subject_of(sample_window, cover.decides()[ref]))
         assert len(dialog.findChildren(kind)) == 1, ref
         shown[ref] = dialog.picture
         dialog.deleteLater()

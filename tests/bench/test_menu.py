@@ -1,5 +1,6 @@
 """What is reached without looking for it: the menu with the jobs of late; a word when a long search has ended elsewhere."""
 
+from collections.abc import Callable
 from pathlib import Path
 
 import pytest
@@ -39,15 +40,39 @@ def test_the_jobs_of_late_stand_in_the_menu_and_open_where_they_go_on(sample_win
     menu.deleteLater()
 
 
-def test_every_command_stands_in_the_menu_once(sample_window: Window) -> None:
+def test_every_command_stands_in_the_menu_once_and_few_lines_at_once(sample_window: Window) -> None:
     menu = menu_of(sample_window)
+    menus = (menu, *menu.findChildren(QMenu))
+    recent = inner(menu, "Recent jobs")
     said = [
-        action.text().split("\t")[0] for one in (menu, *menu.findChildren(QMenu)) for action in one.actions() if not action.menu()
+        action.text().split("\t")[0]
+        for one in menus
+        if one is not recent
+        for action in one.actions()
+        if not action.menu() and not action.isSeparator()
     ]
-    jobs = {card.name for card in sample_window.session.store.cards()}
-    known = [sample_window.session.tell(command.words) for command in sample_window.commands]
-    assert sorted(words for words in said if words not in jobs) == sorted(known)
+    tell = sample_window.session.tell
+    assert sorted(said) == sorted(tell(c.inside) or tell(c.words) for c in sample_window.commands)
+    assert len(set(said)) == len(said)  # within a group nothing is said of it once more, yet no two are called the same
+    assert len(menu.actions()) <= 20
+    groups = [action.text() for action in menu.actions() if action.menu()]
+    assert groups == ["Recent jobs", "Stations", "This job", "Papers", "Files for other programs", "This shop", "Window"]
     menu.deleteLater()
+
+
+def test_a_group_in_which_nothing_can_be_done_is_grey(
+    sample_window: Window, open_window: Callable[..., Window], tmp_path: Path
+) -> None:
+    """On the shelf no station, no paper, no file; on an open job all of them."""
+    needy = {"This job", "Papers", "Files for other programs"}
+    for window, can in ((sample_window, True), (open_window(tmp_path / "empty.sqlite"), False)):
+        if can:
+            open_job(window, "Rain butt", "cover")
+        menu = menu_of(window)
+        assert {action.text() for action in menu.actions() if action.menu() and action.isEnabled()} >= (needy if can else set())
+        assert {one for one in needy if inner(menu, one).isEnabled()} == (needy if can else set())
+        assert inner(menu, "Window").isEnabled()
+        menu.deleteLater()
 
 
 def test_a_long_search_that_ends_while_one_is_elsewhere_is_told(

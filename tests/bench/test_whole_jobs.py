@@ -143,7 +143,7 @@ def test_a_choice_that_is_not_what_it_reads_says_so_and_typing_it_takes_it(hands
     session.set(refs.SEAM_ALLOWANCE, 12.0, tr("from a metric pattern"))
     window.show_station("cover")
     window.go_to(refs.SEAM_ALLOWANCE)
-    field = window.stations["cover"].fields[refs.SEAM_ALLOWANCE]
+    field = window.stations["cover"].decides()[refs.SEAM_ALLOWANCE]
     assert field.line.text().replace("\u202f", " ") == "≈ 1/2"
     field.setFocus()
     hands.write_over("1/2")

@@ -75,7 +75,7 @@ def test_every_change_is_there_after_a_restart_and_can_be_undone(open_window: Op
 def test_wrong_lengths_are_refused_and_the_old_value_stays(sample_window: Window, qtbot: QtBot, text: str) -> None:
     open_job(sample_window, "Rain butt", "cover")
     job = sample_window.session.open_job
-    field = sample_window.stations["cover"].fields[refs.choice("cloth.usable_width")]
+    field = sample_window.stations["cover"].decides()[refs.choice("cloth.usable_width")]
     sample_window.go_to(refs.choice("cloth.usable_width"))
     field.line.selectAll()
     if text:
@@ -85,7 +85,7 @@ def test_wrong_lengths_are_refused_and_the_old_value_stays(sample_window: Window
         assert field.line.property("wrong") is True
     else:
         field.line.clear()
-    sample_window.stations["cover"].fields[refs.SEAM_ALLOWANCE].setFocus()
+    sample_window.stations["cover"].decides()[refs.SEAM_ALLOWANCE].setFocus()
     assert sample_window.session.open_job == job
     assert field.line.text() == field.shown != ""
 
@@ -123,7 +123,7 @@ def test_the_working_line_shows_the_sum_of_what_is_pointed_at(sample_window: Win
         assert words in text
     sample_window.session.go.emit(refs.CLEARANCE)
     assert sample_window.here == "cover"
-    assert sample_window.stations["cover"].fields[refs.CLEARANCE].isAncestorOf(QApplication.focusWidget())
+    assert sample_window.stations["cover"].decides()[refs.CLEARANCE].isAncestorOf(QApplication.focusWidget())
 
 
 def test_a_remedy_is_one_click(sample_window: Window, qtbot: QtBot) -> None:

@@ -2,16 +2,44 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Final
 
 from omnipel.core.pictures.pens import PAPERS, SMALL
-from omnipel.core.words.phrases import tr
+from omnipel.core.words.phrases import Phrase, tr
 from omnipel.exchange import writers
+from omnipel.exchange.asked import Order
 from omnipel.exchange.data_exports import DATA
 from omnipel.exchange.export import Export
 
 PDF: Final = tr("PDF")
 CSV: Final = tr("Comma-separated values")
+
+
+def paper(
+    key: str,
+    words: Phrase,
+    about: Phrase,
+    then: Phrase,
+    *,
+    needs_panels: bool = True,
+    sheets: Callable[[Order], int] | None = None,
+    keys: str = "",
+) -> Export:
+    """A part of the booklet, printed by itself on any small paper."""
+    made = writers.printed(key)
+    return Export(
+        key, words, about, PDF, ".pdf", b"%PDF", made, then, needs_panels=needs_panels, papers=SMALL, sheets=sheets, keys=keys
+    )
+
+
+def table(
+    key: str, words: Phrase, about: Phrase, made: Callable[[Order], bytes], then: Phrase, *, needs_panels: bool = True
+) -> Export:
+    """A table for any office program."""
+    return Export(key, words, about, CSV, ".csv", b"\xef\xbb\xbf", made, then, needs_panels=needs_panels)
+
+
 _ALL: Final = (
     Export(
         "pdf",
@@ -44,16 +72,11 @@ _ALL: Final = (
         in_booklet=True,
         keys="Ctrl+Shift+P",
     ),
-    Export(
+    paper(
         "sheet",
         tr("Cutting sheet alone"),
         tr("Every panel with its count, finished and cut sizes, and their sums; seams, edges, and the order of work in short."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("sheet"),
         tr("It goes to the cutting table."),
-        papers=SMALL,
         sheets=writers.cutting_sheets,
     ),
     Export(
@@ -79,112 +102,74 @@ _ALL: Final = (
         tr("It goes to the cloth, with chalk and a yardstick."),
         papers=SMALL,
     ),
-    Export(
+    paper(
         "lay",
         tr("Lay"),
         tr(
             "How the pieces lie on each cloth, in the order of cutting, with their distances from the squared end and the selvage."
         ),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("lay"),
         tr("It goes to the cutting table."),
-        papers=SMALL,
         keys="Ctrl+Shift+L",
     ),
-    Export(
+    paper(
         "shopping",
         tr("Shopping list"),
         tr("Everything that is to be bought, what the stash has of it, and what it costs."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("shopping"),
         tr("It goes to the shop."),
-        papers=SMALL,
     ),
-    Export(
+    paper(
         "order",
         tr("Order of work"),
         tr("Every step with a box to tick, its picture, what to set, to mind and to check, and how long it takes."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("order"),
         tr("It goes to the machine."),
-        papers=SMALL,
         keys="Ctrl+Shift+O",
     ),
-    Export(
+    paper(
         "told",
         tr("Order of work, told in full"),
         tr("The same, and of each kind of step, where it comes first, how it is done, sentence by sentence."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("told"),
         tr("It goes to whoever sews this for the first time."),
-        papers=SMALL,
     ),
-    Export(
+    table(
         "pieces",
         tr("Cutting list as a table"),
         tr("Every piece in the order of cutting, with its place and size."),
-        CSV,
-        ".csv",
-        b"\xef\xbb\xbf",
         writers.cutting_csv,
         tr("Lengths in it are in the job's unit."),
     ),
-    Export(
+    table(
         "purchases",
         tr("Shopping list as a table"),
         tr("Everything that is to be bought, with prices where they are known."),
-        CSV,
-        ".csv",
-        b"\xef\xbb\xbf",
         writers.shopping_csv,
         tr("What has no price has an empty cell."),
     ),
-    Export(
+    table(
         "panels",
         tr("Panels as a table"),
         tr("Every panel with its count, its cloth, finished and cut sizes."),
-        CSV,
-        ".csv",
-        b"\xef\xbb\xbf",
         writers.table("panels"),
         tr("Lengths in it are in the job's unit."),
     ),
-    Export(
+    table(
         "steps",
         tr("Order of work as a table"),
         tr("Every step with where, how long and what to mind."),
-        CSV,
-        ".csv",
-        b"\xef\xbb\xbf",
         writers.table("steps"),
         tr("Minutes in it are of one cover, or of the batch."),
     ),
-    Export(
+    table(
         "taken",
         tr("Readings as a table"),
         tr("What was read at each place; what is empty can be filled in and the table brought in again."),
-        CSV,
-        ".csv",
-        b"\xef\xbb\xbf",
         writers.table("readings"),
         tr("Fill in what is missing, then bring it in at Tape."),
         needs_panels=False,
     ),
-    Export(
+    table(
         "happened",
         tr("Logbook as a table"),
         tr("What happened to the covers of the thing, the latest first."),
-        CSV,
-        ".csv",
-        b"\xef\xbb\xbf",
         writers.table("log"),
         tr("It opens in any office program."),
         needs_panels=False,
@@ -274,75 +259,45 @@ _ALL: Final = (
         writers.ply,
         tr("One unit in it is one millimetre; z is up."),
     ),
-    Export(
+    paper(
         "readings",
         tr("Readings"),
         tr("Every reading with the way of its tape, its numbers and the instrument; what sticks out."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("readings"),
         tr("It shows what the cover was made to."),
         needs_panels=False,
-        papers=SMALL,
     ),
-    Export(
+    paper(
         "labels",
         tr("Labels to pin on"),
         tr("One for each piece: what it is, how large, which cloth, the grain, this side up."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("labels"),
         tr("Cut them apart and pin one on each piece as it is cut."),
-        papers=SMALL,
     ),
-    Export(
+    paper(
         "tryon",
         tr("Try-on sheet"),
         tr("How it goes on, sizes to measure beside what was planned, a picture to mark where it pulls."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("tryon"),
         tr("It goes to the thing, with the cover and a tape."),
-        papers=SMALL,
     ),
-    Export(
+    paper(
         "care",
         tr("Care label"),
         tr("How the cover is washed, dried and kept, to read, and as a label for each cover."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("care"),
         tr("It goes with the cover."),
-        papers=SMALL,
     ),
-    Export(
+    paper(
         "card",
         tr("Blank tape card"),
         tr("Where each tape goes, with boxes to fill in by pencil in the yard."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("card"),
         tr("A pencil and the tape are all it needs."),
         needs_panels=False,
-        papers=SMALL,
         keys="Ctrl+T",
     ),
-    Export(
+    paper(
         "logbook",
         tr("Logbook"),
         tr("What its covers were made as and how they went on, what happened to them, with photos, and what is due."),
-        PDF,
-        ".pdf",
-        b"%PDF",
-        writers.printed("logbook"),
         tr("It goes to whoever looks after the thing."),
         needs_panels=False,
-        papers=SMALL,
     ),
     Export(
         "log",

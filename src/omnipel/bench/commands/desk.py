@@ -55,11 +55,13 @@ class Command:
 
     Args:
         id: stable name.
-        words: what it says in the menu and in go-to.
+        words: what it says in go-to, and in the menu itself.
         keys: its key sequence, "" for none.
         when: whether it can be done now.
         run: do it.
         group: under what it stands in the menu; nothing where it stands there itself.
+        inside: what it says within its group, which has said the rest; nothing for the same.
+        apart: whether a line parts it, or its group, from what stands above it.
     """
 
     id: str
@@ -68,3 +70,5 @@ class Command:
     when: Callable[[Desk], bool]
     run: Callable[[Desk], object]
     group: Phrase = NOTHING
+    inside: Phrase = NOTHING
+    apart: bool = False

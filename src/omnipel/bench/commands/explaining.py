@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
-from typing import Any
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QColor, QKeyEvent
@@ -20,6 +19,7 @@ from omnipel.bench.parts.widgets import Glow, button, column, label, row, surfac
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.cover.schemes import SchemeCard
 from omnipel.bench.stations.cover.sectioncut import SectionCut
 from omnipel.bench.stations.object.formcard import FormCard
@@ -29,9 +29,8 @@ from omnipel.core.drafting.crosssection import CrossSection, Widths, edge
 from omnipel.core.explained import explained
 from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.job.document import Job, LiningSchool
-from omnipel.core.sewing.howto import how
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Name, Phrase, Value, term, tr
+from omnipel.core.words.phrases import NOTHING, Name, Value, term, tr
 from omnipel.core.words.refs import Of, Ref
 
 SHELF = (
@@ -76,9 +75,9 @@ def subject_of(desk: Desk, widget: QWidget | None) -> Subject:
     session, here = desk.session, STATIONS.get(desk.here)
     if here is None or session.job is None:
         return Subject(_name(widget) or say(tr("Shelf")), (*_more(widget), *SHELF, KEYS))
-    station = desk.station(desk.here)
+    station: AtBench = desk.station(desk.here)
     ref = _field(station, widget) or _looked_at(station, widget)
-    if ref is not None and (told := _of_step(station, ref) or explained(ref, session.job)):
+    if ref is not None and (told := station.explains(ref) or explained(ref, session.job)):
         named = station.field_words().get(ref)
         if named is None and ref.id and ref.of in (Of.PANEL, Of.SEAM, Of.EDGE):
             named = term(ref.id)
@@ -87,31 +86,20 @@ def subject_of(desk: Desk, widget: QWidget | None) -> Subject:
     return _in_general(widget) or Subject(_name(widget) or say(here.words), (*_more(widget), here.about, KEYS))
 
 
-def _field(station: Any, widget: QWidget | None) -> Ref | None:
+def _field(station: AtBench, widget: QWidget | None) -> Ref | None:
     """The place of the job that a field decides."""
-    for ref, field in getattr(station, "fields", {}).items():
-        if isinstance(field, QWidget) and (field is widget or (widget is not None and field.isAncestorOf(widget))):
-            return ref  # type: ignore[no-any-return]
+    for ref, field in station.decides().items():
+        if field is widget or (widget is not None and field.isAncestorOf(widget)):
+            return ref
     return None
 
 
-def _looked_at(station: Any, widget: QWidget | None) -> Ref | None:
+def _looked_at(station: AtBench, widget: QWidget | None) -> Ref | None:
     """The place of the job that is looked at where the focus is in no field of its own."""
     if widget is None or isinstance(widget, QAbstractButton) or not station.isAncestorOf(widget):
         return None
-    meant = getattr(station, "meant", None)
-    found = meant() if meant is not None else None
-    if isinstance(found, Ref) and (found.id or not isinstance(widget, QTreeWidget)):
-        return found
-    return None
-
-
-def _of_step(station: Any, ref: Ref) -> tuple[Phrase, ...]:
-    """How a step of sewing is done."""
-    plan = getattr(getattr(station, "sewing", None), "plan", None)
-    if ref.of is not Of.STEP or plan is None or ref.id not in plan.by_key:
-        return ()
-    return how(str(plan.by_key[ref.id].operation.deed))[:3]
+    found = station.meant()
+    return found if found is not None and (found.id or not isinstance(widget, QTreeWidget)) else None
 
 
 def _in_general(widget: QWidget | None) -> Subject | None:

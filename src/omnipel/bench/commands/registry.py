@@ -10,12 +10,17 @@ from typing import Any, Final
 from omnipel.bench.commands import dress
 from omnipel.bench.commands.desk import Command, Desk
 from omnipel.bench.stations import STATIONS
-from omnipel.core.words.phrases import NOTHING, tr
+from omnipel.core.words.phrases import tr
+from omnipel.exchange.export import Export
 from omnipel.exchange.exports import EXPORTS
 
-PAPERS: Final = tr("Further papers")
+STATIONS_OF: Final = tr("Stations")
+JOB: Final = tr("This job")
+PAPERS: Final = tr("Papers")
 FILES: Final = tr("Files for other programs")
-"""Groups of the menu for what is written seldom."""
+SHOP: Final = tr("This shop")
+WINDOW: Final = tr("Window")
+"""Groups of the menu; what belongs to none stands in the menu itself."""
 
 
 def later(where: str) -> Callable[..., Any]:
@@ -50,26 +55,29 @@ def with_rounding(desk: Desk) -> bool:
 def all_commands() -> tuple[Command, ...]:
     """Everything a person can do, in the order of the menu."""
     return (
-        Command("shelf", tr("Shelf: all jobs"), "Ctrl+0", always, lambda desk: desk.show_station("shelf")),
-        *(
-            Command(key, tr("Station: {station}", station=station.words), f"Ctrl+{i}", with_job, partial(_walk, key))
-            for i, (key, station) in enumerate(STATIONS.items(), 1)
+        *_FIRST,
+        Command(
+            "shelf", tr("Shelf: all jobs"), "Ctrl+0", always, lambda desk: desk.show_station("shelf"), STATIONS_OF, apart=True
         ),
-        *_JOBS,
         *(
             Command(
-                f"export-{export.id}",
-                export.menu or tr("Write: {export}", export=export.words),
-                export.keys,
-                lambda desk, e=export: e.possible(desk.session.draft),  # type: ignore[misc]
-                partial(_export, export.id),
-                NOTHING if export.keys else PAPERS if export.papers else FILES,
+                key,
+                tr("Station: {station}", station=station.words),
+                f"Ctrl+{i}",
+                with_job,
+                partial(_walk, key),
+                STATIONS_OF,
+                station.words,
             )
-            for export in EXPORTS.values()
+            for i, (key, station) in enumerate(STATIONS.items(), 1)
         ),
+        *_JOB,
+        *(_written(export) for export in EXPORTS.values() if export.papers),
+        *(_written(export) for export in EXPORTS.values() if not export.papers),
         *_MACHINE,
-        *_FILES,
+        *_SHOP,
         *_WINDOW,
+        *_LAST,
     )
 
 
@@ -77,37 +85,54 @@ def _walk(key: str, desk: Desk) -> None:
     desk.show_station(key)
 
 
+def _written(export: Export) -> Command:
+    """The command that writes a file or prints a paper."""
+    return Command(
+        f"export-{export.id}",
+        export.menu or tr("Write: {export}", export=export.words),
+        export.keys,
+        lambda desk: export.possible(desk.session.draft),
+        partial(_export, export.id),
+        PAPERS if export.papers else FILES,
+        export.words,
+    )
+
+
 def _export(key: str, desk: Desk) -> None:
     later("papers:ask_export")(desk, key)
 
 
-_JOBS = (
+_FIRST = (
     Command("new", tr("New job"), "Ctrl+N", always, later("jobs:new_job")),
-    Command("rename", tr("Rename the job"), "F2", with_job, later("jobs:rename")),
     Command("go-to", tr("Go to anything"), "Ctrl+K", always, later("goto:go_to_anything")),
-    Command("unit", tr("Flip the unit"), "Ctrl+U", with_job, later("habits:flip_unit")),
-    Command("round", tr("Round everything chosen"), "Ctrl+R", with_rounding, later("habits:round_chosen")),
-    Command("habits", tr("Habits of this shop"), "", always, later("habits:edit_habits")),
-    Command("undo", tr("Undo"), "Ctrl+Z", with_job, lambda desk: desk.session.undo()),
+    Command("undo", tr("Undo"), "Ctrl+Z", with_job, lambda desk: desk.session.undo(), apart=True),
     Command("redo", tr("Redo"), "Ctrl+Shift+Z", with_job, lambda desk: desk.session.redo()),
     Command("history", tr("History of changes"), "Ctrl+H", with_job, later("jobs:show_history")),
-    Command("again", tr("Make it again…"), "Ctrl+Shift+N", with_job, later("making:make_again")),
-    Command("family", tr("In several sizes…"), "", with_job, later("making:in_sizes")),
-    Command("readings-table", tr("Bring in readings from a table…"), "", with_job, later("jobs:import_readings")),
-    Command("card-line", tr("Type readings in one go"), "Ctrl+L", with_job, later("jobs:type_card")),
+)
+_JOB = (
+    Command("rename", tr("Rename the job"), "F2", with_job, later("jobs:rename"), JOB),
+    Command("unit", tr("Flip the unit"), "Ctrl+U", with_job, later("habits:flip_unit"), JOB),
+    Command("round", tr("Round everything chosen"), "Ctrl+R", with_rounding, later("habits:round_chosen"), JOB),
+    Command("readings-table", tr("Bring in readings from a table…"), "", with_job, later("jobs:import_readings"), JOB),
+    Command("card-line", tr("Type readings in one go"), "Ctrl+L", with_job, later("jobs:type_card"), JOB),
+    Command("again", tr("Make it again…"), "Ctrl+Shift+N", with_job, later("making:make_again"), JOB),
+    Command("family", tr("In several sizes…"), "", with_job, later("making:in_sizes"), JOB),
+    Command("export", tr("Write the job file"), "Ctrl+E", with_job, later("jobs:export_job"), JOB),
 )
 _MACHINE = (Command("cut", tr("Cut with a machine…"), "Ctrl+Shift+K", with_job, later("cutting:cut_with_machine")),)
-_FILES = (
-    Command("import", tr("Bring in a job file"), "Ctrl+O", always, later("jobs:import_jobs")),
-    Command("export", tr("Write the job file"), "Ctrl+E", with_job, later("jobs:export_job")),
-    Command("deleted", tr("Deleted jobs"), "", always, later("jobs:show_deleted")),
+_SHOP = (
+    Command("import", tr("Bring in a job file"), "Ctrl+O", always, later("jobs:import_jobs"), SHOP, apart=True),
+    Command("deleted", tr("Deleted jobs"), "", always, later("jobs:show_deleted"), SHOP),
+    Command("habits", tr("Habits of this shop"), "", always, later("habits:edit_habits"), SHOP),
 )
 _WINDOW = (
-    Command("larger", tr("Larger text"), "Ctrl++", always, lambda desk: dress.scale_text(desk, +0.1)),
-    Command("smaller", tr("Smaller text"), "Ctrl+-", always, lambda desk: dress.scale_text(desk, -0.1)),
-    Command("dark", tr("Light or dark"), "Ctrl+D", always, dress.flip_dark),
-    Command("language", tr("Language…"), "", always, later("tongue:ask_tongue")),
+    Command("larger", tr("Larger text"), "Ctrl++", always, lambda desk: dress.scale_text(desk, +0.1), WINDOW),
+    Command("smaller", tr("Smaller text"), "Ctrl+-", always, lambda desk: dress.scale_text(desk, -0.1), WINDOW),
+    Command("dark", tr("Light or dark"), "Ctrl+D", always, dress.flip_dark, WINDOW),
+    Command("language", tr("Language…"), "", always, later("tongue:ask_tongue"), WINDOW),
+)
+_LAST = (
     Command("explain", tr("Explain this"), "F1", always, later("explaining:explain")),
     Command("about", tr("About Omnipel"), "", always, later("helping:show_about")),
-    Command("quit", tr("Quit"), "Ctrl+Q", always, lambda desk: desk.widget.close()),
+    Command("quit", tr("Quit"), "Ctrl+Q", always, lambda desk: desk.widget.close(), apart=True),
 )

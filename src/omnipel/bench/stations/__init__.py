@@ -2,38 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 from importlib import import_module
-from typing import TYPE_CHECKING, Any, Final, Protocol
+from typing import TYPE_CHECKING, Final
 
 from omnipel.core.words.phrases import Name, Phrase, tr
 
 if TYPE_CHECKING:
-    from PySide6.QtWidgets import QWidget
-
     from omnipel.bench.session import Session
-    from omnipel.core.words.refs import Ref
-
-
-class AtBench(Protocol):
-    """What the bench may ask of a station; it is a widget, too."""
-
-    def enter(self) -> None:
-        """A person has come to it."""
-
-    def refresh(self) -> None:
-        """The job changed."""
-
-    def go_to(self, ref: Ref) -> None:
-        """Show the place that a reference means."""
-
-    @property
-    def walks(self) -> Sequence[QWidget]:
-        """Its parts in the order in which Tab walks them, that of the work; none: as they were made."""
-
-    def field_words(self) -> Mapping[Ref, Phrase]:
-        """What can be gone to here, by its reference."""
+    from omnipel.bench.stations.atbench import AtBench
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,11 +27,11 @@ class Station:
 
     words: Phrase
     about: Phrase
-    made: Callable[[Session], Any]
+    made: Callable[[Session], AtBench]
     module: str = ""
 
 
-def _of(module: str, name: str) -> tuple[Callable[[Session], Any], str]:
+def _of(module: str, name: str) -> tuple[Callable[[Session], AtBench], str]:
     """A station of ours: its module loads numbers, geometry and pictures that the first window does without."""
     whole = f"omnipel.bench.stations.{module}.station"
     return lambda session: getattr(import_module(whole), name)(session), whole

@@ -18,6 +18,7 @@ from omnipel.bench.parts.widgets import button, check, column, label, row, scrol
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.cloth.buying import Buying, totals
 from omnipel.bench.stations.cloth.dialogs import ASKS
 from omnipel.bench.stations.cloth.layers import Layers
@@ -36,7 +37,7 @@ BOTH = 560
 """So wide what saves and what is bought are beside one another, px at 100 % text."""
 
 
-class ClothStation(QWidget):
+class ClothStation(AtBench):
     """Shows how panels lie on their cloth."""
 
     def __init__(self, session: Session) -> None:

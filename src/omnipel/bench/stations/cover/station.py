@@ -7,6 +7,7 @@ from omnipel.bench.parts.columns import Columns, Part, station
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import column, label, reveal, row, scrolled, surface
 from omnipel.bench.session import Session
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.cover.adding import AddHere
 from omnipel.bench.stations.cover.choices import ChoiceForm
 from omnipel.bench.stations.cover.edges import EdgePage
@@ -32,7 +33,7 @@ PICTURE, SHARE, MOST = 130, 0.52, (1 << 24) - 1
 """The picture keeps so many px at 100 % text, and so much of the height, where the chosen part stands below it; the toolkit's greatest height."""
 
 
-class CoverStation(QWidget):
+class CoverStation(AtBench):
     """Decides the cover. The fields are made once for each scheme and then only filled."""
 
     def __init__(self, session: Session) -> None:
@@ -96,9 +97,8 @@ class CoverStation(QWidget):
         """In this order the keys walk it: a part, how it is made, what can be added; then the pictures and the other schemes."""
         return (self.tree, self.pages, self.why, self.adding, self.picture, self.lowering, self.strip_area)
 
-    @property
-    def fields(self) -> dict[Ref, QWidget]:
-        """The fields by what they decide."""
+    def decides(self) -> dict[Ref, QWidget]:
+        """Its fields, by what they decide."""
         self._filled(*self.forms)
         return self.whole.fields | self.cloth.fields | self.layers.fields
 

@@ -12,6 +12,7 @@ from omnipel.bench.parts.widgets import button, column, label, reveal, scrolled,
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.fit.because import Because
 from omnipel.bench.stations.fit.learnt import LearntBox
 from omnipel.bench.stations.fit.logbook import LogBox
@@ -28,7 +29,7 @@ PICTURE, MOST = 200, (1 << 24) - 1
 """The picture is so high, px at 100 % text, where it stands above the sizes; the toolkit's greatest height."""
 
 
-class FitStation(QWidget):
+class FitStation(AtBench):
     """Tries on, measures, learns."""
 
     def __init__(self, session: Session) -> None:

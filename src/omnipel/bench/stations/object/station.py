@@ -15,6 +15,7 @@ from omnipel.bench.parts.samefocus import same_focus
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, reveal, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.object.formcard import FormCard
 from omnipel.bench.stations.object.stickcard import StickCard
 from omnipel.bench.stations.object.sticksketch import StickSketch
@@ -31,7 +32,7 @@ from omnipel.core.words.units import MM_PER_INCH
 from omnipel.shop.starter import starter
 
 
-class ObjectStation(QWidget):
+class ObjectStation(AtBench):
     """Says what the object is."""
 
     def __init__(self, session: Session) -> None:
@@ -145,6 +146,10 @@ class ObjectStation(QWidget):
     def walks(self) -> tuple[QWidget, ...]:
         """In this order the keys walk it: what it is, the answers, what sticks out, and then the picture."""
         return (self.tiles, self.folded, *self.fields.values(), *self.sticking, self.add, self.trace, self.sketch)
+
+    def decides(self) -> dict[Ref, QWidget]:
+        """Its fields, by what they decide."""
+        return self.fields
 
     def field_words(self) -> dict[Ref, Phrase]:
         """Every field of this station, for go-to."""

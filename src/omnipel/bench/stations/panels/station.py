@@ -15,6 +15,7 @@ from omnipel.bench.parts.widgets import button, column, label, row, scrolled, su
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.panels.board import BoardView, LayerKey
 from omnipel.bench.stations.panels.byhand import ByHandDialog
 from omnipel.bench.stations.panels.ledger import Ledger
@@ -33,7 +34,7 @@ from omnipel.core.words.phrases import Phrase, listed, mm, term, tr
 from omnipel.core.words.refs import Of, Ref
 
 
-class PanelsStation(QWidget):
+class PanelsStation(AtBench):
     """Shows what is to be cut."""
 
     def __init__(self, session: Session) -> None:
@@ -155,10 +156,6 @@ class PanelsStation(QWidget):
         with chosen(dialog) as yes:
             if yes:
                 dialog.apply()
-
-    def field_words(self) -> dict[Ref, Phrase]:
-        """Sizes have their own entries in go-to."""
-        return {}
 
     # Pointing
 

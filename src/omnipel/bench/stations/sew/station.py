@@ -17,10 +17,12 @@ from omnipel.bench.parts.widgets import button, column, label, line, row, surfac
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.sew.card import StepCard
 from omnipel.bench.stations.sew.planned import PlanMode
 from omnipel.bench.stations.sew.way import WayView
 from omnipel.core.job.sewing import LONGEST_NOTE
+from omnipel.core.sewing.howto import how
 from omnipel.core.sewing.plan import Step
 from omnipel.core.sewing.saying import step_sum
 from omnipel.core.words import refs
@@ -30,7 +32,7 @@ from omnipel.core.words.refs import Of, Ref
 SECOND_MS: Final = 1000
 
 
-class SewStation(QWidget):
+class SewStation(AtBench):
     """Works through the order of work."""
 
     def __init__(self, session: Session) -> None:
@@ -283,6 +285,13 @@ class SewStation(QWidget):
         """The step that is looked at."""
         step = self.step
         return refs.step(step.key) if step is not None else None
+
+    def explains(self, ref: Ref) -> tuple[Phrase, ...]:
+        """How a step of sewing is done."""
+        plan = self.sewing.plan
+        if ref.of is not Of.STEP or plan is None or ref.id not in plan.by_key:
+            return ()
+        return how(str(plan.by_key[ref.id].operation.deed))[:3]
 
     def go_to(self, ref: Ref) -> None:
         """Look at a step."""

@@ -17,6 +17,7 @@ from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.signs import Vacant
 from omnipel.bench.parts.widgets import button, column, label, line, row
 from omnipel.bench.speech import SPEECH, say
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.shelf.cards import Cards, CardView
 from omnipel.bench.stations.shelf.carrying import Carried
 from omnipel.bench.stations.shelf.first import FirstStart
@@ -44,7 +45,7 @@ NEVER = "9999"
 """A day that is never due."""
 
 
-class Shelf(QWidget):
+class Shelf(AtBench):
     """All jobs of the shop."""
 
     wants = Signal(str)
@@ -150,10 +151,6 @@ class Shelf(QWidget):
 
     def go_to(self, ref: Ref) -> None:
         """Nothing in a job is decided here."""
-
-    def field_words(self) -> dict[Ref, Phrase]:
-        """Jobs have their own entries in go-to."""
-        return {}
 
     def rescale(self) -> None:
         """The text is larger or smaller now."""

@@ -13,6 +13,7 @@ from omnipel.bench.parts.tapefield import TapeField, length_field
 from omnipel.bench.parts.widgets import WordButton, button, column, emptied, label, line, restyle, reveal, row, scrolled, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.bench.stations.tape.listening import Listening
 from omnipel.bench.stations.tape.readinglist import ReadingList
 from omnipel.bench.stations.tape.repeats import Repeats
@@ -34,7 +35,7 @@ from omnipel.core.words.typeset import fractions
 TRUST_STYLE = {Trust.CHECKED: "fine", Trust.ALONE: "soft", Trust.DOUBTED: "look", Trust.ASIDE: "open"}
 
 
-class TapeStation(QWidget):
+class TapeStation(AtBench):
     """Takes the readings."""
 
     def __init__(self, session: Session) -> None:
