@@ -77,8 +77,11 @@ def with_more(draft: Draft, found: Sequence[Finding]) -> Draft:
 
 
 def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
-    """The state of each station from the findings that belong to it; what waits for readings is to do. `left` are layers of which a piece does not fit
-    on its cloth.
+    """The state of each station from the findings that belong to it; what waits for readings, or to be tried on, is to do.
+
+    Args:
+        draft: the job as it is drafted.
+        left: layers of which a piece does not fit on its cloth.
     """
     worst = dict.fromkeys(STATIONS, State.FINE)
     for finding in draft.findings:
@@ -92,6 +95,8 @@ def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
             worst["cover"] = State.OPEN
     if left:
         worst["cloth"] = State.STOP
+    if not draft.job.tries and worst["fit"] is State.FINE:
+        worst["fit"] = State.OPEN
     if last_went(draft.job.tries) in AMISS:
         worst["fit"] = max(worst["fit"], State.LOOK, key=RANK.__getitem__)
     return worst

@@ -20,6 +20,7 @@ from PySide6.QtGui import (
 )
 from PySide6.QtWidgets import QAbstractButton, QButtonGroup, QLabel, QSizePolicy, QWidget
 
+from omnipel.bench.parts.entered import Entered
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.heard import GROUP
 from omnipel.bench.parts.look import LOOK
@@ -78,7 +79,7 @@ def paint_section(painter: QPainter, section: CrossSection, box: QRectF, cloth: 
     return scale, origin
 
 
-class SectionTile(QAbstractButton):
+class SectionTile(Entered, QAbstractButton):
     """One way to sew a seam or finish an edge: its cross-section and its word; one of a group of which one is chosen."""
 
     pointed = Signal(object)
@@ -132,9 +133,7 @@ class SectionTile(QAbstractButton):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         walks = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key_Down: 1}
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.click()
-        elif event.key() in walks:
+        if event.key() in walks:
             self.walked.emit(walks[Qt.Key(event.key())])
         else:
             super().keyPressEvent(event)

@@ -34,6 +34,7 @@ from PySide6.QtWidgets import (
 )
 
 from omnipel.bench.parts.announce import announce
+from omnipel.bench.parts.entered import Push
 from omnipel.bench.parts.heard import GROUP, PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.scrolled import Scrolled
@@ -61,7 +62,7 @@ def label(words: Value = NOTHING, name: str = "", *, wrap: bool = False) -> QLab
 
 def button(words: Value, run: Callable[[], object], name: str = "", *, tip: Value = NOTHING) -> QPushButton:
     """A button that is a word."""
-    made = QPushButton(say(words))
+    made = Push(say(words))
     made.setAccessibleName(say(words))
     made.setObjectName(name)
     made.setToolTip(say(tip))

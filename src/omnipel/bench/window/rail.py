@@ -7,6 +7,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFont, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QFrame, QSizePolicy, QVBoxLayout
 
+from omnipel.bench.parts.entered import Entered
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.signs import paint_sign
 from omnipel.bench.parts.widgets import button, paint_state
@@ -53,7 +54,7 @@ class Rail(QFrame):
             made.set_state((states or {}).get(key), key == here, words.get(key, NOTHING))
 
 
-class StationButton(QAbstractButton):
+class StationButton(Entered, QAbstractButton):
     """One station."""
 
     def __init__(self, key: str, words: Phrase, number: int) -> None:

@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Final
 
+from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import SeamKind
-from omnipel.core.job.document import LiningSchool
+from omnipel.core.job.document import ClothChoice, ClothKind, LiningSchool
 from omnipel.core.job.finish import FinishKind
 from omnipel.core.words.phrases import Count, Share, mm, term, tr
 from omnipel.core.words.working import Worked, worked
 
-USUAL_STITCH: Final = 4.0
-"""Where the cloth does not say, mm."""
+USUAL: Final = {ClothKind.CANVAS: ("110", 90, 6.0), ClothKind.GENERAL: ("100", 70, 4.0), ClothKind.COTTON: ("80", 40, 2.5)}
+"""Needle, thread (Tex) and stitch, mm, where the cloth does not say."""
 SPARE: Final = 0.15
 """Share of thread that is lost in beginnings, ends and what is sewn again."""
 OVERLOCK: Final = 9.0
@@ -24,24 +25,39 @@ LAYERS: Final = {"seams": 2.0, "topstitching": 3.0, "hems": 3.0, "quilting": 2.0
 NOTHING_SEWN: Final = worked(tr("nothing"), 0.0)
 
 
-def seam_lengths(drafted: Drafted) -> Mapping[str, Worked]:
-    """How much is sewn of one cover: seams, their rows of topstitching (the second pass of a felled seam is one), hems and casings, lines of quilting; mm."""
+def sewn_with(cloth: ClothChoice) -> tuple[str, int, float]:
+    """Needle, thread and stitch length, mm, of a cloth; as is usual for its kind where it does not say."""
+    needle, thread, stitch = USUAL[cloth.kind]
+    return cloth.needle or needle, cloth.thread or thread, cloth.stitch or stitch
+
+
+def seam_lengths(drafted: Drafted, layer: Cloth | None = None) -> Mapping[str, Worked]:
+    """How much is sewn of one cover: seams, their rows of topstitching (the second pass of a felled seam is one), hems and casings, lines of quilting; mm.
+
+    Args:
+        drafted: the cover.
+        layer: count only what is sewn in this cloth; what joins two cloths is sewn as the outer one.
+    """
     seams, rows = [], []
     for trued in drafted.seams:
+        if layer not in (None, drafted.cover.layer(trued.seam)):
+            continue
         length = worked(term(trued.seam.name), trued.length_b) * float(trued.times)
         seams.append(length)
         passes = max(trued.seam.rows, 1 if trued.seam.kind in (SeamKind.FELLED, "felled") else 0)
         if passes:
             rows.append(length * float(passes))
     hems = []
-    for panel in drafted.panels:
-        for edge in panel.edges:
+    as_one = drafted.job.cover.lining.school is LiningSchool.AS_ONE  # one row of stitches goes through outer and lining
+    hemmed = [panel for panel in drafted.panels if not (as_one and panel.cloth is Cloth.LINING)]
+    for panel in hemmed:
+        for edge in panel.edges if layer in (None, panel.cloth) else ():
             if edge.finish.kind in HEMMED:
                 name = tr("{edge} of {panel}", edge=term(edge.name), panel=term(panel.name))
                 hems.append(worked(name, edge.curve.length) * float(panel.count))
     grid = drafted.job.cover.padded.grid
     quilted = []
-    if grid:
+    if grid and layer in (None, Cloth.OUTER):
         for panel in drafted.panels:
             if panel.cloth is Cloth.PADDING:
                 lines = 2.0 * panel.length.value * panel.width.value / grid
@@ -56,12 +72,12 @@ HEMMED: Final = (
 """Edges that are stitched down."""
 
 
-def thread_of(drafted: Drafted) -> Worked:
-    """The thread that one cover takes, its spare counted, mm."""
-    cloth = drafted.job.cover.cloth
-    stitch = cloth.stitch or USUAL_STITCH
+def thread_of(drafted: Drafted, layer: Cloth) -> Worked:
+    """The thread that the seams of one layer of one cover take, their spare counted, mm."""
+    cloth = cloth_of(drafted.job, layer)
+    _, _, stitch = sewn_with(cloth)
     parts = []
-    for what, length in seam_lengths(drafted).items():
+    for what, length in seam_lengths(drafted, layer).items():
         if length.value <= 1e-9:
             continue
         thick = LAYERS[what] * cloth.thickness

@@ -14,8 +14,8 @@ import shapely
 from omnipel.core.cloth.cuts import layers_of
 from omnipel.core.cloth.kinds import cloth_words, needle_words
 from omnipel.core.cloth.lay import Lay, by_the_piece, laid
-from omnipel.core.cloth.sheets import BOLT, choice_of
-from omnipel.core.cloth.stitches import overlocked, seam_lengths, thread_of
+from omnipel.core.cloth.sheets import BOLT, choice_of, cloth_of
+from omnipel.core.cloth.stitches import overlocked, seam_lengths, sewn_with, thread_of
 from omnipel.core.cloth.stock import NOTHING_THERE, Stock, goods_key, key_of
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.draft import Drafted
@@ -24,7 +24,7 @@ from omnipel.core.drafting.seams import SeamKind
 from omnipel.core.job.document import ClothKind, Job
 from omnipel.core.job.layers import Fused
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, Run, mm, plain, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, Run, Value, mm, plain, term, tr, trn
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.working import Worked, worked
 
@@ -237,16 +237,9 @@ def _sewing(drafted: Drafted, stock: Stock) -> Iterator[Line]:
     def line(key: str, words: Phrase, needed: Worked, by_length: bool, note: Phrase = NOTHING) -> Line:
         return Line(key, words, Group.SEWING, needed, by_length, stock.there(key), stock.price(key), None, note)
 
-    thread = thread_of(drafted)
-    tex = cloth.thread or 70
-    colour = cloth_words(cloth.name)
-    yield line(
-        key_of("thread Tex", tex),
-        tr("thread, Tex {tex}", tex=Count(tex)),
-        thread * covers,
-        True,
-        tr("to go with {cloth}", cloth=colour),
-    )
+    for tex, thread, colour in _threads(drafted):
+        words, note = tr("thread, Tex {tex}", tex=Count(tex)), tr("to go with {cloth}", cloth=colour)
+        yield line(key_of("thread Tex", tex), words, thread * covers, True, note)
     neatened = overlocked(drafted)
     if neatened is not None:
         yield line("overlock thread", tr("overlock thread"), neatened * covers, True)
@@ -260,10 +253,37 @@ def _sewing(drafted: Drafted, stock: Stock) -> Iterator[Line]:
     if padding and job.cover.padded.fused is Fused.NOT:
         cans = math.ceil(padding * covers / SPRAY)
         yield line("spray glue", tr("spray glue, cans"), worked(tr("padding held to its panels"), float(cans)), False)
-    needle = cloth.needle or "100"
-    sewn = math.fsum(length.value for length in lengths.values()) * covers
-    count = worked(tr("sewing"), float(max(1, math.ceil(sewn / NEEDLE)))) + worked(tr("spare"), 1.0)
-    yield line(f"needles {needle}", tr("needles, {size}", size=needle_words(needle)), count, False)
+    for needle, sewn in _needles(drafted):
+        count = worked(tr("sewing"), float(max(1, math.ceil(sewn * covers / NEEDLE)))) + worked(tr("spare"), 1.0)
+        yield line(f"needles {needle}", tr("needles, {size}", size=needle_words(needle)), count, False)
+
+
+def _sewn(drafted: Drafted) -> Iterator[tuple[Cloth, float]]:
+    """How much is sewn in each cloth, mm: always the outer, and a lining that is sewn by itself."""
+    for layer in (Cloth.OUTER, Cloth.LINING):
+        sewn = math.fsum(length.value for length in seam_lengths(drafted, layer).values())
+        if sewn or layer is Cloth.OUTER:
+            yield layer, sewn
+
+
+def _threads(drafted: Drafted) -> Iterator[tuple[int, Worked, Value]]:
+    """Every thread by its Tex: how much of it, and the cloth it goes with, the first where several are sewn with it."""
+    of: dict[int, list[tuple[Worked, Value]]] = {}
+    for layer, _ in _sewn(drafted):
+        cloth = cloth_of(drafted.job, layer)
+        of.setdefault(sewn_with(cloth)[1], []).append((thread_of(drafted, layer), cloth_words(cloth.name)))
+    for tex, parts in of.items():
+        first, *others = (thread for thread, _ in parts)
+        yield tex, first.plus(others) if others else first, parts[0][1]
+
+
+def _needles(drafted: Drafted) -> Iterator[tuple[str, float]]:
+    """Every needle: how much is sewn with it, mm."""
+    of: dict[str, float] = {}
+    for layer, sewn in _sewn(drafted):
+        needle = sewn_with(cloth_of(drafted.job, layer))[0]
+        of[needle] = of.get(needle, 0.0) + sewn
+    yield from of.items()
 
 
 def _taped(drafted: Drafted, lengths: Mapping[str, Worked]) -> Worked | None:

@@ -98,8 +98,7 @@ class Making:
 
     def layer(self, i: int) -> Cloth:
         """The cloth of a seam: the outer where it joins that to the lining."""
-        cloths = {self.flat[run.piece].cloth for side in self.seams[i].sides for run in side}
-        return next(iter(cloths)) if len(cloths) == 1 else Cloth.OUTER
+        return self.drafted.cover.layer(self.seams[i])
 
     def cloth_of(self, layer: Cloth) -> ClothChoice:
         """The cloth that a layer is cut from."""

@@ -6,9 +6,9 @@ from functools import cached_property
 from typing import Final
 
 from omnipel.core.cloth.kinds import needle_words
+from omnipel.core.cloth.stitches import sewn_with
 from omnipel.core.draft import Drafted
 from omnipel.core.finishing.operation import Foot, Operation, Station, Stitch
-from omnipel.core.job.document import ClothChoice, ClothKind
 from omnipel.core.job.trying import Stage
 from omnipel.core.sewing.cautions import Caution, cautions
 from omnipel.core.sewing.making import Making
@@ -19,8 +19,6 @@ from omnipel.core.sewing.paces import Person, spanned
 from omnipel.core.sewing.ruling.rules import rules
 from omnipel.core.words.phrases import Count, Phrase, Stitches, listed, term, tr
 
-USUAL_NEEDLE: Final = {ClothKind.CANVAS: ("110", 90, 6.0), ClothKind.GENERAL: ("100", 70, 4.0), ClothKind.COTTON: ("80", 40, 2.5)}
-"""Needle, thread and stitch where the cloth does not say."""
 STAGES: Final = {"try on": Stage.FIRST, "fit": Stage.FINISHED}
 """When a cover is tried on, by the kind of step."""
 
@@ -153,12 +151,6 @@ def rig_of(making: Making, operation: Operation) -> Rig:
     if did.station is Station.OVERLOCK:
         return Rig(did.station)
     return Rig(did.station, did.foot, needle, thread, "zigzag" if zigzag else "straight")
-
-
-def sewn_with(cloth: ClothChoice) -> tuple[str, int, float]:
-    """Needle, thread and stitch length, mm, of a cloth; as is usual for its kind where it does not say."""
-    needle, thread, stitch = USUAL_NEEDLE[cloth.kind]
-    return cloth.needle or needle, cloth.thread or thread, cloth.stitch or stitch
 
 
 def _steps(making: Making, ordered: Sequence[Operation], rigs: Mapping[str, Rig], person: Person, copies: int) -> list[Step]:

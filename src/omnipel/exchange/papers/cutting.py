@@ -293,17 +293,17 @@ def _sums(panel: Panel) -> Iterator[tuple[Phrase, Worked]]:
             yield name, size
 
 
-UNBRACKETED: Final = re.compile(r" (?![^()]{0,48}\))")
-"""A space at which a row may be broken: not one in a short remark in brackets."""
+REMARK: Final = re.compile(r"\([^()]{0,48}\)")
+"""A short remark in brackets, in which no row is broken; a long one is, as late as any words."""
 
 
 def _wrapped(rows: list[Row], lead: float, width: float) -> Iterator[Row]:
-    """Rows broken at spaces, none within brackets, so that none is wider than the sheet; what runs on is indented once more."""
+    """Rows broken at spaces, none within a short remark, so that none is wider than the sheet; what runs on is indented once more."""
     for kind, words, indent in rows:
         size = lead * mm * (0.74 if kind == "head" else 0.62)
         font = STRONG if kind in ("head", "size") else PLAIN
         line, at, now = "", indent, kind
-        for word in UNBRACKETED.split(held(spelt(words))):
+        for word in REMARK.sub(lambda found: found[0].replace(" ", "\u00a0"), held(spelt(words))).split(" "):
             trial = f"{line} {word}" if line else word
             if line and pdfmetrics.stringWidth(trial, font, size) > (width - at) * mm:
                 yield now, line.replace("\u00a0", " "), at

@@ -61,7 +61,8 @@ def told(draft: Drafted, order: Order) -> Iterator[tuple[Phrase, Phrase]]:
     job = draft.job
     form, scheme = FORMS.get(job.thing.form), SCHEMES.get(job.cover.scheme)
     if form is not None and scheme is not None:
-        yield tr("cover"), tr("{form}: {scheme}", scheme=scheme.words, form=form.words)
+        both = tr("{form}: {scheme}", scheme=scheme.words, form=form.words)
+        yield tr("cover"), scheme.words if scheme.words == form.words else both
     yield tr("cloth"), plain(job.cover.cloth.name)
     if isinstance(draft.fit, Fit):
         gap = length(draft.fit.tightest.clearance)

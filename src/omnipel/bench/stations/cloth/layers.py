@@ -9,6 +9,7 @@ from PySide6.QtCore import QSize, Qt, Signal
 from PySide6.QtGui import QColor, QIcon, QPainter, QPixmap, QResizeEvent
 from PySide6.QtWidgets import QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.entered import Entered
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import combo, of_enum
@@ -32,7 +33,7 @@ from omnipel.core.words.plain_numbers import parse_count
 SWATCH = 34
 
 
-class ClothCard(QPushButton):
+class ClothCard(Entered, QPushButton):
     """A layer with its cloth."""
 
     def __init__(self) -> None:

@@ -9,6 +9,7 @@ from PySide6.QtCore import QSize, Qt, QTimer, Signal
 from PySide6.QtGui import QColor, QFont, QFontMetrics, QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QPixmap
 from PySide6.QtWidgets import QAbstractButton, QHBoxLayout, QSizePolicy, QWidget
 
+from omnipel.bench.parts.entered import Entered
 from omnipel.bench.parts.heard import GROUP
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import thumbnail
@@ -174,7 +175,7 @@ def in_rows(words: str, metrics: QFontMetrics, wide: int) -> list[str]:
     return rows
 
 
-class SchemeCard(QAbstractButton):
+class SchemeCard(Entered, QAbstractButton):
     """One scheme: the real cover small, its name and figures."""
 
     def __init__(self, scheme: Scheme) -> None:
@@ -255,9 +256,7 @@ class SchemeCard(QAbstractButton):
         return self.painted[1]
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.click()
-        elif event.key() in (Qt.Key.Key_Right, Qt.Key.Key_Left):
+        if event.key() in (Qt.Key.Key_Right, Qt.Key.Key_Left):
             (self.focusNextChild if event.key() == Qt.Key.Key_Right else self.focusPreviousChild)()
         else:
             super().keyPressEvent(event)

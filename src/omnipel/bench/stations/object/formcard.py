@@ -4,6 +4,7 @@ from PySide6.QtCore import QRectF, QSize, Qt
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton
 
+from omnipel.bench.parts.entered import Entered
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import thumbnail
 from omnipel.bench.parts.strokes import Thumbnail
@@ -17,7 +18,7 @@ from omnipel.core.pictures.worn import uncovered
 from omnipel.shop.starter import plausible, starter
 
 
-class FormCard(QAbstractButton):
+class FormCard(Entered, QAbstractButton):
     """A form as a drawn picture with its name."""
 
     def __init__(self, form: Form) -> None:

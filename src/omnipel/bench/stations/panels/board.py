@@ -6,6 +6,7 @@ from PySide6.QtCore import QPoint, QPointF, QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPen
 from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QWidget
 
+from omnipel.bench.parts.entered import Entered
 from omnipel.bench.parts.heard import PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
@@ -24,7 +25,7 @@ STEPS = {Qt.Key.Key_Left: -1, Qt.Key.Key_Up: -1, Qt.Key.Key_Right: 1, Qt.Key.Key
 """Arrow keys lead to the panel before and to the next."""
 
 
-class PanelSpot(QAbstractButton):
+class PanelSpot(Entered, QAbstractButton):
     """A panel of the board as an object of its own, for who cannot see it: its name, where it lies, and that it can be chosen."""
 
     def __init__(self, board: QWidget) -> None:

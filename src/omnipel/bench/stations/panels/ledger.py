@@ -4,6 +4,7 @@ from PySide6.QtCore import QRectF, QSize, Qt, Signal
 from PySide6.QtGui import QBrush, QColor, QFont, QFontMetrics, QKeyEvent, QPainter, QPaintEvent, QPen, QResizeEvent
 from PySide6.QtWidgets import QAbstractButton, QSizePolicy, QVBoxLayout, QWidget
 
+from omnipel.bench.parts.entered import Entered
 from omnipel.bench.parts.heard import GROUP
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.samefocus import same_focus
@@ -93,7 +94,7 @@ class Ledger(QWidget):
         other.click()
 
 
-class SeamRow(QAbstractButton):
+class SeamRow(Entered, QAbstractButton):
     """One seam of the ledger."""
 
     def __init__(self, ledger: Ledger) -> None:
@@ -142,8 +143,6 @@ class SeamRow(QAbstractButton):
         steps = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}
         if event.key() in steps:
             self.ledger.step(self, steps[Qt.Key(event.key())])
-        elif event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-            self.click()
         else:
             super().keyPressEvent(event)
 
