@@ -42,11 +42,14 @@ if [ ! -e .venv ]; then
   "$python" -m venv .venv || { rm -rf .venv; fail "the .venv could not be made"; }
 fi
 pip=(.venv/bin/python -m pip --disable-pip-version-check --quiet)
+# Whoever runs the program has everything compiled; tests and tools compile what they import, which is a small part of it and half of the time here.
+as_used=()
+[ "$want" = dev ] && as_used=(--no-compile)
 echo "Installing the libraries that requirements.txt pins."
-"${pip[@]}" install --require-hashes -r requirements.txt
+"${pip[@]}" install ${as_used[@]+"${as_used[@]}"} --require-hashes -r requirements.txt
 if [ "$want" = dev ]; then
   echo "Installing the tools that requirements-dev.txt pins."
-  "${pip[@]}" install --require-hashes -r requirements-dev.txt
+  "${pip[@]}" install ${as_used[@]+"${as_used[@]}"} --require-hashes -r requirements-dev.txt
 fi
 # The package itself, editable, built by the locked setuptools and not by one fetched for the occasion.
 "${pip[@]}" install --no-deps --no-build-isolation --editable .

@@ -74,7 +74,7 @@ def stops(window: QWidget, qtbot: QtBot) -> list[QWidget]:
     raise AssertionError("Tab never comes back")
 
 
-@pytest.mark.parametrize(("job", "station"), some(JOBS, STATIONS, of=5))
+@pytest.mark.parametrize(("job", "station"), some(JOBS, STATIONS, of=9))
 def test_everything_has_a_name_and_a_role_and_tab_walks_it_once(
     sample_window: Window, qtbot: QtBot, job: str, station: str
 ) -> None:
@@ -159,7 +159,7 @@ def words_of(window: QWidget) -> Iterator[tuple[QWidget, str]]:
                 yield widget, shown
 
 
-@pytest.mark.parametrize(("dark", "station"), some([False, True], ("shelf", *STATIONS), of=5))
+@pytest.mark.parametrize(("dark", "station"), some([False, True], ("shelf", *STATIONS), of=8))
 def test_all_words_of_the_window_as_they_are_painted(sample_window: Window, qtbot: QtBot, dark: bool, station: str) -> None:
     set_dark(sample_window, dark)
     set_scale(sample_window, 1.3)  # so that a stem is wider than a pixel

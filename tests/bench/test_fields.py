@@ -274,7 +274,7 @@ def test_a_fraction_is_set_as_one_while_it_is_typed(sample_window: Window, qtbot
     assert any(chip.text() == "72 13⁄16" for chip in tape.repeats.findChildren(QPushButton))
 
 
-@pytest.mark.parametrize(("path", "unit"), some(LENGTHS, [Unit.INCH_8, Unit.INCH_16, Unit.CM, Unit.MM], of=5), ids=str)
+@pytest.mark.parametrize(("path", "unit"), some(LENGTHS, [Unit.INCH_8, Unit.INCH_16, Unit.CM, Unit.MM], of=9), ids=str)
 def test_what_is_typed_is_taken_also_when_it_reads_the_same(sample_window: Window, qtbot: QtBot, path: Ref, unit: Unit) -> None:
     open_job(sample_window, "Rain butt", "cover")
     session = sample_window.session

@@ -36,8 +36,7 @@ def speaking(open_window: Callable[..., Window], tmp_path: Path) -> Iterator[Cal
 
     def opened(tongue: Tongue) -> Window:
         SPEECH.tongue = tongue
-        unpack(tmp_path / "shop.sqlite").close()
-        return open_window(tmp_path / "shop.sqlite")
+        return open_window(tmp_path / "shop.sqlite", samples=True)
 
     yield opened
     SPEECH.tongue = ENGLISH
@@ -54,7 +53,7 @@ def speaking(open_window: Callable[..., Window], tmp_path: Path) -> Iterator[Cal
             (Pseudo(), (1024, 720), 1.0),
         ],
         JOBS,
-        of=5,
+        of=10,
     ),
 )
 def test_longer_words_fit(

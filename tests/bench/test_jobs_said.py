@@ -170,7 +170,7 @@ JOBS = {
 }
 
 
-@pytest.mark.parametrize("name", list(JOBS)[:: one_in(4)])
+@pytest.mark.parametrize("name", list(JOBS)[:: one_in(8)])
 def test_it_can_be_said(hands: Hands, qtbot: QtBot, name: str) -> None:
     told, window, session = JOBS[name], hands.window, hands.window.session
     hands.first_start()

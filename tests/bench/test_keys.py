@@ -10,10 +10,12 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QRadioButton, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import at_rest, in_dialog, settle
+from tests.bench.test_sew import told_inches
 from tests.exchange.test_booklet import pages_of
 
 from omnipel.bench.commands.papers import PapersDialog
 from omnipel.bench.window.window import Window
+from omnipel.core.job.trying import Went
 from omnipel.core.words.units import Unit
 
 Key, Mod = Qt.Key, Qt.KeyboardModifier
@@ -99,22 +101,28 @@ JOBS = {
 }
 
 
+def drafted_by_keys(window: Window, keys: Keyboard, qtbot: QtBot, name: str) -> None:
+    """From the first start until the cover is drafted and nothing is worked at behind the window."""
+    unit, form, called, readings, _ = JOBS[name]
+    first_start(window, keys, unit, form)
+    keys.write(called)
+    keys.press(Key.Key_2, held=Mod.ControlModifier)
+    for reading in readings:
+        keys.write(reading)
+    at_rest(window, qtbot)
+    assert window.session.draft.panels, [str(f.text) for f in window.session.draft.findings]
+    assert not [f for f in window.session.draft.findings if f.severity.value == "stop"]
+
+
 @pytest.mark.parametrize("name", JOBS)
 def test_from_the_first_start_to_the_booklet(
     open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, name: str
 ) -> None:
-    unit, form, called, readings, most = JOBS[name]
+    _, _, called, _, most = JOBS[name]
     monkeypatch.setenv("HOME", str(tmp_path))
     window, keys = open_window(tmp_path / "shop.sqlite"), Keyboard()
     with without_a_mouse():
-        first_start(window, keys, unit, form)
-        keys.write(called)
-        keys.press(Key.Key_2, held=Mod.ControlModifier)
-        for reading in readings:
-            keys.write(reading)
-        at_rest(window, qtbot)
-        assert window.session.draft.panels, [str(f.text) for f in window.session.draft.findings]
-        assert not [f for f in window.session.draft.findings if f.severity.value == "stop"]
+        drafted_by_keys(window, keys, qtbot, name)
 
         def write_it(dialog: QDialog) -> None:
             qtbot.waitUntil(lambda: dialog.write_it.isEnabled(), timeout=30_000)  # type: ignore[attr-defined]
@@ -130,3 +138,46 @@ def test_from_the_first_start_to_the_booklet(
     assert window.session.unit in (Unit.INCH_16, Unit.INCH_8, Unit.MM, Unit.CM)
     print(f"{name}: {keys.typed} letters and figures, {keys.others} other keys; {len(pages)} sheets")
     assert keys.others <= most
+
+
+def test_on_through_every_step_until_it_was_tried_on(
+    open_window: Callable[..., Window], qtbot: QtBot, tmp_path: Path, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """What was sewn, how it went on and what it measures: by keys alone, one for each step."""
+    monkeypatch.setenv("HOME", str(tmp_path))
+    window, keys = open_window(tmp_path / "shop.sqlite"), Keyboard()
+    session = window.session
+    with without_a_mouse():
+        drafted_by_keys(window, keys, qtbot, "a crate, in inches")
+        before = keys.others
+        keys.press(Key.Key_6, held=Mod.ControlModifier)
+        station = window.stations["sew"]
+        plan = station.sewing.plan
+        assert plan is not None
+        steps = len(plan.steps)
+        for _ in range(steps + 1):  # the first begins
+            keys.press(Key.Key_Space)
+        assert session.open_job.sewing.done == {step.key for step in plan.steps}
+        assert keys.others - before == 2 + steps + 1
+        before = keys.others
+        keys.press(Key.Key_7, held=Mod.ControlModifier)
+        keys.press(Key.Key_Return)  # the first try-on
+        fit = window.stations["fit"]
+        walk(keys, lambda here: here is fit.form.went[Went.RIGHT], lambda: fit.form.went[Went.RIGHT])
+        keys.press(Key.Key_Space)
+        first = next(iter(fit.table.fields))
+        for _ in range(12):
+            if fit.table.fields[first].isAncestorOf(QApplication.focusWidget()):
+                break
+            keys.press(Key.Key_Tab)
+        planned = [fit.table.fitting.sizes[key].planned.value for key in list(fit.table.fields)[:2]]
+        for length in planned:
+            keys.write(told_inches(length))
+    (tried,) = session.open_job.tries
+    assert tried.went is Went.RIGHT
+    assert list(tried.made.values()) == pytest.approx(planned, abs=25.4 / 16.0)
+    assert window.rail.buttons["fit"].stands == "right"
+    at_rest(window, qtbot)
+    assert not session.unsaved
+    print(f"tried on: {keys.others - before} keys beside what was typed; {steps} steps, one key for each and one to begin")
+    assert keys.others - before <= 16

@@ -77,7 +77,7 @@ def with_more(draft: Draft, found: Sequence[Finding]) -> Draft:
 
 
 def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
-    """The state of each station from the findings that belong to it; what waits for readings, or to be tried on, is to do.
+    """The state of each station from the findings that belong to it; what waits for readings is to do.
 
     Args:
         draft: the job as it is drafted.
@@ -89,14 +89,12 @@ def states(draft: Draft, left: Sequence[str] = ()) -> dict[str, State]:
         worst[station] = max(worst[station], state, key=RANK.__getitem__)
     if not isinstance(draft, Drafted):
         waiting = any(f.severity is Severity.OPEN for f in draft.findings)
-        for station in ("panels", "cloth", "sew"):
+        for station in ("panels", "cloth", "sew", *(() if draft.job.tries else ("fit",))):
             worst[station] = max(worst[station], State.OPEN, key=RANK.__getitem__)
         if waiting and worst["cover"] is State.FINE:
             worst["cover"] = State.OPEN
     if left:
         worst["cloth"] = State.STOP
-    if not draft.job.tries and worst["fit"] is State.FINE:
-        worst["fit"] = State.OPEN
     if last_went(draft.job.tries) in AMISS:
         worst["fit"] = max(worst["fit"], State.LOOK, key=RANK.__getitem__)
     return worst

@@ -193,6 +193,13 @@ def test_what_is_due_follows_where_it_is_kept_and_what_was_done() -> None:
     assert dues(starter(*DRUM)) == []
     indoors = replace(job, thing=replace(job.thing, lives=Lives.INDOORS))
     assert dues(indoors)[0].day == "2027-02-28"
+    begun = {"pin/1": StepLog(done=True, deed="pin", day="2026-04-01")}
+    ended = begun | {"try/finished": StepLog(done=True, deed="fit", day="2026-04-03")}
+    for steps, told in ((begun, "being sewn"), (ended, "sewn")):
+        bare = replace(job, tries=(), log=(), sewing=replace(job.sewing, steps=steps))
+        (line,) = timeline((bare,))
+        assert METRIC.say(line.words) == told
+        assert line.day == max(step.day for step in steps.values())
     lines = timeline((said, replace(job, name="Other")))
     assert [line.day for line in lines] == sorted((line.day for line in lines), reverse=True)
     assert {line.job for line in lines} == {job.name, "Other"}

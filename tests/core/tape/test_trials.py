@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 from tests.trials import FIRST, SLIPS, exact, false_alarms, noticed, said, taken, truth, with_checks
-from tests.wild import one_in
+from tests.wild import one_in, some
 
 from omnipel.core.advice.measuring import Measuring
 from omnipel.core.forms import FORMS
@@ -11,8 +11,7 @@ from omnipel.core.job.reading import Instrument
 from omnipel.shop.starter import starter
 
 
-@pytest.mark.parametrize("instrument", Instrument)
-@pytest.mark.parametrize("repeats", [1, 3])
+@pytest.mark.parametrize(("instrument", "repeats"), some(Instrument, [1, 3]))
 def test_good_jobs_are_not_accused(instrument: Instrument, repeats: int) -> None:
     assert false_alarms(instrument, 300 // one_in(2), repeats) <= 0.015  # under 1 % over many more; so few jobs scatter
 

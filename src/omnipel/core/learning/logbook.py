@@ -95,7 +95,7 @@ def _of_job(job: Job, *, own: bool) -> Iterator[Happening]:
         yield Happening(entry.day, term(entry.happened), entry.words, entry.photos, job.name, refs.log(entry.id) if own else None)
     sewn = max((step.day for step in job.sewing.steps.values() if step.done), default="")
     if sewn and not any(entry.happened is Happened.MADE for entry in job.log):
-        yield Happening(sewn, tr("sewn"), "", (), job.name, refs.step() if own else None)
+        yield Happening(sewn, tr("sewn") if _is_made(job) or _sewn_through(job) else tr("being sewn"), "", (), job.name, refs.step() if own else None)
 
 
 def made_on(job: Job) -> str:
@@ -123,6 +123,11 @@ def dues(job: Job) -> list[Due]:
 def _is_made(job: Job) -> bool:
     """Whether it is a cover already: it was tried on when it was finished, or its log says so."""
     return any(one.stage is not Stage.FIRST for one in job.tries) or any(e.happened in SEEN for e in job.log)
+
+
+def _sewn_through(job: Job) -> bool:
+    """Whether its last step is done: it was put on."""
+    return any(step.done and step.deed == "fit" for step in job.sewing.steps.values())
 
 
 def _dues(job: Job, made: str) -> Iterator[Due]:
