@@ -17,26 +17,44 @@ python_of() {
 
 work=$(mktemp -d)
 trap 'rm -rf "$work"' EXIT
+
+try() { # the version, its Python
+  local bin=$work/$1/bin pip
+  "$2" -m venv "$work/$1"
+  pip=("$bin/python" -m pip --disable-pip-version-check --quiet)
+  "${pip[@]}" install --no-compile --require-hashes -r requirements.txt
+  "${pip[@]}" install --no-compile --no-deps "$work"/omnipel-*.whl
+  mkdir "$work/$1/home"
+  cd "$work/$1/home"
+  export QT_QPA_PLATFORM=offscreen OMNIPEL_QUIT_AFTER=shelf HOME=$PWD TMPDIR=$PWD LANGUAGE=en
+  "$bin/omnipel" new drum wall-and-lid -o drum.json
+  "$bin/omnipel" check drum.json
+  "$bin/omnipel" export drum.json --book drum.pdf --dxf drum.dxf --hpgl drum.hpgl --spreadsheet drum.ods
+  "$bin/omnipel" lay drum.json --seconds 1 > drum.lay
+  "$bin/omnipel" --demo
+  [ "$(head -c 4 drum.pdf)" = %PDF ] && grep -q "to buy" drum.lay
+}
+
+.venv/bin/python -m pip --disable-pip-version-check --quiet wheel --no-deps --no-build-isolation --wheel-dir "$work" .
+# Side by side: most of it is waiting for libraries.
+declare -A trying=()
 for version in "${versions[@]}"; do
   [ "$version" = "$own" ] && continue
-  if ! python=$(python_of "$version"); then
+  if python=$(python_of "$version"); then
+    (set -e; try "$version" "$python") > "$work/$version.log" 2>&1 &
+    trying[$version]=$!
+  else
     echo "Python $version is not to be had here: not tried"
-    continue
   fi
-  "$python" -m venv "$work/$version"
-  pip=("$work/$version/bin/python" -m pip --disable-pip-version-check --quiet)
-  "${pip[@]}" install --require-hashes -r requirements.txt
-  "${pip[@]}" install --no-deps --no-build-isolation .
-  bin=$work/$version/bin
-  (
-    cd "$work"
-    export QT_QPA_PLATFORM=offscreen OMNIPEL_QUIT_AFTER=shelf HOME=$work TMPDIR=$work LANGUAGE=en
-    "$bin/omnipel" new drum wall-and-lid -o "$version.json"
-    "$bin/omnipel" check "$version.json"
-    "$bin/omnipel" export "$version.json" --book "$version.pdf" --dxf "$version.dxf" --hpgl "$version.hpgl" --spreadsheet "$version.ods"
-    "$bin/omnipel" lay "$version.json" --seconds 1 > "$version.lay"
-    "$bin/omnipel" --demo
-    [ "$(head -c 4 "$version.pdf")" = %PDF ] && grep -q "to buy" "$version.lay"
-  )
-  echo "Python $version: works"
 done
+failed=0
+for version in ${trying[@]+"${!trying[@]}"}; do
+  if wait "${trying[$version]}"; then
+    echo "Python $version: works"
+  else
+    failed=1
+    echo "Python $version: does not work" >&2
+    cat "$work/$version.log" >&2
+  fi
+done
+exit "$failed"

@@ -10,7 +10,6 @@ from PySide6.QtTest import QTest
 from PySide6.QtWidgets import QApplication, QDialog, QRadioButton, QWidget
 from pytestqt.qtbot import QtBot
 from tests.bench.conftest import at_rest, in_dialog, settle
-from tests.bench.test_sew import told_inches
 from tests.exchange.test_booklet import pages_of
 
 from omnipel.bench.commands.papers import PapersDialog
@@ -40,7 +39,9 @@ class Keyboard(QObject):
         """A text, and Enter."""
         self.typed += len(words)
         for letter in words:
-            QTest.keyClicks(QApplication.focusWidget(), letter)
+            here = QApplication.focusWidget()
+            assert here is not None, f"nothing takes the keys for “{words}”"
+            QTest.keyClicks(here, letter)
         self.press(Key.Key_Return)
 
 
@@ -172,7 +173,8 @@ def test_on_through_every_step_until_it_was_tried_on(
             keys.press(Key.Key_Tab)
         planned = [fit.table.fitting.sizes[key].planned.value for key in list(fit.table.fields)[:2]]
         for length in planned:
-            keys.write(told_inches(length))
+            whole, eighths = divmod(round(length / 25.4 * 8.0), 8)
+            keys.write(f"{whole} {eighths}/8")
     (tried,) = session.open_job.tries
     assert tried.went is Went.RIGHT
     assert list(tried.made.values()) == pytest.approx(planned, abs=25.4 / 16.0)

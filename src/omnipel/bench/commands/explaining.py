@@ -6,16 +6,16 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from PySide6.QtCore import Qt
-from PySide6.QtGui import QColor, QKeyEvent
-from PySide6.QtWidgets import QAbstractButton, QApplication, QDialog, QTreeWidget, QWidget
+from PySide6.QtGui import QColor
+from PySide6.QtWidgets import QAbstractButton, QTreeWidget, QWidget
 
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.commands.goto import show_place
-from omnipel.bench.parts.asking import sized
 from omnipel.bench.parts.coverview import CoverView
+from omnipel.bench.parts.dialog import Explained, explained_beside
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.sections import SectionTile
-from omnipel.bench.parts.widgets import Glow, button, column, label, row, surface
+from omnipel.bench.parts.widgets import Glow, column, surface
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
 from omnipel.bench.stations import STATIONS
@@ -30,7 +30,7 @@ from omnipel.core.explained import explained
 from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.job.document import Job, LiningSchool
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Name, Value, term, tr
+from omnipel.core.words.phrases import Name, Value, term, tr
 from omnipel.core.words.refs import Of, Ref
 
 SHELF = (
@@ -144,59 +144,38 @@ def _section(job: Job, draft: object, ref: Ref) -> CrossSection | None:
     return None
 
 
-class HelpDialog(QDialog):
-    """What something is for."""
+class HelpDialog(Explained):
+    """What something of the bench is for."""
 
     def __init__(self, desk: Desk, subject: Subject) -> None:
-        super().__init__(desk.widget)
-        self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        told, picture = " ".join(_sentences(desk.session, subject.told)), _picture(subject, desk.session)
+        large = picture is not None and subject.section is None
+        super().__init__(desk.widget, subject.words, told, picture, 320 if large else 230)
         self.subject = subject
-        self.setWindowTitle(subject.words)
-        told = label(NOTHING, wrap=True)
-        told.setText(" ".join(_sentences(desk.session, subject.told)))
-        self.told = told
-        close = button(tr("Close"), self.accept, "main")
-        close.setDefault(True)
-        close.setFocus()
-        title = label(Name(subject.words), "title", wrap=True)
-        text = column(title, told, spacing=10)
-        text.addStretch(1)
-        buttons = row(close)
-        buttons.insertStretch(0, 1)
-        self.picture = self._picture(desk.session)
-        whole = row(self.picture, text, spacing=20) if self.picture is not None else row(text)
-        whole.setStretch(whole.count() - 1, 1)
-        self.setLayout(column(whole, buttons, margins=18, spacing=14))
-        large = self.picture is not None and subject.section is None
-        sized(self, 640 if self.picture is not None else 480, 320 if large else 230)
 
-    def keyPressEvent(self, event: QKeyEvent) -> None:
-        if event.key() == Qt.Key.Key_F1:
-            self.close()
-        else:
-            super().keyPressEvent(event)
 
-    def _picture(self, session: Session) -> QWidget | None:
-        if self.subject.section is not None:
-            drawn = SectionPicture()
-            drawn.section, drawn.cloth = self.subject.section, QColor(session.open_job.cover.cloth.colour)
-            drawn.setFixedWidth(drawn.sizeHint().width())
-            return drawn
-        ref = self.subject.ref
-        if ref in GAPS and isinstance(session.draft, Drafted):
-            cut = SectionCut(session)
-            cut.show_draft(session.draft)
-            cut.setFixedSize(LOOK.px(160), LOOK.px(180))
-            return cut
-        shown = (Of.READING, Of.PANEL, Of.SEAM, Of.EDGE, Of.FEATURE)
-        if ref is None or session.job is None or ref.of not in shown or not ref.id:
-            return None
-        picture = CoverView(tr("Where on the job that is"), session)
-        picture.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        show_place(picture, session, ref)
-        sheet = surface(column(picture, margins=4))
-        sheet.setFixedWidth(LOOK.px(250))
-        return sheet
+def _picture(subject: Subject, session: Session) -> QWidget | None:
+    """A drawing where one helps."""
+    if subject.section is not None:
+        drawn = SectionPicture()
+        drawn.section, drawn.cloth = subject.section, QColor(session.open_job.cover.cloth.colour)
+        drawn.setFixedWidth(drawn.sizeHint().width())
+        return drawn
+    ref = subject.ref
+    if ref in GAPS and isinstance(session.draft, Drafted):
+        cut = SectionCut(session)
+        cut.show_draft(session.draft)
+        cut.setFixedSize(LOOK.px(160), LOOK.px(180))
+        return cut
+    shown = (Of.READING, Of.PANEL, Of.SEAM, Of.EDGE, Of.FEATURE)
+    if ref is None or session.job is None or ref.of not in shown or not ref.id:
+        return None
+    picture = CoverView(tr("Where on the job that is"), session)
+    picture.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+    show_place(picture, session, ref)
+    sheet = surface(column(picture, margins=4))
+    sheet.setFixedWidth(LOOK.px(250))
+    return sheet
 
 
 def _sentences(session: Session, told: tuple[Value, ...]) -> Iterator[str]:
@@ -208,9 +187,4 @@ def _sentences(session: Session, told: tuple[Value, ...]) -> Iterator[str]:
 
 def explain(desk: Desk) -> None:
     """What the thing with the focus is for, beside the window, where it may stay; F1 once more closes it."""
-    widget = QApplication.focusWidget()
-    for told in desk.widget.findChildren(HelpDialog):
-        told.close()
-        if widget is not None and told.isAncestorOf(widget):
-            return
-    HelpDialog(desk, subject_of(desk, widget)).show()
+    explained_beside(desk.widget, lambda widget: HelpDialog(desk, subject_of(desk, widget)))

@@ -4,11 +4,12 @@ import json
 from collections.abc import Sequence
 from functools import partial
 
-from PySide6.QtWidgets import QDialog, QFormLayout, QListWidget, QWidget
+from PySide6.QtWidgets import QFormLayout, QListWidget, QWidget
 
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.commands.units import shop_unit
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, column, label, row, scrolled
@@ -32,12 +33,17 @@ def shop_habits(store: Store, system: System) -> Habits:
         return Habits(system=system)
 
 
-class RoundingDialog(QDialog):
+class RoundingDialog(Dialog):
     """What rounding would change, as a list; one button does it."""
 
     def __init__(self, parent: QWidget, session: Session, found: Sequence[Rounding]) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(say(tr("Round everything chosen")))
+        super().__init__(
+            parent,
+            tr("Round everything chosen"),
+            tr(
+                "What is chosen and not round in this job's unit, and what it would become. What was measured stays as it is; one undo brings everything back."
+            ),
+        )
         self.list = QListWidget()
         self.list.setAccessibleName(say(tr("What changes")))
         self.list.addItems([session.sentence(rounding.phrase) for rounding in found])
@@ -50,13 +56,18 @@ class RoundingDialog(QDialog):
         sized(self, 520, 460)
 
 
-class HabitsDialog(QDialog):
+class HabitsDialog(Dialog):
     """Every habit with a field; what is changed counts for new jobs from now on."""
 
     def __init__(self, parent: QWidget, session: Session, system: System) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Habits of this shop"),
+            tr(
+                "Lengths that new jobs start from: seams, hems, gaps as this shop does them. Jobs that are there already keep what they have."
+            ),
+        )
         self.session, self.system = session, system
-        self.setWindowTitle(say(tr("Habits of this shop")))
         self.own = dict(shop_habits(session.store, system).own)
         form = QFormLayout()
         form.setRowWrapPolicy(QFormLayout.RowWrapPolicy.WrapLongRows)

@@ -5,11 +5,12 @@ from importlib.metadata import PackageNotFoundError, distribution
 from typing import cast
 
 from PySide6.QtCore import qVersion
-from PySide6.QtWidgets import QDialog, QPlainTextEdit
+from PySide6.QtWidgets import QPlainTextEdit
 
 from omnipel import __version__
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.widgets import button, column, label, row
 from omnipel.bench.speech import say
 from omnipel.core.words.phrases import Name, tr
@@ -20,12 +21,17 @@ LIBRARIES = (
 )
 
 
-class AboutDialog(QDialog):
+class AboutDialog(Dialog):
     """Version, where the shop lies, and whose work is used, under which terms."""
 
     def __init__(self, desk: Desk) -> None:
-        super().__init__(desk.widget)
-        self.setWindowTitle(say(tr("About Omnipel")))
+        super().__init__(
+            desk.widget,
+            tr("About Omnipel"),
+            tr(
+                "Which Omnipel this is, where your shop lies, and whose work is used in it. The terms of each library stand below."
+            ),
+        )
         where = label(tr("Your shop: {path}", path=Name(str(desk.session.store.path))), wrap=True)
         version = label(tr("Omnipel {version} · Qt {qt}", version=Name(__version__), qt=Name(qVersion())), "soft")
         self.terms = QPlainTextEdit("\n".join([say(tr("Omnipel itself: MIT")), *licences()]))

@@ -6,12 +6,13 @@ from pathlib import Path
 from typing import Final
 
 from PySide6.QtCore import Qt, QTimer
-from PySide6.QtWidgets import QDialog, QFileDialog, QWidget
+from PySide6.QtWidgets import QFileDialog, QWidget
 
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.deliverer import while_there
 from omnipel.bench.fitting import covers_of
 from omnipel.bench.parts.asking import Question, answered, chosen, sized
+from omnipel.bench.parts.dialog import Dialog, meaning
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.pages import Preview, printed
 from omnipel.bench.parts.picker import combo
@@ -41,26 +42,42 @@ OF_LOG = frozenset({"logbook", "log", "calendar", "travel", "book"})
 """What is written of a thing's whole logbook, or with its photos."""
 
 
-class PapersDialog(QDialog):
+class PapersDialog(Dialog):
     """What is written or printed: of what, on which paper, where to; with its sheets, or its drawing, as they will be."""
 
     def __init__(self, parent: QWidget, session: Session, export: Export) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Papers"),
+            tr(
+                "What is printed or written, on which paper, and how it will look. Every sheet is seen before it is made; what is full size stays full size."
+            ),
+        )
         self.session, self.export = session, export
-        self.setWindowTitle(say(tr("Papers")))
         self.can = [e for e in EXPORTS.values() if e.possible(session.draft)]
         self.what = combo(tr("What is written"), [(e.words, e) for e in self.can], lambda _e: self._chosen())
         self.what.show_value(export)
+        meaning(
+            self.what,
+            tr("A paper, a table, or a file for another program. What is in it stands below, and at the right how it will look."),
+        )
         self.choice = combo(
             tr("Paper"), [(Name(session.tell(p.words)), name) for name, p in PAPERS.items()], lambda _p: self._shown()
+        )
+        meaning(
+            self.choice,
+            tr("How large the sheets of your printer are. The larger, the fewer; a roll takes as much as the pattern is long."),
         )
         self.on_paper = QWidget()
         self.on_paper.setLayout(row(label(tr("paper")), self.choice))
         known = parts(session.draft) if session.draft is not None else []
         self.of = combo(tr("Of what"), [(Name(session.tell(words)), key) for key, words in known], lambda _p: self._shown())
+        meaning(self.of, tr("All panels, one of them, or what lies on a cloth, in its place."))
         self.of_what = QWidget()
         self.of_what.setLayout(row(label(tr("of")), self.of))
         self.ticked = {key: check(part_words(key), lambda _on: self._shown()) for key in IN_BOOKLET}
+        for box in self.ticked.values():
+            meaning(box, tr("Whether that part is in the booklet. Its first page says on which sheet each begins."))
         self.parts = QWidget()
         self.parts.setLayout(column(label(tr("what is in it"), "soft"), *self.ticked.values(), spacing=1))
         self.where = button(Name(""), self._ask, tip=tr("Choose another file"))
@@ -69,6 +86,10 @@ class PapersDialog(QDialog):
             tr("A finding says: do not cut. Print it only to look at it; every sheet will say so."), "stop", wrap=True
         )
         self.many = check(tr("Yes, all of these sheets"), lambda _on: self._shown())
+        meaning(
+            self.many,
+            tr("So many sheets are only made once you say so. A larger paper, or chalk instead of templates, takes fewer."),
+        )
         self.write_it = button(tr("Write it"), self._accept)
         self.write_it.setDefault(True)
         self.print_it = button(tr("Print…"), self._print)

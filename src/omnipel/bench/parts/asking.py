@@ -7,9 +7,9 @@ from dataclasses import dataclass
 from PySide6.QtCore import QSize
 from PySide6.QtWidgets import QDialog, QWidget
 
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, column, label, line, row
-from omnipel.bench.speech import say
 from omnipel.core.words.phrases import NOTHING, Phrase, tr
 
 
@@ -40,13 +40,14 @@ class Question:
     more: str = ""
 
 
-class QuestionDialog(QDialog):
+class QuestionDialog(Dialog):
     """A question; `answer` is the number of the button, -1 while none was pressed."""
 
     def __init__(self, parent: QWidget | None, question: Question) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent, tr("A question"), tr("Answer with one of the buttons: each says what it does. Escape changes nothing.")
+        )
         self.answer = -1
-        self.setWindowTitle(say(tr("A question")))
         answers = [words for words in (question.first, question.second, question.third) if words != NOTHING]
         self.buttons = [
             button(words, lambda k=i: self._take(k), "main" if i == 0 else "")  # type: ignore[misc]
@@ -75,8 +76,7 @@ def answered(parent: QWidget, question: Question) -> int:
 
 def typed(parent: QWidget, title: Phrase, words: Phrase, text: str) -> str | None:
     """Ask for a line of text; None when nobody wants to."""
-    dialog = QDialog(parent)
-    dialog.setWindowTitle(say(title))
+    dialog = Dialog(parent, title, tr("Type it, and Enter takes it. Escape leaves everything as it was."))
     field = line(words)
     field.setText(text)
     field.selectAll()

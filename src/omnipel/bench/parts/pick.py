@@ -4,9 +4,10 @@ from dataclasses import dataclass
 
 from PySide6.QtCore import QEvent, QObject, Qt, Signal
 from PySide6.QtGui import QFont, QKeyEvent
-from PySide6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QWidget
+from PySide6.QtWidgets import QListWidget, QListWidgetItem, QWidget
 
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import column, label, line, row
 from omnipel.bench.speech import say
@@ -18,7 +19,7 @@ class Heading:
     """What stands over a group of entries, in the place of a value; it cannot be picked, and is not there when nothing below it is."""
 
 
-class PickDialog(QDialog):
+class PickDialog(Dialog):
     """A line to type into and a list that narrows; Enter takes the chosen entry.
 
     Args:
@@ -38,8 +39,11 @@ class PickDialog(QDialog):
         current: int = 0,
         beside: QWidget | None = None,
     ) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(say(title))
+        super().__init__(
+            parent,
+            title,
+            tr("Type a part of a name, and the list narrows to what has it. Enter takes what is chosen; Escape takes nothing."),
+        )
         self.entries = entries
         self.picked: object = None
         self.line = line(title, tr("type a part of its name"))

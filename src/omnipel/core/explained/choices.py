@@ -90,7 +90,7 @@ CHOICES: Final[Mapping[Ref, Told]] = {
     ),
     refs.CLOTH_KIND: (
         tr("Canvas, other cloth, or thin cotton: each has its usual allowance."),
-        tr("It changes nothing by itself; it says what is usual."),
+        tr("Needle, thread and stitch, too, are the usual ones where the cloth itself does not say."),
     ),
     refs.CLOTH_THICKNESS: (
         tr("How thick one layer is. Around a bend cloth that lies outside has to be longer: by 2π times its half."),

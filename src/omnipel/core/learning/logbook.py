@@ -95,7 +95,14 @@ def _of_job(job: Job, *, own: bool) -> Iterator[Happening]:
         yield Happening(entry.day, term(entry.happened), entry.words, entry.photos, job.name, refs.log(entry.id) if own else None)
     sewn = max((step.day for step in job.sewing.steps.values() if step.done), default="")
     if sewn and not any(entry.happened is Happened.MADE for entry in job.log):
-        yield Happening(sewn, tr("sewn") if _is_made(job) or _sewn_through(job) else tr("being sewn"), "", (), job.name, refs.step() if own else None)
+        yield Happening(
+            sewn,
+            tr("sewn") if _is_made(job) or _sewn_through(job) else tr("being sewn"),
+            "",
+            (),
+            job.name,
+            refs.step() if own else None,
+        )
 
 
 def made_on(job: Job) -> str:

@@ -6,9 +6,10 @@ from dataclasses import replace
 from functools import partial
 from typing import Any
 
-from PySide6.QtWidgets import QDialog, QListWidget, QWidget
+from PySide6.QtWidgets import QListWidget, QWidget
 
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog, meaning
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.picker import combo, of_enum
 from omnipel.bench.parts.rows import Rows
@@ -21,6 +22,7 @@ from omnipel.core.cloth.kinds import KINDS, cloth_words
 from omnipel.core.cloth.sheets import cloth_of
 from omnipel.core.covers.starting import with_cloth
 from omnipel.core.drafting.panel import Cloth
+from omnipel.core.explained.cloths import CLOTHS
 from omnipel.core.job.document import MOST_WIDTHS, ClothChoice, ClothKind, Iron, Job, SoldAs
 from omnipel.core.job.findings import Change
 from omnipel.core.tolerances import LONGEST, MOST_GATHERED, SHORTEST
@@ -30,13 +32,19 @@ from omnipel.core.words.phrases import NOTHING, Count, Money, Name, Phrase, Rati
 from omnipel.core.words.plain_numbers import parse_count, parse_number, parse_share
 
 
-class ClothDialog(QDialog):
+class ClothDialog(Dialog):
     """A list of cloths beside all that is known of the chosen one."""
 
     def __init__(self, parent: QWidget, session: Session, layer: Cloth) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Cloth"),
+            tr(
+                "All cloths of this shop, and what is known of the one that is chosen. Once it is taken for a layer, the panels of that layer are "
+                "drafted, laid and sewn as this cloth wants it."
+            ),
+        )
         self.session, self.layer = session, layer
-        self.setWindowTitle(say(tr("Cloth")))
         self.cloths: dict[str, ClothChoice] = {}
         self.key, self.used = "", False
         self.cloth = cloth_of(session.open_job, layer)
@@ -88,7 +96,7 @@ class ClothDialog(QDialog):
         self.wrong.hide()
         widths.editingFinished.connect(lambda: self._widths(widths.text()))
         both = QWidget()
-        both.setLayout(column(widths, self.wrong, spacing=3))
+        both.setLayout(column(meaning(widths, CLOTHS["widths"]), self.wrong, spacing=3))
         self.rows.add_row(label(tr("all widths, with commas")), both)
         self.shows.append(lambda: widths.setText(session.tell(tr("{widths}", widths=_list(self.cloth.widths)))))
         self._pick("sold_as", tr("sold"), of_enum(SoldAs))
@@ -98,7 +106,7 @@ class ClothDialog(QDialog):
             session, tr("Price"), parse_number, _money, lambda n: self._set("price", n / self._per(metres)), 0.0, 1e6
         )
         price_words = label(tr("price {per}", per=words))
-        self.rows.add_row(price_words, price)
+        self.rows.add_row(price_words, meaning(price, CLOTHS["price"]))
         self.shows.append(lambda: price.show_number(-1.0 if self.cloth.price is None else self.cloth.price * self._per(metres)))
         self.shows.append(
             lambda: price_words.setText(say(tr("price of a piece") if self._piece else tr("price {per}", per=words)))
@@ -125,29 +133,31 @@ class ClothDialog(QDialog):
         return 1.0 if self._piece else metres
 
     def _text(self, key: str, words: Phrase) -> None:
-        field = line(words)
+        field = meaning(line(words), CLOTHS[key])
         field.editingFinished.connect(lambda: self._set(key, field.text().strip()))
         self.rows.add_row(label(words), field)
         self.shows.append(lambda: field.setText(getattr(self.cloth, key)))
 
     def _length(self, key: str, words: Phrase, *, fine: bool = False) -> None:
         field = length_field(self.session, words, partial(self._set, key), strict=key in ("usable_width",), fine=fine)
+        meaning(field, CLOTHS[key])
         self.rows.add_row(label(words), field)
         self.shows.append(lambda: field.show_length(getattr(self.cloth, key)))
 
     def _number(self, key: str, words: Phrase, parse: Any, shown: Any, high: float, low: float = 0.0) -> None:
         whole = parse is parse_count
         field = NumberField(self.session, words, parse, shown, lambda n: self._set(key, round(n) if whole else n), low, high)
+        meaning(field, CLOTHS[key])
         self.rows.add_row(label(words), field)
         self.shows.append(lambda: field.show_number(getattr(self.cloth, key)))
 
     def _pick(self, key: str, words: Phrase, picks: list[tuple[Value, object]]) -> None:
-        field = combo(words, picks, partial(self._set, key))
+        field = meaning(combo(words, picks, partial(self._set, key)), CLOTHS[key])
         self.rows.add_row(label(words), field)
         self.shows.append(lambda: field.show_value(getattr(self.cloth, key)))
 
     def _tick(self, key: str, words: Phrase) -> None:
-        box = check(words, partial(self._set, key))
+        box = meaning(check(words, partial(self._set, key)), CLOTHS[key])
         self.rows.addWidget(box)
         self.shows.append(lambda: box.setChecked(getattr(self.cloth, key)))
 

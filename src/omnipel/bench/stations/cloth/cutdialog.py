@@ -5,13 +5,13 @@ from __future__ import annotations
 import time
 from dataclasses import replace
 
-from PySide6.QtWidgets import QCheckBox, QDialog, QWidget
+from PySide6.QtWidgets import QCheckBox, QWidget
 
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog, meaning
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row, scrolled
 from omnipel.bench.session import Session
-from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.stashdialog import named
 from omnipel.core.cloth.leftover import left_over
 from omnipel.core.cloth.stock import LEAST_KEPT, StashPiece
@@ -21,13 +21,18 @@ from omnipel.core.words.phrases import Name, tr
 SETTING = "least kept"
 
 
-class CutDialog(QDialog):
+class CutDialog(Dialog):
     """What is left, and what was used, each to be ticked."""
 
     def __init__(self, parent: QWidget, session: Session) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("After cutting"),
+            tr(
+                "What the cutting leaves and what it has used up. What is ticked goes into the stash or out of it, in one booking."
+            ),
+        )
         self.session = session
-        self.setWindowTitle(say(tr("After cutting")))
         self.left: list[tuple[QCheckBox, StashPiece]] = []
         self.gone: list[tuple[QCheckBox, str]] = []
         self.goods: list[tuple[QCheckBox, str, float]] = []
@@ -38,6 +43,8 @@ class CutDialog(QDialog):
         field = length_field(session, tr("Worth keeping from"), self._least)
         field.show_length(self.least)
         self.where = line(tr("Where they are put"))
+        meaning(field, tr("What is smaller each way than this is not proposed for the stash. The shop keeps the length."))
+        meaning(self.where, tr("Where the pieces are put, so that they are found again: it stands beside each in the stash."))
         self.pieces = column(spacing=4)
         self.used = column(spacing=4)
         inner = QWidget()

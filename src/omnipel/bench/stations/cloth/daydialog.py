@@ -8,10 +8,11 @@ from dataclasses import replace
 from typing import Final
 
 from PySide6.QtGui import QColor
-from PySide6.QtWidgets import QCheckBox, QDialog, QWidget
+from PySide6.QtWidgets import QCheckBox, QWidget
 
 from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.widgets import button, check, column, label, row, scrolled
 from omnipel.bench.session import Session
@@ -31,13 +32,18 @@ LONGEST_NAME: Final = 30
 """Of a longer name only so many letters are shown."""
 
 
-class DayDialog(QDialog):
+class DayDialog(Dialog):
     """Jobs to tick, the cloth they share, how all of it lies, and what each bears."""
 
     def __init__(self, parent: QWidget, session: Session) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Cutting day"),
+            tr(
+                "Several jobs cut from one cloth on one day. It is told how they lie together, and how much of the cloth each of them bears."
+            ),
+        )
         self.session = session
-        self.setWindowTitle(say(tr("Cutting day")))
         self.drafts: dict[int, Drafted] = {}
         self.day: Together | None = None
         self.lay: Lay | None = None

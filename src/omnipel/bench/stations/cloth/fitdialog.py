@@ -6,13 +6,13 @@ from dataclasses import replace
 from typing import Final
 
 from PySide6.QtGui import QColor
-from PySide6.QtWidgets import QDialog, QWidget
+from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, column, label, row
 from omnipel.bench.session import Session
-from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.layview import LayView
 from omnipel.core.cloth.fitting import fits, ground_of, how_many
 from omnipel.core.cloth.lay import Lay
@@ -23,13 +23,18 @@ TRIED: Final = (Rule(1500.0, 60.0), Rule(1000.0, 40.0))
 """A piece that is tried at first: how long and how wide."""
 
 
-class FitDialog(QDialog):
+class FitDialog(Dialog):
     """A length and a width, and what goes onto them."""
 
     def __init__(self, parent: QWidget, session: Session, lay: Lay) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Does it fit?"),
+            tr(
+                "Whether these panels go onto a piece of cloth that one has in hand. Type how long and how wide it is: what does not go on is said."
+            ),
+        )
         self.session, self.lay = session, lay
-        self.setWindowTitle(say(tr("Does it fit?")))
         system = session.open_job.cover.habits.system
         self.piece = Remnant(id="piece", length=system.take(TRIED[0]), width=system.take(TRIED[1]))
         self.long = length_field(session, tr("Length along the warp"), lambda long: self.try_on(length=long), strict=True)

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import Final
 
-from PySide6.QtWidgets import QDialog, QListWidget, QWidget
+from PySide6.QtWidgets import QListWidget, QWidget
 
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.tapefield import length_field
@@ -32,13 +33,18 @@ def per_run(session: Session) -> tuple[Phrase, float]:
     return (tr("for a yard"), YARD) if session.unit.denominator else (tr("for a metre"), 1.0)
 
 
-class GoodsDialog(QDialog):
+class GoodsDialog(Dialog):
     """Price and stash of one line of the shopping list."""
 
     def __init__(self, parent: QWidget, session: Session, bought: Line) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Price and stash"),
+            tr(
+                "What one line of the shopping list costs, and how much of it is in the stash. What is there is not bought again."
+            ),
+        )
         self.session, self.bought = session, bought
-        self.setWindowTitle(say(tr("Price and stash")))
         known = session.cloth.stock.goods.get(bought.key)
         self.goods = known or Goods(key=bought.key, by_length=bought.by_length)
         self.cloth = bought.group is Group.CLOTH
@@ -123,13 +129,18 @@ def price_of(session: Session, bought: Line, parent: QWidget) -> None:
             dialog.apply()
 
 
-class GoodsList(QDialog):
+class GoodsList(Dialog):
     """All goods that the shop knows or this job needs: their prices, and what is there."""
 
     def __init__(self, parent: QWidget, session: Session) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Goods"),
+            tr(
+                "All goods that this shop knows or this job needs. Enter on one of them leads to its price and to what is there of it."
+            ),
+        )
         self.session = session
-        self.setWindowTitle(say(tr("Goods")))
         self.list = QListWidget()
         self.list.setAccessibleName(say(tr("Goods, their prices, and what is in the stash")))
         self.list.itemActivated.connect(lambda _item: self._change())

@@ -8,9 +8,10 @@ from functools import partial
 from typing import Final
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QListWidget, QWidget
+from PySide6.QtWidgets import QListWidget, QWidget
 
 from omnipel.bench.parts.asking import chosen, sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.tapefield import length_field
@@ -32,13 +33,18 @@ ADDED: Final = (Rule(1000.0, 40.0), Rule(500.0, 20.0))
 """A piece that is added, before it is said how long and wide it is."""
 
 
-class StashDialog(QDialog):
+class StashDialog(Dialog):
     """Pieces of cloth that are there."""
 
     def __init__(self, parent: QWidget, session: Session, layer: Cloth) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Stash"),
+            tr(
+                "Pieces of cloth that are there, with their outline and their flaws. A lay can be put onto one of them; nothing is laid over a flaw."
+            ),
+        )
         self.session = session
-        self.setWindowTitle(say(tr("Stash")))
         self.key = ""
         mine = cloth_of(session.open_job, layer)
         self.cloths: list[ClothChoice] = [mine, *session.cloth.stock.cloths.values()]

@@ -5,13 +5,13 @@ from uuid import uuid4
 
 from PySide6.QtCore import Qt
 from PySide6.QtGui import QShowEvent
-from PySide6.QtWidgets import QDialog, QGridLayout, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from omnipel.bench.fitting import fitting_of
 from omnipel.bench.parts.asking import sized
+from omnipel.bench.parts.dialog import Dialog, meaning
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, restyle, row, scrolled
 from omnipel.bench.session import Session
-from omnipel.bench.speech import say
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change
@@ -36,14 +36,20 @@ def next_name(job: Job, taken: set[str]) -> str:
     return next(name for k in range(number + 1, number + len(taken) + 3) if (name := f"{base} {k}") not in taken)
 
 
-class AgainDialog(QDialog):
+class AgainDialog(Dialog):
     """What the new one takes over, and what it does differently."""
 
     def __init__(self, parent: QWidget, session: Session) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Make it again"),
+            tr(
+                "A new job for one more of the same, with what was learnt of this one proposed change by change. What is ticked is taken over; old "
+                "and new cut sizes stand beside one another."
+            ),
+        )
         self.session, self.fitting = session, fitting_of(session)
         self.old: Job = session.open_job
-        self.setWindowTitle(say(tr("Make it again")))
         making, found = self.fitting.making, self.fitting.why
         self.proposed: tuple[Proposed, ...] = ()
         if making is not None and found is not None:
@@ -55,6 +61,7 @@ class AgainDialog(QDialog):
         self.name.setText(next_name(self.old, taken))
         self.same = check(tr("for the same thing: both stand in one logbook"), lambda _on: None)
         self.same.setChecked(True)
+        meaning(self.same, tr("Ticked, what happens to the old one and the new one stands in one logbook."))
         self.sizes = QGridLayout()
         self.sizes.setHorizontalSpacing(12)
         self.sizes.setVerticalSpacing(3)

@@ -3,14 +3,14 @@
 from functools import partial
 
 from PySide6.QtCore import Qt
-from PySide6.QtWidgets import QDialog, QGridLayout, QLineEdit, QWidget
+from PySide6.QtWidgets import QGridLayout, QLineEdit, QWidget
 
 from omnipel.bench.parts.asking import sized
+from omnipel.bench.parts.dialog import Dialog, meaning
 from omnipel.bench.parts.picker import combo
 from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, column, emptied, label, line, row, scrolled
 from omnipel.bench.session import Session
-from omnipel.bench.speech import say
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.job.document import Job
 from omnipel.core.job.findings import Change
@@ -25,13 +25,15 @@ MOST = 12
 LONGEST = 120
 
 
-class FamilyDialog(QDialog):
+class FamilyDialog(Dialog):
     """The sizes of a family, and more of them."""
 
     def __init__(self, parent: QWidget, session: Session) -> None:
-        super().__init__(parent)
+        intro = tr(
+            "The same cover for things of one shape. One reading is given for each size; all others grow with it and can be taken anew in each job."
+        )
+        super().__init__(parent, tr("In several sizes"), intro)
         self.session, self.old = session, session.open_job
-        self.setWindowTitle(say(tr("In several sizes")))
         words = {place.key: place.words for place in session.places}
         picks: list[tuple[Value, object]] = [(words[r.place], r.place) for r in self.old.readings if r.place in words]
         self.place = combo(tr("The reading that tells the sizes apart"), picks, lambda _v: self._show())
@@ -39,19 +41,21 @@ class FamilyDialog(QDialog):
         self.family.setMaxLength(LONGEST)
         self.family.setText(self.old.kin.family or self.old.name)
         self.sizes: list[tuple[str, float]] = []
+        meaning(
+            self.place, tr("The reading that is another one in each size. All others grow with it, as they stand to it here.")
+        )
+        meaning(self.family, tr("The name under which the sizes belong together; each job adds its own size to it."))
         self.table = QGridLayout()
         self.table.setHorizontalSpacing(14)
         self.table.setVerticalSpacing(4)
         self.more = length_field(session, tr("another size"), self._add, strict=True)
         self.more.setFixedWidth(120)
+        meaning(self.more, tr("One more size: type that reading, and Enter adds a line to the table."))
         self.make = button(tr("Make these jobs"), self._make, "main")
         inner = QWidget()
         shown = column(self.table)
         shown.addStretch(1)
         inner.setLayout(shown)
-        intro = tr(
-            "The same cover for things of one shape. One reading is given for each size; all others grow with it and can be taken anew in each job."
-        )
         add = row(label(tr("another size"), "soft"), self.more, spacing=8)
         add.addStretch(1)
         foot = row(button(tr("Leave it"), self.reject), self.make, spacing=8)

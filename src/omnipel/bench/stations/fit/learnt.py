@@ -5,16 +5,16 @@ from functools import partial
 
 from PySide6.QtCore import QSize
 from PySide6.QtGui import QPainter, QPaintEvent, QPen
-from PySide6.QtWidgets import QCheckBox, QDialog, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
+from PySide6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QSizePolicy, QVBoxLayout, QWidget
 
 from omnipel.bench.fitting import Fitting
 from omnipel.bench.parts.asking import sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.heard import CHART
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, row, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
-from omnipel.bench.speech import say
 from omnipel.core.finishing.operation import DEEDS
 from omnipel.core.learning.estimates import KINDS, Line
 from omnipel.core.learning.evidence import BETWEEN
@@ -119,17 +119,16 @@ class LearntBox(QWidget):
         LearntDialog(self, self.session, self.fitting).exec()
 
 
-class LearntDialog(QDialog):
+class LearntDialog(Dialog):
     """All that the shop has learnt."""
 
     def __init__(self, parent: QWidget, session: Session, fitting: Fitting) -> None:
-        super().__init__(parent)
-        self.session, self.fitting = session, fitting
-        self.setWindowTitle(say(tr("What is learnt")))
         intro = tr(
             "Each line begins as with all people, and every cover that was measured moves it. It is only proposed, never done by itself; what is switched off "
             "is not even that."
         )
+        super().__init__(parent, tr("What is learnt"), intro)
+        self.session, self.fitting = session, fitting
         self.lines = QVBoxLayout()
         self.lines.setSpacing(14)
         inner = QWidget()

@@ -6,9 +6,10 @@ from pathlib import Path
 
 from PySide6.QtCore import QSize, Qt
 from PySide6.QtGui import QIcon, QImage, QPixmap
-from PySide6.QtWidgets import QDialog, QFileDialog, QLabel, QPushButton, QWidget
+from PySide6.QtWidgets import QFileDialog, QLabel, QPushButton, QWidget
 
 from omnipel.bench.parts.asking import sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.widgets import button, column, emptied, label, row
@@ -92,12 +93,17 @@ class PhotoRow(QWidget):
         self.changed(tuple(other for other in self.photos if other != one), tr("a photo taken away"))
 
 
-class PhotoDialog(QDialog):
+class PhotoDialog(Dialog):
     """One photo, large."""
 
     def __init__(self, parent: QWidget, session: Session, one: Photo, drop: Callable[[], object]) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(say(tr("Photo")))
+        super().__init__(
+            parent,
+            tr("Photo"),
+            tr(
+                "One photo of this cover, as large as there is room. Taken away it is gone from this job; one undo brings it back."
+            ),
+        )
         self.drop = drop
         self.picture = QLabel()
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)

@@ -1,7 +1,8 @@
 """A size set by hand, finished or cut, with its reason."""
 
-from PySide6.QtWidgets import QDialog, QWidget
+from PySide6.QtWidgets import QWidget
 
+from omnipel.bench.parts.dialog import Dialog, meaning
 from omnipel.bench.parts.finished import FinishedOrCut
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picker import combo
@@ -18,18 +19,29 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Phrase, mm, tr
 
 
-class ByHandDialog(QDialog):
+class ByHandDialog(Dialog):
     """A finished size set by hand, with the reason; what follows from it is drafted and trued at once."""
 
     def __init__(self, parent: QWidget, session: Session, names: dict[str, Phrase]) -> None:
-        super().__init__(parent)
-        self.setWindowTitle(say(tr("Set a size by hand")))
+        super().__init__(
+            parent,
+            tr("Set a size by hand"),
+            tr(
+                "A size of your own in place of the drafted one, finished or cut, with the reason. What follows from it is drafted and trued at "
+                "once, and it is said where it no longer fits."
+            ),
+        )
         self.session = session
         self.length: float | None = None
         self.beyond: float | None = None
         self.which = combo(tr("Size"), [(words, name) for name, words in names.items()], lambda _n: self.show_size())
         self.value = FinishedOrCut(session, tr("Value"), self._entered, low=0.0, high=LONGEST, strict=True)
         self.reason = line(tr("Reason"), tr("why, in a few words"))
+        meaning(
+            self.which,
+            tr("Which size is set. A size that follows from others can be set, too; what it followed from stays as it is."),
+        )
+        meaning(self.reason, tr("Why it is set, for whoever reads the cutting sheet a year from now."))
         self.note = label(NOTHING, "soft", wrap=True)
         self.drop = button(tr("Back to the drafted size"), self._drop)
         done = button(tr("Set it"), self._accept, "main")

@@ -6,15 +6,15 @@ from collections.abc import Iterator
 from functools import partial
 from typing import Final
 
-from PySide6.QtWidgets import QDialog, QWidget
+from PySide6.QtWidgets import QWidget
 
 from omnipel.bench.parts.asking import sized
+from omnipel.bench.parts.dialog import Dialog
 from omnipel.bench.parts.numberfield import NumberField
 from omnipel.bench.parts.rows import Rows
 from omnipel.bench.parts.widgets import button, column, label, row, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
-from omnipel.bench.speech import say
 from omnipel.bench.stations.cloth.goods import YARD
 from omnipel.core.finishing.operation import DEEDS, Pace
 from omnipel.core.sewing.paces import METRE, RATES, Factor
@@ -26,14 +26,19 @@ SAME: Final = 1e-6
 """A pace that differs by less is the usual one."""
 
 
-class PacesDialog(QDialog):
+class PacesDialog(Dialog):
     """The paces of the shop, and the personal factors."""
 
     def __init__(self, parent: QWidget, session: Session) -> None:
-        super().__init__(parent)
+        super().__init__(
+            parent,
+            tr("Your paces"),
+            tr(
+                "How fast each kind of work goes for you, and what the clock has shown of it. The minutes of all jobs are planned with these paces."
+            ),
+        )
         self.session, self.sewing = session, sewing_of(session)
         self.changed = dict(self.sewing.person.rates)
-        self.setWindowTitle(say(tr("Your paces")))
         self.fields: dict[Pace, NumberField] = {}
         form, told = QWidget(), QWidget()
         self.rows = Rows(form)
