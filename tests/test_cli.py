@@ -136,7 +136,7 @@ def test_takeoff_takes_prices_from_the_shop_that_is_named(job_file: Path, tmp_pa
     assert "price unknown" in capsys.readouterr().out.casefold()
     shop = tmp_path / "shop.sqlite"
     with Store(shop) as store:
-        key = "thread Tex 70"
+        key = "thread Tex 90"
         Stockroom(store).book("price", [Change(GOODS, key, Goods(key=key, price=2.0))])
     assert main(["--shop", str(shop), "takeoff", str(job_file), "--json"]) == 0
     data = json.loads(capsys.readouterr().out)

@@ -6,10 +6,11 @@ from dataclasses import dataclass, replace
 from typing import ClassVar
 
 import numpy as np
-from PySide6.QtWidgets import QLabel, QWidget
+from PySide6.QtWidgets import QLabel
 
 from omnipel.bench.session import Session
 from omnipel.bench.stations import Station
+from omnipel.bench.stations.atbench import AtBench
 from omnipel.core.covers.options import count, length, pick
 from omnipel.core.covers.places import UPRIGHT
 from omnipel.core.covers.scheme import Brief, Cover, Hardware, Scheme
@@ -205,26 +206,26 @@ KIND = Kind(
 )
 
 
-class Whiteboard(QLabel):
+class Whiteboard(AtBench):
     """A station that says how the job is called."""
 
     def __init__(self, session: Session) -> None:
         super().__init__()
         self.session, self.entered = session, 0
+        self.says = QLabel(self)
 
     def enter(self) -> None:
         self.entered += 1
         self.refresh()
 
     def refresh(self) -> None:
-        self.setText(self.session.open_job.name)
+        self.says.setText(self.session.open_job.name)
+
+    def text(self) -> str:
+        return self.says.text()
 
     def go_to(self, ref: Ref) -> None:
         self.setFocus()
-
-    @property
-    def walks(self) -> tuple[QWidget, ...]:
-        return ()
 
     def field_words(self) -> dict[Ref, Phrase]:
         return {refs.of_job("name"): tr("on the whiteboard")}

@@ -48,4 +48,4 @@ def test_a_window_that_is_used_without_a_plan_neither_fails_nor_grows(
     monkeypatch.setenv("HOME", str(tmp_path))
     did, faults = soak(120 // one_in(6), 5)
     assert faults == []
-    assert len(did) >= 6
+    assert len(did) >= 5

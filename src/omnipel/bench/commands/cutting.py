@@ -60,18 +60,34 @@ def state_words(progress: Progress) -> Phrase:
             return tr("Cutting.")
 
 
+ABOUT: Final = tr(
+    "What a machine cuts, and how. What will be cut is drawn, with how long that takes; it can be paused and stopped, and after a "
+    "broken link it goes on without cutting anything twice."
+)
+MEANT: Final = {
+    "language": tr(
+        "Which of its two dialects a cutter takes: its manual says so. The plain one is understood by old plotters, too."
+    ),
+    "offset": tr(
+        "How far the point of a drag knife trails behind its middle. Corners are swung around by it; nothing for a wheel or a pen."
+    ),
+    "over": tr("A closed line is cut so much further than its beginning, so that the piece comes away from the cloth."),
+    "marks": tr("Without them only what is cut goes to the machine, and marks are made by hand from the marking-out sheet."),
+    "where": tr(
+        "To the cutter that is simulated in a window of its own, or to a real one at a plug of this computer or behind a print queue."
+    ),
+    "device": tr(
+        "Where the machine is plugged in, as the system calls it; or the word queue, a colon, and the name of a print queue."
+    ),
+}
+"""What its parts are for."""
+
+
 class CuttingDialog(Dialog):
     """What is cut and how; stays open while the machine works, and one can work on beside it."""
 
     def __init__(self, parent: QWidget, session: Session, drafted: Drafted) -> None:
-        super().__init__(
-            parent,
-            tr("Cut with a machine"),
-            tr(
-                "What a machine cuts, and how. What will be cut is drawn, with how long that takes; it can be paused and stopped, and after a "
-                "broken link it goes on without cutting anything twice."
-            ),
-        )
+        super().__init__(parent, tr("Cut with a machine"), ABOUT)
         self.session, self.drafted = session, drafted
         self.machine = machine_of(session.store.setting(SETTING, ""))
         self.sending: Sending | None = None
@@ -84,42 +100,15 @@ class CuttingDialog(Dialog):
         self.language = combo(
             tr("What it understands"), [(Name(name), name) for name in LANGUAGES], lambda v: self._told(language=v)
         )
-        meaning(
-            self.language,
-            tr("Which of its two dialects a cutter takes: its manual says so. The plain one is understood by old plotters, too."),
-        )
         self.offset = length_field(session, tr("Knife offset"), lambda v: self._told(knife_offset=v), high=MOST_OFFSET, fine=True)
-        meaning(
-            self.offset,
-            tr(
-                "How far the point of a drag knife trails behind its middle. Corners are swung around by it; nothing for a wheel or a pen."
-            ),
-        )
         self.over = length_field(session, tr("Over-cut"), lambda v: self._told(over_cut=v), high=MOST_OVER, fine=True)
-        meaning(
-            self.over, tr("A closed line is cut so much further than its beginning, so that the piece comes away from the cloth.")
-        )
         self.marks = check(tr("draw sew lines, marks and words with the pen"), lambda on: self._told(marks=on))
-        meaning(
-            self.marks,
-            tr("Without them only what is cut goes to the machine, and marks are made by hand from the marking-out sheet."),
-        )
         places: list[tuple[Value, object]] = [(tr("the simulated cutter"), SIMULATED), (tr("a device or print queue"), DEVICE)]
         self.where = combo(tr("Where to"), places, self._sent_to)
-        meaning(
-            self.where,
-            tr(
-                "To the cutter that is simulated in a window of its own, or to a real one at a plug of this computer or behind a print queue."
-            ),
-        )
         self.device = line(tr("Device or print queue"), tr("/dev/ttyUSB0, or queue:name"))
         self.device.editingFinished.connect(lambda: self._told(where=self.device.text().strip()))
-        meaning(
-            self.device,
-            tr(
-                "Where the machine is plugged in, as the system calls it; or the word queue, a colon, and the name of a print queue."
-            ),
-        )
+        for name, words in MEANT.items():
+            meaning(getattr(self, name), words)
         self.begin_simulated = button(tr("Start the simulated cutter"), start_simulated, "small")
         self.effort, self.state = label(wrap=True, name="soft"), label(wrap=True)
         self.bar = QProgressBar()
@@ -162,12 +151,6 @@ class CuttingDialog(Dialog):
         self.where.show_value(DEVICE if machine.where else SIMULATED)
         self.device.setText(machine.where)
         self.device.setVisible(bool(machine.where))
-        meaning(
-            self.device,
-            tr(
-                "Where the machine is plugged in, as the system calls it; or the word queue, a colon, and the name of a print queue."
-            ),
-        )
         self.begin_simulated.setVisible(not machine.where)
 
     def _told(self, **told: Any) -> None:

@@ -42,37 +42,34 @@ OF_LOG = frozenset({"logbook", "log", "calendar", "travel", "book"})
 """What is written of a thing's whole logbook, or with its photos."""
 
 
+ABOUT: Final = tr(
+    "What is printed or written, on which paper, and how it will look. Every sheet is seen before it is made; what is full size stays full size."
+)
+MEANT: Final = {
+    "what": tr("A paper, a table, or a file for another program. What is in it stands below, and at the right how it will look."),
+    "choice": tr("How large the sheets of your printer are. The larger, the fewer; a roll takes as much as the pattern is long."),
+    "of": tr("All panels, one of them, or what lies on a cloth, in its place."),
+    "many": tr("So many sheets are only made once you say so. A larger paper, or chalk instead of templates, takes fewer."),
+}
+"""What its parts are for."""
+
+
 class PapersDialog(Dialog):
     """What is written or printed: of what, on which paper, where to; with its sheets, or its drawing, as they will be."""
 
     def __init__(self, parent: QWidget, session: Session, export: Export) -> None:
-        super().__init__(
-            parent,
-            tr("Papers"),
-            tr(
-                "What is printed or written, on which paper, and how it will look. Every sheet is seen before it is made; what is full size stays full size."
-            ),
-        )
+        super().__init__(parent, tr("Papers"), ABOUT)
         self.session, self.export = session, export
         self.can = [e for e in EXPORTS.values() if e.possible(session.draft)]
         self.what = combo(tr("What is written"), [(e.words, e) for e in self.can], lambda _e: self._chosen())
         self.what.show_value(export)
-        meaning(
-            self.what,
-            tr("A paper, a table, or a file for another program. What is in it stands below, and at the right how it will look."),
-        )
         self.choice = combo(
             tr("Paper"), [(Name(session.tell(p.words)), name) for name, p in PAPERS.items()], lambda _p: self._shown()
-        )
-        meaning(
-            self.choice,
-            tr("How large the sheets of your printer are. The larger, the fewer; a roll takes as much as the pattern is long."),
         )
         self.on_paper = QWidget()
         self.on_paper.setLayout(row(label(tr("paper")), self.choice))
         known = parts(session.draft) if session.draft is not None else []
         self.of = combo(tr("Of what"), [(Name(session.tell(words)), key) for key, words in known], lambda _p: self._shown())
-        meaning(self.of, tr("All panels, one of them, or what lies on a cloth, in its place."))
         self.of_what = QWidget()
         self.of_what.setLayout(row(label(tr("of")), self.of))
         self.ticked = {key: check(part_words(key), lambda _on: self._shown()) for key in IN_BOOKLET}
@@ -86,10 +83,8 @@ class PapersDialog(Dialog):
             tr("A finding says: do not cut. Print it only to look at it; every sheet will say so."), "stop", wrap=True
         )
         self.many = check(tr("Yes, all of these sheets"), lambda _on: self._shown())
-        meaning(
-            self.many,
-            tr("So many sheets are only made once you say so. A larger paper, or chalk instead of templates, takes fewer."),
-        )
+        for name, words in MEANT.items():
+            meaning(getattr(self, name), words)
         self.write_it = button(tr("Write it"), self._accept)
         self.write_it.setDefault(True)
         self.print_it = button(tr("Print…"), self._print)

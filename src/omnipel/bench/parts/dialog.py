@@ -95,7 +95,7 @@ class Dialog(QDialog):
         name = (widget.accessibleDescription() or widget.accessibleName()) if widget is not None else ""
         if isinstance(widget, QAbstractButton) and widget.text():
             name = widget.text()
-        return Explained(self, name or self.windowTitle(), " ".join(_ended((*self._of(widget), self.whatsThis()))))
+        return Explained(self, name or self.windowTitle(), "\n\n".join(_ended((*self._of(widget), self.whatsThis()))))
 
     def _of(self, widget: QWidget | None) -> Iterator[str]:
         """What is said of a part: its own words, or those of what it lies in."""

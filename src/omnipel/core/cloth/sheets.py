@@ -13,8 +13,10 @@ import shapely
 
 from omnipel.core.cloth.cuts import Cut, cuts_of, folded
 from omnipel.core.cloth.kinds import KINDS, cloth_words
+from omnipel.core.covers.scheme import Cover
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Cloth
+from omnipel.core.drafting.seams import Seam
 from omnipel.core.job.document import ClothChoice, ClothKind, Job, LayChoice, SoldAs
 from omnipel.core.job.layers import Material
 from omnipel.core.job.laying import Placed, Remnant, Spread
@@ -53,6 +55,12 @@ def cloth_of(job: Job, layer: Cloth) -> ClothChoice:
     return replace(
         usual, name=str(tr("stiff sheet")), kind=ClothKind.GENERAL, thickness=job.cover.stiffener.thickness, weight=0.0
     )
+
+
+def layer_of(cover: Cover, seam: Seam) -> Cloth:
+    """The cloth of a seam: the outer where it joins that to the lining."""
+    cloths = {cover.flat[run.piece].cloth for side in seam.sides for run in side if run.piece in cover.flat}
+    return next(iter(cloths)) if len(cloths) == 1 else Cloth.OUTER
 
 
 def choice_of(job: Job, layer: Cloth) -> LayChoice:

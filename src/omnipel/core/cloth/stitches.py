@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Final
 
-from omnipel.core.cloth.sheets import cloth_of
+from omnipel.core.cloth.sheets import cloth_of, layer_of
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import SeamKind
@@ -40,7 +40,7 @@ def seam_lengths(drafted: Drafted, layer: Cloth | None = None) -> Mapping[str, W
     """
     seams, rows = [], []
     for trued in drafted.seams:
-        if layer not in (None, drafted.cover.layer(trued.seam)):
+        if layer not in (None, layer_of(drafted.cover, trued.seam)):
             continue
         length = worked(term(trued.seam.name), trued.length_b) * float(trued.times)
         seams.append(length)

@@ -150,11 +150,6 @@ class Cover:
         """The panel that each piece is cut from, by the name of the piece."""
         return by_piece(self.panels, self.pieces)
 
-    def layer(self, seam: Seam) -> Cloth:
-        """The cloth of a seam: the outer where it joins that to the lining."""
-        cloths = {self.flat[run.piece].cloth for side in seam.sides for run in side if run.piece in self.flat}
-        return next(iter(cloths)) if len(cloths) == 1 else Cloth.OUTER
-
 
 @dataclass
 class Parts:

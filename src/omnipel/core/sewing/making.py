@@ -8,7 +8,7 @@ from typing import Final
 
 import numpy as np
 
-from omnipel.core.cloth.sheets import cloth_of
+from omnipel.core.cloth.sheets import cloth_of, layer_of
 from omnipel.core.covers.dressed import Dressed
 from omnipel.core.covers.scheme import Hardware
 from omnipel.core.draft import Drafted
@@ -98,7 +98,7 @@ class Making:
 
     def layer(self, i: int) -> Cloth:
         """The cloth of a seam: the outer where it joins that to the lining."""
-        return self.drafted.cover.layer(self.seams[i])
+        return layer_of(self.drafted.cover, self.seams[i])
 
     def cloth_of(self, layer: Cloth) -> ClothChoice:
         """The cloth that a layer is cut from."""
