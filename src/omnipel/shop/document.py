@@ -1,6 +1,6 @@
 """Job files: JSON in and out, checked against the job's own types. Nothing half-read ever comes back.
 
-The envelope is `{"format": "omnipel-job", "version": 10, "job": {…}}`. Older versions are migrated on reading; newer ones refused.
+The envelope is `{"format": "omnipel-job", "version": 11, "job": {…}}`. Older versions are migrated on reading; newer ones refused.
 """
 
 import json

@@ -121,7 +121,7 @@ def cloth(job: Job, cover: Cover) -> Iterator[Finding]:
             continue
         rough = panel.rough_cut or (panel.cut_length.value, panel.cut_width.value)
         long, short = sorted(rough, reverse=True)
-        width = cloths[panel.cloth].usable_width
+        width = cloths[panel.cloth].cut_width
         if short > width:
             yield _too_wide(job, panel, long, short, width)
         elif long > width:

@@ -110,7 +110,7 @@ KINDS: Final[Mapping[str, Kind]] = {
         (1070.0,),
         (42.0,),
         ClothChoice(
-            kind=COTTON, colour="#b98a7a", thickness=0.25, weight=150.0, gather_limit=3.0, shrink_warp=0.03, shrink_weft=0.02,
+            kind=COTTON, colour="#b98a7a", thickness=0.25, weight=150.0, gather_limit=3.0, shrink_warp=0.03, shrink_weft=0.02, prewashed=True,
             frays=True, one_way=True, iron=Iron.YES, needle="80", thread=40, stitch=2.5,
         ),
     ),
@@ -120,7 +120,7 @@ KINDS: Final[Mapping[str, Kind]] = {
         (1380.0,),
         (54.0,),
         ClothChoice(
-            kind=GENERAL, colour="#b9ab8c", thickness=0.35, weight=200.0, gather_limit=3.0, shrink_warp=0.06, shrink_weft=0.03,
+            kind=GENERAL, colour="#b9ab8c", thickness=0.35, weight=200.0, gather_limit=3.0, shrink_warp=0.06, shrink_weft=0.03, prewashed=True,
             frays=True, iron=Iron.YES, needle="80–90", thread=40, stitch=2.5,
         ),
     ),

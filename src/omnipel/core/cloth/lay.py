@@ -19,7 +19,7 @@ from omnipel.core.nesting.problem import Problem, at_once, pulled_if_few
 from omnipel.core.nesting.shape import turned
 from omnipel.core.plane.curves import Points
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Count, tr
+from omnipel.core.words.phrases import Count, Share, tr
 from omnipel.core.words.working import Worked, worked
 
 MOST_PIECES: Final = 40
@@ -108,7 +108,23 @@ class Lay:
         if by_the_piece(self.sheet):
             there = {p.on for p in self.placed}
             return worked(tr("pieces"), float(len(there & {BOLT, *(ground.id for ground in self.extra)})))
-        return rounded(self.used, cloth.sold_by, cloth.least)
+        return (
+            rounded(self.used + self._washed_out, cloth.sold_by, cloth.least)
+            if cloth.prewashed
+            else rounded(self.used, cloth.sold_by, cloth.least)
+        )
+
+    @property
+    def left_by_wash(self) -> float:
+        """The share of what is bought that there is to be cut."""
+        cloth = self.sheet.cloth
+        return 1.0 - cloth.shrink_warp if cloth.prewashed else 1.0
+
+    @property
+    def _washed_out(self) -> Worked:
+        """What is bought besides, since the first wash takes it up before anything is cut."""
+        share = self.sheet.cloth.shrink_warp
+        return worked(tr("the first wash takes up {share}", share=Share(share, 1)), self.used.value * share / (1.0 - share))
 
     @property
     def bought_length(self) -> float:
@@ -200,7 +216,7 @@ class _Laying:
         return amiss
 
     def _length(self, ground: Ground) -> float:
-        return self.sheet.cloth.piece_length if ground.id == BOLT and by_the_piece(self.sheet) else ground.length
+        return self.sheet.cloth.cut_piece if ground.id == BOLT and by_the_piece(self.sheet) else ground.length
 
     def _more(self, number: int) -> Ground:
         """One more piece of a cloth that is sold so."""
@@ -208,7 +224,7 @@ class _Laying:
         if known is None:
             bolt = self.sheet.grounds[-1]
             name = tr("{cloth}, piece {n}", cloth=bolt.name, n=Count(number))
-            known = Ground(f"piece {number}", name, self.sheet.cloth.piece_length, bolt.width)
+            known = Ground(f"piece {number}", name, self.sheet.cloth.cut_piece, bolt.width)
             self.extra.append(known)
         return known
 
@@ -221,7 +237,7 @@ class _Laying:
         bolt = self.sheet.grounds[-1]
         if not by_the_piece(self.sheet):
             return self._on_bolt(bolt, left, tries, seconds)
-        left = self._fill(replace(bolt, length=self.sheet.cloth.piece_length), left)
+        left = self._fill(replace(bolt, length=self.sheet.cloth.cut_piece), left)
         for number in range(2, MOST_PIECES + 1):
             if not left:
                 break

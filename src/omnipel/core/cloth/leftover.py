@@ -36,9 +36,9 @@ def left_over(lay: Lay, least: float) -> list[Remnant]:
 def _of(lay: Lay, ground: Ground, least: float) -> list[Remnant]:
     bolt = math.isinf(ground.length) and not by_the_piece(lay.sheet)
     long = (
-        lay.bought.value - lay.sheet.ends
+        lay.bought.value * lay.left_by_wash - lay.sheet.ends
         if bolt
-        else lay.sheet.cloth.piece_length
+        else lay.sheet.cloth.cut_piece
         if math.isinf(ground.length)
         else ground.length
     )

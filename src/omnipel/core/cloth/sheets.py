@@ -229,7 +229,7 @@ def sheet_of(drafted: Drafted, layer: Cloth) -> Sheet:
 def sheet(layer: Cloth, cloth: ClothChoice, choice: LayChoice, cuts: Sequence[Cut], habits: Habits) -> Sheet:
     """Cuts of a layer, ready to be laid on a cloth as it was chosen."""
     two = choice.spread is Spread.FOLDED
-    width = cloth.usable_width / (2.0 if two else 1.0)
+    width = cloth.cut_width / (2.0 if two else 1.0)
     gap = choice.gap if choice.gap is not None else habits.mm("hot knife gap") if cloth.hot_cut else 0.0
     ends = choice.ends if choice.ends is not None else habits.mm("squared end")
     endless = cloth.sold_as is SoldAs.LENGTH or not cloth.piece_length

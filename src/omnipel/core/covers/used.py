@@ -90,7 +90,7 @@ def _bagged(choices: CoverChoices) -> bool:
 
 def _pieced(choices: CoverChoices, cover: Cover) -> bool:
     """Whether a panel of the lining is wider than its cloth, or was; or a strip of it narrower around than is needed."""
-    width = choices.lining.cloth.usable_width
+    width = choices.lining.cloth.cut_width
     if any(finding.code == "lining-narrow" for finding in cover.findings):
         return True
     cut = [p.rough_cut or (p.cut_length.value, p.cut_width.value) for p in cover.panels if p.cloth is Cloth.LINING]

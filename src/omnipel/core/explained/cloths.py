@@ -22,8 +22,14 @@ CLOTHS: Final[Mapping[str, Phrase]] = {
     "price": tr("What it costs. Left empty it is not known, and what is to be paid says so."),
     "sold_by": tr("The length is bought in whole steps of this: what the lay takes is rounded up to one."),
     "least": tr("Less than this is not cut off the roll for anyone."),
-    "shrink_warp": tr("What the first wash takes up along the selvage. A panel that is cut from new cloth is cut longer by it."),
+    "shrink_warp": tr(
+        "What the first wash takes up along the selvage. Panels are cut longer by it, unless the cloth is washed before it is cut."
+    ),
     "shrink_weft": tr("What the first wash takes up from selvage to selvage."),
+    "prewashed": tr(
+        "Washed and pressed before it is cut, it is cut as it is, and so much more of it is bought. "
+        "Else panels are cut larger, and the cover shrinks to its size in its first wash."
+    ),
     "gather_limit": tr(
         "How many times its length an edge of it can be drawn together. A cord closes no further than this lets it; try it on a scrap."
     ),

@@ -123,14 +123,15 @@ def _hemmed_first(panel: Panel, first: frozenset[tuple[str, str]]) -> Panel:
 
 
 def _taken_up(panel: Panel, choices: CoverChoices) -> Panel:
-    """Shares lost to quilting and to the first wash multiply: what is left is (1 − q)(1 − s)."""
+    """Shares lost to quilting and to a first wash of the cover multiply: what is left is (1 − q)(1 − s)."""
     left = [1.0 - share for share in panel.take_up]
     if choices.padding and panel.cloth in (Cloth.OUTER, Cloth.PADDING):
         left = [left[0] * (1.0 - choices.quilting.along), left[1] * (1.0 - choices.quilting.across)]
     cloth = {Cloth.OUTER: choices.cloth, Cloth.LINING: choices.lining.cloth}.get(panel.cloth)
     if cloth is not None:
         warp_along_x = abs(math.cos(panel.grain)) > 0.5
-        shrink = (cloth.shrink_warp, cloth.shrink_weft) if warp_along_x else (cloth.shrink_weft, cloth.shrink_warp)
+        warp, weft = cloth.still_shrinks
+        shrink = (warp, weft) if warp_along_x else (weft, warp)
         left = [left[0] * (1.0 - shrink[0]), left[1] * (1.0 - shrink[1])]
     share = (1.0 - left[0], 1.0 - left[1])
     return replace(panel, take_up=share) if share != panel.take_up else panel

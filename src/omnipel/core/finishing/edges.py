@@ -179,7 +179,7 @@ def _binding(edge: Dressed, choices: CoverChoices, bend: float, thick: float) ->
     """A strip that is folded around the edge, its ends joined."""
     length = edge.length + worked(tr("to join it"), choices.habits.mm("binding join"))
     what = tr("along the {edge}, {shown} when finished", edge=term(edge.name), shown=mm(edge.finish.width))
-    return strip(tr("binding"), length, binding_width(edge.finish.width, thick), bend, choices.cloth.usable_width, what)
+    return strip(tr("binding"), length, binding_width(edge.finish.width, thick), bend, choices.cloth.cut_width, what)
 
 
 def _with_entry(cover: Cover, edge: Dressed, gap: float) -> Cover:

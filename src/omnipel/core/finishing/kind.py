@@ -197,9 +197,7 @@ class Put:
         """A binding so long, which goes around bends as tight as `bend`, mm."""
         wide = binding_width(self.habit("binding"), self.choices.cloth.thickness)
         long = around + worked(tr("overlap"), self.habit("binding join"))
-        self.made.hardware.append(
-            strip(tr("binding"), long, wide, bend, self.choices.cloth.usable_width, plain(self.feature.name))
-        )
+        self.made.hardware.append(strip(tr("binding"), long, wide, bend, self.choices.cloth.cut_width, plain(self.feature.name)))
 
     def stop(self, code: str, text: Phrase, *remedies: Remedy) -> None:
         """It cannot be made so."""

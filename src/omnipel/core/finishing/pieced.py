@@ -37,7 +37,7 @@ WORDS: Final = "piecing of "
 def too_wide(panel: Panel, choices: CoverChoices) -> bool:
     """Whether a panel of the lining goes onto its cloth neither across nor along."""
     cut = panel.rough_cut or (panel.cut_length.value, panel.cut_width.value)
-    return panel.cloth is Cloth.LINING and min(cut) > choices.lining.cloth.usable_width
+    return panel.cloth is Cloth.LINING and min(cut) > choices.lining.cloth.cut_width
 
 
 def pieced(cover: Cover, choices: CoverChoices) -> Cover:
@@ -55,7 +55,7 @@ def _pieced(cover: Cover, panel: Panel, choices: CoverChoices, left: int) -> Cov
     high = float(panel.sew_points[:, 1].max() - panel.sew_points[:, 1].min())
     beyond = panel.cut_width.value - high
     share = panel.cut_width.value / (panel.rough_cut or (0.0, panel.cut_width.value))[1]
-    at = choices.habits.system.down(choices.lining.cloth.usable_width * share - beyond - own)
+    at = choices.habits.system.down(choices.lining.cloth.cut_width * share - beyond - own)
     if at < LEAST:
         return cover
     at = min(at, high - LEAST) if high - at < LEAST else at

@@ -50,7 +50,7 @@ def piping(
     what = tr("around the piping of {seam}", seam=called)
     beyond = ends if ends else 2  # a ring is joined
     long = run + worked(tr("end"), habits.mm("strip end")) * float(beyond)
-    yield strip(tr("piping strip"), long, wide, bend, how.cloth.usable_width, what)
+    yield strip(tr("piping strip"), long, wide, bend, how.cloth.cut_width, what)
     short = worked(tr("short of the crossing seam"), habits.mm("short of a seam"))
     yield Hardware(
         tr("piping cord"),

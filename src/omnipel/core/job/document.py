@@ -132,6 +132,7 @@ class ClothChoice:
         name, kind, colour, thickness: what it is; the kind decides with which allowance it is sewn.
         usable_width: between its selvages, as it is bought.
         gather_limit, shrink_warp, shrink_weft, frays: what the draft needs to know of it.
+        prewashed: whether it is washed before it is cut: then panels are cut as they are, and more is bought; else they are cut larger and shrink sewn.
         weight: g/m²; 0 where it is not known.
         widths: all usable widths it is sold in.
         sold_as: a length off the bolt, or pieces `piece_length` long.
@@ -155,6 +156,7 @@ class ClothChoice:
     gather_limit: Annotated[float, Ge(1), Le(MOST_GATHERED)] = 2.0
     shrink_warp: Share = 0.0
     shrink_weft: Share = 0.0
+    prewashed: bool = False
     frays: bool = True
     weight: Annotated[float, Ge(0), Le(20_000)] = 0.0
     widths: Annotated[tuple[Length, ...], Len(0, MOST_WIDTHS)] = ()
@@ -177,6 +179,26 @@ class ClothChoice:
     needle: Annotated[str, Len(0, 40)] = ""
     thread: Annotated[int, Ge(0), Le(1000)] = 0
     stitch: Annotated[float, Ge(0), Le(20)] = 0.0
+
+    @property
+    def shrinks(self) -> bool:
+        """Whether its first wash takes anything up."""
+        return self.shrink_warp > 0.0 or self.shrink_weft > 0.0
+
+    @property
+    def still_shrinks(self) -> tuple[float, float]:
+        """Share that a wash of the cover takes up along warp and weft."""
+        return (0.0, 0.0) if self.prewashed else (self.shrink_warp, self.shrink_weft)
+
+    @property
+    def cut_piece(self) -> float:
+        """How long a piece is when it is cut, mm."""
+        return self.piece_length * (1.0 - self.shrink_warp) if self.prewashed else self.piece_length
+
+    @property
+    def cut_width(self) -> float:
+        """Between its selvages when it is cut: narrower once it has been washed, mm."""
+        return self.usable_width * (1.0 - self.shrink_weft) if self.prewashed else self.usable_width
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

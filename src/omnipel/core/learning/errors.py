@@ -66,7 +66,7 @@ def unknowns(drafted: Drafted, known: Known) -> list[Unknown]:
 
 def usual(key: str, job: Job, people: Normal) -> Normal:
     """An error as with all people, for what a job is made of: cloth that is washed may shrink otherwise than is said of it."""
-    washed = key in CLOTH and (job.cover.cloth.shrink_warp or job.cover.cloth.shrink_weft)
+    washed = key in CLOTH and any(job.cover.cloth.still_shrinks)
     return Normal(0.0, WASHED) if washed else people
 
 

@@ -86,8 +86,8 @@ def allowed(key: str, job: Job) -> float:
     return {
         SEAM: cover.seam_take,
         HEM: cover.hem_take,
-        CLOTH[0]: cover.cloth.shrink_warp,
-        CLOTH[1]: cover.cloth.shrink_weft,
+        CLOTH[0]: cover.cloth.still_shrinks[0],
+        CLOTH[1]: cover.cloth.still_shrinks[1],
         QUILT[0]: cover.quilting.along,
         QUILT[1]: cover.quilting.across,
     }.get(key, 0.0)

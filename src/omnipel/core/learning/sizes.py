@@ -320,7 +320,7 @@ def _prepared(making: Making) -> Iterator[Size]:
                 words = tr("{panel}, across, after quilting", panel=term(largest.name))
             rough, how = cut.value / (1.0 - share), tr("before it is trimmed")
             yield Size(f"quilted:{largest.name}/{axis}", words, cut, {QUILT[axis]: -rough}, FLAT, how=how)
-    for i, share in enumerate((choices.cloth.shrink_warp, choices.cloth.shrink_weft)):
+    for i, share in enumerate(choices.cloth.still_shrinks):
         if share:
             marked = MARKED.mm(making.drafted.job.unit)
             words = tr("{marked} marked along the warp, after the first wash", marked=mm(marked))

@@ -259,7 +259,7 @@ def _beyond(size: Size, length: float) -> Phrase:
 def _takes_up(making: Making) -> bool:
     """Whether cloth or quilting take up more than a trifle."""
     choices = making.choices
-    return bool(choices.padding or choices.cloth.shrink_warp or choices.cloth.shrink_weft)
+    return bool(choices.padding or any(choices.cloth.still_shrinks))
 
 
 def on_the_cover(measured: Sequence[tuple[Size, float]]) -> list[tuple[Size, float]]:

@@ -115,7 +115,7 @@ def _tried(making: Making, how: Tried) -> TryOn:
 def _made(making: Making, how: Tried, size: Size) -> float:
     """What was measured: what the faults come to, with a little chance; round, as a tape is read."""
     job = making.drafted.job
-    washed = job.cover.cloth.shrink_warp or job.cover.cloth.shrink_weft
+    washed = any(job.cover.cloth.still_shrinks)
     faults = {**FAULTS, **(dict.fromkeys(CLOTH, WASHED) if washed else {})}
     faults[SEAM] -= job.cover.seam_take
     faults[HEM] -= job.cover.hem_take

@@ -115,6 +115,7 @@ class ClothDialog(Dialog):
         self._length("least", tr("the least that is sold"))
         for key, shown in (("shrink_warp", tr("first wash takes up along")), ("shrink_weft", tr("first wash takes up across"))):
             self._number(key, shown, parse_share, lambda n: Share(n, 1), 0.5)
+        self._tick("prewashed", tr("washed before it is cut"))
         self._number("gather_limit", tr("gathers to"), parse_number, Ratio, MOST_GATHERED, 1.0)
         for key, shown in _YES:
             self._tick(key, shown)

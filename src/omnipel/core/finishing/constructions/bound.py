@@ -19,7 +19,7 @@ def goods(joining: Joining) -> Iterator[Hardware]:
     long = joining.length if joining.ring else joining.length + worked(tr("ends"), habits.mm("binding join"))
     wide = binding_width(joining.wide, joining.thick)
     what = tr("around the allowances of {seam}", seam=joining.called)
-    yield strip(tr("binding"), long * float(joining.times), wide, joining.bend, joining.choices.cloth.usable_width, what)
+    yield strip(tr("binding"), long * float(joining.times), wide, joining.bend, joining.choices.cloth.cut_width, what)
 
 
 def against(joining: Joining) -> Iterator[Against]:

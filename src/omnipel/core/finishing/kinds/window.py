@@ -34,7 +34,7 @@ def window(put: Put) -> None:
     if put.picked("fixed") == FRAMED:
         around = (put.width + put.height) * 2.0 + worked(tr("mitres"), put.habit("window frame")) * 4.0
         wide = put.habit("window frame") + 2.0 * put.habit("patch seam")
-        cloth = put.choices.cloth.usable_width
+        cloth = put.choices.cloth.cut_width
         put.made.hardware.append(strip(tr("frame"), around, wide, math.inf, cloth, plain(put.feature.name)))
 
 

@@ -56,7 +56,7 @@ def _cut(making: Making, cloth: Cloth, pieces: tuple[str, ...]) -> Iterator[Oper
             key=before, deed=deed, words=words, ref=refs.of_job("name"), on=pieces, cloth=cloth, work=work, after=after, **more
         )
 
-    if choice.shrink_warp or choice.shrink_weft:
+    if choice.shrinks and choice.prewashed:
         yield does(
             "prewash",
             "prewash",
