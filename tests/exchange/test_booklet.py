@@ -107,7 +107,7 @@ def readable(drafted: Draft, voice: Voice, counted: str) -> None:
     margin = (paper.margin - 0.5) * MM
     for number, page in enumerate(pages, 1):
         small = {(round(float(size), 1), sign) for size, sign in zip(page.sizes, page.signs, strict=True) if size < LEAST}
-        assert not {(size, sign) for size, sign in small if sign not in "0123456789"}, f"page {number}: {small}"
+        assert not {(size, sign) for size, sign in small if sign not in "0123456789/ "}, f"page {number}: {small}"
         assert not on_one_another(page), f"page {number}: {on_one_another(page)[:8]}"
         wide, high = page.size
         x0, y0, x1, y1 = page.boxes.T

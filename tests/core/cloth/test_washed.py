@@ -8,7 +8,6 @@ from hypothesis import strategies as st
 from tests.core.cloth.test_lays import drafted_of
 from tests.wild import some, tried
 
-from omnipel.core.cloth.care import care
 from omnipel.core.cloth.kinds import KINDS
 from omnipel.core.cloth.lay import laid
 from omnipel.core.cloth.leftover import left_over
@@ -16,9 +15,8 @@ from omnipel.core.cloth.takeoff import takeoff
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.panel import Cloth
-from omnipel.core.job.document import ClothChoice, Job, SoldAs
+from omnipel.core.job.document import Job, SoldAs
 from omnipel.core.sewing.plan import planned
-from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Voice
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import envelope, from_data
@@ -53,7 +51,7 @@ def test_washed_cloth_is_cut_as_it_is_and_new_cloth_larger(pair: tuple[str, str]
             if plain.cloth is Cloth.OUTER:
                 ratio = [(1.0 - a) / (1.0 - b) for a, b in zip(plain.take_up, larger.take_up, strict=True)]
                 assert sorted(ratio) == pytest.approx(sorted((1.0 / (1.0 - warp), 1.0 / (1.0 - weft))))
-        assert [bool(washes(one)) for one in (usual, washed, new)] == [False, True, False]
+        assert [washes(one) for one in (usual, washed, new)] == [[], ["cloth:outer/prewash"], ["cloth:outer/wash"]]
 
     check()
 
@@ -83,19 +81,30 @@ def test_pieces_are_shorter_once_they_are_washed() -> None:
     assert max(piece.length for piece in left_over(lay, 50.0)) <= 2700.0 + 1e-6
 
 
-def test_the_care_label_says_what_the_first_wash_does() -> None:
-    cotton = KINDS["quilting cotton"].begun(System.METRIC)
-    said = {
-        washed: " ".join(Voice(Unit.MM).say(one) for one in care(drafted_of(of(starter("drum", "wall-and-lid", Unit.MM), **vars_of(cotton, washed)))))
-        for washed in (True, False)
-    }  # fmt: skip
-    assert "first wash brings it to its size" in said[False]
-    assert "first wash" not in said[True]
+def test_new_cloth_is_washed_in_pieces_and_trimmed_to_its_cut_size_before_anything_is_sewn() -> None:
+    job = of(starter("drum", "wall-and-lid", Unit.MM), shrink_warp=0.06, shrink_weft=0.03)
+    for washed, chain in (
+        (True, ["prewash", "square", "mark", "cut", "label", "measure"]),
+        (False, ["square", "mark", "cut", "wash", "label", "measure"]),
+    ):
+        drafted = drafted_of(of(job, prewashed=washed))
+        steps = [step for step in planned(drafted).steps if step.key.startswith("cloth:outer/")]
+        assert [step.key.removeprefix("cloth:outer/") for step in steps] == chain
+        asked = {check.length for check in steps[-1].operation.checks if check.length is not None}
+        wall = next(panel for panel in drafted.panels if panel.name == "wall")
+        assert {wall.cut_length.value, wall.cut_width.value} <= asked
+        assert (wall.rough_cut is None) is washed
+        said = Voice(Unit.MM).say(steps[-1].operation.words)
+        assert ("Trim" in said) is not washed
 
 
-def vars_of(cloth: ClothChoice, washed: bool) -> dict[str, object]:
-    names = ("kind", "shrink_warp", "shrink_weft", "outdoors", "waterproof", "breathes", "name")
-    return {name: getattr(cloth, name) for name in names} | {"prewashed": washed}
+def test_quilted_pieces_are_trimmed_when_they_are_quilted() -> None:
+    job = of(starter("drum", "wall-and-lid", Unit.MM), shrink_warp=0.06, shrink_weft=0.03)
+    drafted = drafted_of(replace(job, cover=replace(job.cover, padding=6.0)))
+    steps = {step.key: step.operation for step in planned(drafted).steps}
+    assert "cloth:outer/wash" in steps
+    assert steps["cloth:outer/measure"].checks == ()
+    assert "padding/trim" in steps or not any(key.startswith("padding/quilt") for key in steps)
 
 
 def test_cottons_that_are_washed_before_say_so_and_old_jobs_stay_as_they_were_cut() -> None:

@@ -52,8 +52,8 @@ def _washed(cloth: ClothChoice, *, padded: bool) -> Iterator[Phrase]:
         yield tr("brush off, then cold water and mild soap; rinse well, hang it up to dry; no machine, no tumbler")
     elif padded:
         yield tr("by hand at {n} °C, dry it flat; no tumbler", n=degrees)
-    elif max(cloth.still_shrinks) > SHRINKS:
-        yield tr("wash at {n} °C, hang it up to dry; its first wash brings it to its size", n=degrees)
+    elif max(cloth.shrink_warp, cloth.shrink_weft) > SHRINKS:
+        yield tr("cold wash only: it was cut for the cloth as it is now; hang it up to dry")
     elif cloth.kind is ClothKind.COTTON:
         yield tr("wash at {n} °C, hang it up to dry", n=Count(40))
     else:

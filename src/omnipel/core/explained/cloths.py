@@ -28,7 +28,7 @@ CLOTHS: Final[Mapping[str, Phrase]] = {
     "shrink_weft": tr("What the first wash takes up from selvage to selvage."),
     "prewashed": tr(
         "Washed and pressed before it is cut, it is cut as it is, and so much more of it is bought. "
-        "Else panels are cut larger, and the cover shrinks to its size in its first wash."
+        "Else its panels are cut larger, washed, and trimmed to their cut size."
     ),
     "gather_limit": tr(
         "How many times its length an edge of it can be drawn together. A cord closes no further than this lets it; try it on a scrap."

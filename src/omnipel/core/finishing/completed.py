@@ -123,7 +123,7 @@ def _hemmed_first(panel: Panel, first: frozenset[tuple[str, str]]) -> Panel:
 
 
 def _taken_up(panel: Panel, choices: CoverChoices) -> Panel:
-    """Shares lost to quilting and to a first wash of the cover multiply: what is left is (1 − q)(1 − s)."""
+    """Shares lost to quilting and to a wash of the pieces multiply: what is left is (1 − q)(1 − s)."""
     left = [1.0 - share for share in panel.take_up]
     if choices.padding and panel.cloth in (Cloth.OUTER, Cloth.PADDING):
         left = [left[0] * (1.0 - choices.quilting.along), left[1] * (1.0 - choices.quilting.across)]

@@ -132,7 +132,7 @@ class ClothChoice:
         name, kind, colour, thickness: what it is; the kind decides with which allowance it is sewn.
         usable_width: between its selvages, as it is bought.
         gather_limit, shrink_warp, shrink_weft, frays: what the draft needs to know of it.
-        prewashed: whether it is washed before it is cut: then panels are cut as they are, and more is bought; else they are cut larger and shrink sewn.
+        prewashed: whether it is washed before it is cut: panels are cut as they are, more is bought; else they are cut larger, washed, and trimmed.
         weight: g/m²; 0 where it is not known.
         widths: all usable widths it is sold in.
         sold_as: a length off the bolt, or pieces `piece_length` long.

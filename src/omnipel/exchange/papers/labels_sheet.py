@@ -13,7 +13,7 @@ from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.pictures.pens import Paper
 from omnipel.core.pictures.sheet import by
-from omnipel.core.words.phrases import Count, Name, Phrase, Value, term, tr
+from omnipel.core.words.phrases import Count, Length, Name, Phrase, Value, bare, term, tr
 from omnipel.exchange.papers.book import INSIDE, Book
 from omnipel.exchange.papers.paper import write, write_within
 from omnipel.exchange.papers.sheets import PLAIN, STRONG
@@ -70,7 +70,7 @@ def _label(book: Book, draft: Drafted, panel: Panel, piece: Piece, copy: int, at
     room = (WIDE - 6.0) * mm
     lines: list[tuple[Value, str, float, float]] = [
         (piece_words(piece.name), STRONG, 13.0, room - 9.0 * mm),
-        (tr("cut {size}", size=by(panel.cut_length, panel.cut_width)), PLAIN, 9.0, room - 9.0 * mm),
+        (_cut_size(panel), PLAIN, 9.0, room - 9.0 * mm),
         (_cloth(draft, panel, piece), PLAIN, 9.0, room),
         (_whose(draft, copy), PLAIN, 8.2, room),
     ]
@@ -80,6 +80,14 @@ def _label(book: Book, draft: Drafted, panel: Panel, piece: Piece, copy: int, at
             write_within(canvas, (x + 3.0) * mm, high * mm, voice.sentence(words), font, size, wide, 8.2)
             high -= 5.6
         write(canvas, (x + 3.0) * mm, (y + 2.6) * mm, voice.say(tr("right side, this way up")), PLAIN, 8.2)
+
+
+def _cut_size(panel: Panel) -> Phrase:
+    """As it lies on the table when it is labelled: larger than the cut size where something is still taken up."""
+    if panel.rough_cut is not None:
+        long, wide = panel.rough_cut
+        return tr("cut rough {size}", size=tr("{length} × {width}", length=bare(long), width=Length(wide)))
+    return tr("cut {size}", size=by(panel.cut_length, panel.cut_width))
 
 
 def _cloth(draft: Drafted, panel: Panel, piece: Piece) -> Phrase:

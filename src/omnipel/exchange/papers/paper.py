@@ -1,7 +1,9 @@
 """How a drawing is replayed on a reportlab canvas, and what every sheet carries."""
 
 import math
+import re
 from collections.abc import Iterator
+from contextlib import nullcontext
 from typing import Any, Final
 
 from reportlab.lib.units import mm
@@ -17,6 +19,8 @@ from omnipel.exchange.papers.sheets import PLAIN, STRONG, spelt
 SMALL: Final = 0.62
 RAISED: Final = 0.25
 """Figures of a fraction are so large, and the upper ones stand so high that their heads are level with the other figures', as shares of the type."""
+WHOLE: Final = re.compile(r"(\d+) $")
+"""The whole number before a fraction."""
 SQUARE: Final = 51.0
 """Room for the test square in either system, mm."""
 
@@ -26,11 +30,16 @@ LEAST_TITLE: Final = 10.5
 
 
 def write(canvas: Any, x: float, y: float, words: str, font: str, size: float) -> None:
-    """Words on a canvas from a place in points, their fractions set as real ones where the type is large enough for these."""
-    for part, raised, share in _runs(words, size):
-        canvas.setFont(font, size * share)
-        canvas.drawString(x, y + raised * size, part)
-        x += pdfmetrics.stringWidth(part, font, size * share)
+    """Words on a canvas from a place in points, their fractions set as real ones where the type is large enough for these.
+
+    What copies or speaks the paper is told a number with its fraction as it would be typed: from its figures alone it takes 25 9/16 for 259/16.
+    """
+    for said, runs in _numbers(words, size):
+        with canvas.read_as(said) if said else nullcontext():
+            for part, raised, share in runs:
+                canvas.setFont(font, size * share)
+                canvas.drawString(x, y + raised * size, part)
+                x += pdfmetrics.stringWidth(part, font, size * share)
 
 
 def breadth(words: str, font: str, size: float) -> float:
@@ -63,18 +72,30 @@ def wrapped_to(words: str, size: float, room: float) -> Iterator[str]:
     yield line
 
 
-def _runs(words: str, size: float) -> list[tuple[str, float, float]]:
-    """Words in parts of one height each: how far it is raised and how large it is, as shares of the type."""
+Run = tuple[str, float, float]
+"""Signs of one height: how far they are raised and how large they are, as shares of the type."""
+
+
+def _runs(words: str, size: float) -> list[Run]:
+    """Words in parts of one height each."""
+    return [run for _, runs in _numbers(words, size) for run in runs]
+
+
+def _numbers(words: str, size: float) -> Iterator[tuple[str, list[Run]]]:
+    """Words in parts of one height each; those of a number with a fraction together, after what it is read as."""
     words = spelt(words)
     if size < LEAST_PAPER:
-        return [(words, 0.0, 1.0)]
-    runs = []
+        yield "", [(words, 0.0, 1.0)]
+        return
     for plain, over, under in in_parts(fractions(words)):
-        mixed = bool(over) and len(plain) > 1 and plain[-2].isdigit() and plain[-1] == " "
-        runs += [(plain[:-1], 0.0, 1.0), (" ", 0.0, 0.5)] if mixed else [(plain, 0.0, 1.0)]
+        whole = WHOLE.search(plain) if over else None
+        before = plain[: whole.start()] if whole is not None else plain
+        if before:
+            yield "", [(before, 0.0, 1.0)]
         if over:
-            runs += [(over, RAISED, SMALL), (STROKE, 0.0, 1.0), (under, 0.0, SMALL)]
-    return [run for run in runs if run[0]]
+            leading = [(whole[1], 0.0, 1.0), (" ", 0.0, 0.5)] if whole is not None else []
+            said = f"{whole[1]} {over}/{under}" if whole is not None else f"{over}/{under}"
+            yield said, [*leading, (over, RAISED, SMALL), (STROKE, 0.0, 1.0), (under, 0.0, SMALL)]
 
 
 def replay(canvas: Any, drawing: Drawing, *, scale: float = 1.0, filled: bool = False, fine: float = 1.0) -> None:

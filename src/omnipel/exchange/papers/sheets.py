@@ -144,6 +144,13 @@ class Sheets(Canvas):  # type: ignore[misc]
         self._code.append("EMC")
 
     @contextmanager
+    def read_as(self, words: str) -> Iterator[None]:
+        """What is drawn meanwhile is copied and spoken as these words, however its signs are set."""
+        self._code.append(f"/Span <</ActualText <FEFF{spelt(words).encode('utf-16-be').hex().upper()}>>> BDC")
+        yield
+        self._code.append("EMC")
+
+    @contextmanager
     def beside(self) -> Iterator[None]:
         """What is drawn meanwhile is no part of what is told: a rule, a ruler, a foot."""
         self._code.append("/Artifact BMC")

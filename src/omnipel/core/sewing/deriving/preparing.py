@@ -73,12 +73,20 @@ def _cut(making: Making, cloth: Cloth, pieces: tuple[str, ...]) -> Iterator[Oper
     yield does(
         "cut", "cut", words, Work(Pace.HOT_CUT if hot else Pace.SHEARS, around), cautions=how, notes=_how_cut(hot, choice.frays)
     )
+    shrinks = choice.shrinks and not choice.prewashed and cloth in (Cloth.OUTER, Cloth.LINING)
+    if shrinks:
+        words = tr("Wash and press the {cloth} pieces: they were cut larger, for they shrink", cloth=name)
+        yield does("wash", "prewash", words, Work(Pace.FIXED, 15.0))
     if len(pieces) > 1:
         words = trn("Label {n} {cloth} piece", "Label {n} {cloth} pieces", len(pieces), cloth=name)
         upward = (tr("name, right side, which way is up"),)
         yield does("label", "label", words, Work(Pace.FIXED, 0.3 * len(pieces)), notes=upward)
     words = tr("Measure the {cloth} pieces against the list", cloth=name)
-    yield does("measure", "measure", words, Work(Pace.FIXED, 0.5 * len(panels)), checks=tuple(_sizes(panels, rough=True)))
+    quilted = making.choices.padding > 0.0 and cloth is Cloth.OUTER  # what quilting takes up is trimmed after it
+    if shrinks and not quilted:
+        words = tr("Trim the {cloth} pieces to their cut size, and measure them against the list", cloth=name)
+    sizes = () if shrinks and quilted else tuple(_sizes(panels, rough=not shrinks))
+    yield does("measure", "measure", words, Work(Pace.FIXED, 0.5 * len(panels)), checks=sizes)
 
 
 def _how_cut(hot: bool, frays: bool) -> tuple[Phrase, ...]:
