@@ -27,10 +27,10 @@ def test_it_is_taken_or_refused_in_one_line(what: Callable[[int, int], Report], 
 
 @pytest.mark.parametrize("seed", SEEDS)
 def test_cut_lines_pictures_and_papers_of_absurd_jobs(seed: int) -> None:
-    count = 12 // one_in(3)
+    count = 12 // one_in(6)
     how, faults = cloth(count, seed)
     assert faults == []
-    assert how["drafted"] >= count * 2 // 3
+    assert how["drafted"] >= count // 2
 
 
 @pytest.mark.parametrize(("name", "content"), tuple(bombs()), ids=lambda value: value if isinstance(value, str) else "")

@@ -53,7 +53,7 @@ def speaking(open_window: Callable[..., Window], tmp_path: Path) -> Iterator[Cal
             (Pseudo(), (1024, 720), 1.0),
         ],
         JOBS,
-        of=10,
+        of=15,
     ),
 )
 def test_longer_words_fit(

@@ -89,12 +89,12 @@ def opened(content: bytes) -> tuple[PDFDocument, list[PDFPage]]:
     return document, list(PDFPage.create_pages(document))
 
 
-@pytest.mark.parametrize("name", list(DRAFTS)[:: one_in(3)])
+@pytest.mark.parametrize("name", list(DRAFTS)[:: one_in(4)])
 def test_every_page_of_every_booklet_can_be_read(name: str) -> None:
     readable(DRAFTS[name], Voice(DRAFTS[name].job.unit), "{number} of {all}")
 
 
-@pytest.mark.parametrize("name", list(DRAFTS)[1 :: one_in(6)])
+@pytest.mark.parametrize("name", list(DRAFTS)[1 :: one_in(8)])
 def test_every_page_of_every_booklet_can_be_read_in_german(name: str) -> None:
     readable(DRAFTS[name], Voice(DRAFTS[name].job.unit, tongue_of("de")), "{number} von {all}")
 

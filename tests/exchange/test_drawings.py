@@ -52,7 +52,7 @@ def sample(name: str) -> Drafted:
 
 
 NAMES = [job.name for job in (each() for each in SAMPLES) if isinstance(draft(job), Drafted)]
-SOME = NAMES[:: one_in(3)]
+SOME = NAMES[:: one_in(5)]
 
 
 def apart(one: Points, other: Points) -> float:

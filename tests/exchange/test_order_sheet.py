@@ -63,7 +63,7 @@ def order_of(job: Job) -> Plan:
     return planned(drafted_of(job), None, job.copies, job.sewing.order)
 
 
-@pytest.mark.parametrize(("name", "paper"), some(EVERY, ("A4", "Letter"), of=8))
+@pytest.mark.parametrize(("name", "paper"), some(EVERY, ("A4", "Letter"), of=14))
 def test_every_step_of_a_sample_stands_on_paper_with_what_to_mind_and_to_check(name: str, paper: str) -> None:
     job = sample(name)
     plan, voice = order_of(job), Voice(job.unit)
@@ -89,7 +89,7 @@ def test_every_step_of_a_sample_stands_on_paper_with_what_to_mind_and_to_check(n
             assert sheet.margin - 0.1 <= c.y0 * MM_PER_POINT
 
 
-@pytest.mark.parametrize("name", [name for (name,) in some(EVERY, of=7)])
+@pytest.mark.parametrize("name", [name for (name,) in some(EVERY, of=12)])
 def test_no_line_of_a_step_lies_on_another(name: str) -> None:
     job = sample(name)
     for page in read_back(pdf(drafted_of(job), "told", "A4", Voice(job.unit))):

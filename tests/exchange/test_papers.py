@@ -143,7 +143,7 @@ def test_the_test_square_is_fifty_and_the_cutting_sheet_is_one_page() -> None:
         assert words in text
 
 
-@pytest.mark.parametrize("name", [sample().name for sample in SAMPLES[:: one_in(3)]])
+@pytest.mark.parametrize("name", [sample().name for sample in SAMPLES[:: one_in(5)]])
 def test_no_blank_tile_is_printed_and_nothing_is_lost_with_one(name: str) -> None:
     drafted = draft(next(job for job in (sample() for sample in SAMPLES) if job.name == name))
     for panel in drafted.panels:
@@ -171,7 +171,7 @@ def test_no_blank_tile_is_printed_and_nothing_is_lost_with_one(name: str) -> Non
         assert [item for item in drawing.items if isinstance(item, Path) and item.layer is Layer.GRAIN] or len(plate) < 2
 
 
-@pytest.mark.parametrize("name", ["Sprayer pump case", "Honey extractor", "Trestle table"])
+@pytest.mark.parametrize("name", ["Sprayer pump case", "Honey extractor", "Trestle table"][:: one_in(3)])
 def test_the_cutting_sheet_can_be_read_and_shows_every_panel(name: str) -> None:
     drafted = draft(next(job for job in (sample() for sample in SAMPLES) if job.name == name))
     sheets = list(extract_pages(io.BytesIO(pdf(drafted, "sheet", "A4"))))

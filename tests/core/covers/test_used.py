@@ -57,6 +57,7 @@ OTHERS: dict[Ref, Any] = {
     refs.QUILTING_ACROSS: 0.04,
     refs.SHRINK_WARP: 0.04,
     refs.SHRINK_WEFT: 0.04,
+    refs.PREWASHED: True,
     refs.LINING_SCHOOL: LiningSchool.BAGGED,
     refs.LINING_ALLOWANCE: 17.0,
     refs.TURNING_GAP: 90.0,

@@ -101,7 +101,7 @@ def compared(job: Job) -> float:
     return abs(drafted.fit.chance - monte_carlo(job))
 
 
-@pytest.mark.parametrize(("form", "scheme", "c"), some(lawful_pairs(), [0.8, 3.0], of=6))
+@pytest.mark.parametrize(("form", "scheme", "c"), some(lawful_pairs(), [0.8, 3.0], of=10))
 def test_it_is_what_comes_of_trying(form: str, scheme: str, c: float) -> None:
     assert compared(mixed(tight(form, scheme, c))) < NEAR
 

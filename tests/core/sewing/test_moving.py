@@ -41,7 +41,7 @@ def plan_of(cover: str) -> Plan:
     return planned(of(draft(COVERS[cover]())))
 
 
-@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=3))
+@pytest.mark.parametrize(("form", "scheme"), some(lawful_pairs(), of=6))
 def test_a_step_goes_to_every_place_of_its_room_and_to_none_beside_it(form: str, scheme: str) -> None:
     @tried(6)
     @given(wild_jobs(form, scheme), st.randoms(use_true_random=False))

@@ -11,7 +11,7 @@ from omnipel.core.job.reading import Instrument
 from omnipel.shop.starter import starter
 
 
-@pytest.mark.parametrize(("instrument", "repeats"), some(Instrument, [1, 3]))
+@pytest.mark.parametrize(("instrument", "repeats"), some(Instrument, [1, 3], of=4))
 def test_good_jobs_are_not_accused(instrument: Instrument, repeats: int) -> None:
     assert false_alarms(instrument, 300 // one_in(2), repeats) <= 0.015  # under 1 % over many more; so few jobs scatter
 

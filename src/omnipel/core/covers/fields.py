@@ -50,6 +50,7 @@ FIELDS: Final[Mapping[Ref, Phrase]] = {
     refs.QUILTING_ACROSS: tr("quilting takes up, across"),
     refs.SHRINK_WARP: tr("first wash, along the warp"),
     refs.SHRINK_WEFT: tr("first wash, across it"),
+    refs.PREWASHED: tr("washed before it is cut"),
     refs.JOIN: tr("seams are sewn"),
     refs.seam("", "kind"): tr("seams, one by one"),
     refs.parting(): tr("panels parted at a height"),

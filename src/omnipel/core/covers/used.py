@@ -140,6 +140,7 @@ _RESCUED: Final[Mapping[Ref, Callable[[CoverChoices, Cover | None], bool]]] = {
 
 _RULES: Final[Mapping[Ref, Callable[[Scheme, CoverChoices, Cover | None], bool]]] = {
     refs.SEAM_ALLOWANCE: lambda s, c, k: _sewn(k),
+    refs.PREWASHED: lambda s, c, k: c.cloth.shrinks,
     refs.EASE_ALONG: lambda s, c, k: k is not None and refs.EASE_ALONG in k.directions,
     refs.EASE_DROP: lambda s, c, k: k is not None and refs.EASE_DROP in k.directions,
     refs.HEM_ORDER: lambda s, c, k: _hem_beside_a_seam(k),

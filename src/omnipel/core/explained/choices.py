@@ -182,6 +182,10 @@ CHOICES: Final[Mapping[Ref, Told]] = {
         tr("How much the cloth shrinks across in its first wash."),
         tr("Mark a length on a scrap, wash it as the cover will be washed, measure it again."),
     ),
+    refs.PREWASHED: (
+        tr("Washed and pressed before it is cut, cloth is cut as it is, and so much more of it is bought."),
+        tr("Else its panels are cut larger, washed, and trimmed to their cut size; each is a step of its own."),
+    ),
     refs.JOIN: (
         tr("How seams are sewn unless a seam says otherwise: plain, with allowances stitched down, felled, bound, lapped."),
         tr("Each takes its own allowances; the drawing shows them cut across."),

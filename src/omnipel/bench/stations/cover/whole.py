@@ -217,6 +217,7 @@ class LayersForm(ChoiceForm):
         self._panels(refs.STIFFENER_ON)
         self.shares(tr("quilting takes up along, across"), refs.QUILTING_ALONG, refs.QUILTING_ACROSS)
         self.shares(tr("first wash takes up along, across"), refs.SHRINK_WARP, refs.SHRINK_WEFT)
+        self.tick(refs.PREWASHED)
 
     def _panels(self, ref: Ref) -> None:
         """The panels that a layer lies on."""
