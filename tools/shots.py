@@ -117,7 +117,7 @@ def main() -> None:
             window.go_to(ref)
             app.processEvents()
             page = window.stations[station]
-            dialog = HelpDialog(window, subject_of(window, page.field.line if station == "tape" else page.fields[ref]))
+            dialog = HelpDialog(window, subject_of(window, page.field.line if station == "tape" else page.decides()[ref]))
             dialog.show()
             take(dialog, name, GUIDE)
             dialog.close()
