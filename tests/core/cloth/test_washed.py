@@ -66,11 +66,19 @@ def test_so_much_more_is_bought_as_the_wash_takes_up() -> None:
     assert washed.bought.value - needed < washed.sheet.cloth.sold_by
     assert sum(term.value for term in washed.bought.terms) == pytest.approx(washed.bought.value)
     assert "the first wash takes up" in Voice(Unit.MM).say(washed.bought.terms[-2].name)
-    assert washed.bought.value * washed.left_by_wash >= washed.used.value
+    assert washed.there >= washed.used.value
     reach = max((piece.length for piece in left_over(washed, 50.0)), default=0.0)
     assert reach <= washed.bought.value * 0.94 + 1e-6  # what is left is left of washed cloth
     line = next(line for line in takeoff(drafted_of(of(job, prewashed=True))).lines if line.key == "outer")
     assert line.needed.value == pytest.approx(washed.bought.value)
+
+
+def test_cloth_that_does_not_shrink_is_told_nothing_of_a_wash() -> None:
+    job = of(starter("drum", "wall-and-lid", Unit.MM), shrink_warp=0.0, shrink_weft=0.0)
+    plain, said = (laid(drafted_of(of(job, prewashed=p)), Cloth.OUTER) for p in (False, True))
+    assert said.bought == plain.bought
+    assert said.there == pytest.approx(said.bought.value)
+    assert "wash" not in " ".join(Voice(Unit.MM).say(term.name) for term in said.bought.terms)
 
 
 def test_pieces_are_shorter_once_they_are_washed() -> None:

@@ -69,8 +69,8 @@ def test_thread_is_reckoned_for_each_cloth_that_is_sewn_by_itself(school: Lining
     assert isinstance(bare, Drafted)
     if school is LiningSchool.AS_ONE:  # one row of stitches goes through both
         assert both["hems"].value == pytest.approx(seam_lengths(bare)["hems"].value, rel=0.01)
-        assert thread_of(made, Cloth.LINING).value == 0.0
+        assert thread_of(fine, lining).value == 0.0
     amounts = {line.key: line.needed.value for line in takeoff(made).lines}
-    assert amounts["thread Tex 90"] == pytest.approx(thread_of(made, Cloth.OUTER).value)
+    assert amounts["thread Tex 90"] == pytest.approx(thread_of(made.job.cover.cloth, outer).value)
     if apart:
-        assert amounts["thread Tex 40"] == pytest.approx(thread_of(made, Cloth.LINING).value)
+        assert amounts["thread Tex 40"] == pytest.approx(thread_of(fine, lining).value)

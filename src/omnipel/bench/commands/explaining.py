@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 
 from PySide6.QtCore import Qt
@@ -12,7 +11,7 @@ from PySide6.QtWidgets import QAbstractButton, QTreeWidget, QWidget
 from omnipel.bench.commands.desk import Desk
 from omnipel.bench.commands.goto import show_place
 from omnipel.bench.parts.coverview import CoverView
-from omnipel.bench.parts.dialog import Explained, explained_beside
+from omnipel.bench.parts.dialog import Explained, ended, explained_beside
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.sections import SectionTile
 from omnipel.bench.parts.widgets import Glow, column, surface
@@ -148,7 +147,7 @@ class HelpDialog(Explained):
     """What something of the bench is for."""
 
     def __init__(self, desk: Desk, subject: Subject) -> None:
-        told, picture = " ".join(_sentences(desk.session, subject.told)), _picture(subject, desk.session)
+        told, picture = " ".join(ended(desk.session.sentence(one) for one in subject.told)), _picture(subject, desk.session)
         large = picture is not None and subject.section is None
         super().__init__(desk.widget, subject.words, told, picture, 320 if large else 230)
         self.subject = subject
@@ -176,13 +175,6 @@ def _picture(subject: Subject, session: Session) -> QWidget | None:
     sheet = surface(column(picture, margins=4))
     sheet.setFixedWidth(LOOK.px(250))
     return sheet
-
-
-def _sentences(session: Session, told: tuple[Value, ...]) -> Iterator[str]:
-    for one in told:
-        words = session.sentence(one).strip()
-        if words:
-            yield words if words[-1] in ".!?…" else f"{words}."
 
 
 def explain(desk: Desk) -> None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from typing import TypeVar
 
 from PySide6.QtCore import Qt
@@ -15,6 +15,14 @@ from omnipel.bench.speech import say
 from omnipel.core.words.phrases import NOTHING, Name, Value, tr
 
 W = TypeVar("W", bound=QWidget)
+
+
+def ended(sentences: Iterable[str]) -> Iterator[str]:
+    """Sentences without those that are empty, each with its full stop."""
+    for sentence in sentences:
+        words = sentence.strip()
+        if words:
+            yield words if words[-1] in ".!?…" else f"{words}."
 
 
 class Explained(QDialog):
@@ -95,7 +103,7 @@ class Dialog(QDialog):
         name = (widget.accessibleDescription() or widget.accessibleName()) if widget is not None else ""
         if isinstance(widget, QAbstractButton) and widget.text():
             name = widget.text()
-        return Explained(self, name or self.windowTitle(), "\n\n".join(_ended((*self._of(widget), self.whatsThis()))))
+        return Explained(self, name or self.windowTitle(), "\n\n".join(ended((*self._of(widget), self.whatsThis()))))
 
     def _of(self, widget: QWidget | None) -> Iterator[str]:
         """What is said of a part: its own words, or those of what it lies in."""
@@ -108,9 +116,3 @@ class Dialog(QDialog):
                 yield tip
                 return
             widget = widget.parentWidget()
-
-
-def _ended(sentences: tuple[str, ...]) -> Iterator[str]:
-    for words in sentences:
-        if words.strip():
-            yield words if words.strip()[-1] in ".!?…" else f"{words}."

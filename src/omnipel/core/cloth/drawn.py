@@ -47,7 +47,7 @@ def seen_length(lay: Lay, ground: Ground) -> float:
         return ground.length
     if by_the_piece(lay.sheet):
         return lay.sheet.cloth.cut_piece
-    needed = max(lay.bought.value * lay.left_by_wash - lay.sheet.ends, lay.length + lay.sheet.ends, 300.0)
+    needed = max(lay.there - lay.sheet.ends, lay.length + lay.sheet.ends, 300.0)
     return needed + max(LEAST_BEYOND, needed * BEYOND)
 
 
@@ -88,11 +88,11 @@ def _bought(lay: Lay, wide: float, voice: Voice, text: float, border: str) -> It
     if lay.sheet.ends:
         yield Path(_box(used, 0.0, used + lay.sheet.ends, wide), Layer.FACE, closed=True, fill="object", tone=0.8, hatched=True)
     begun = -lay.sheet.ends
-    at = begun + lay.bought.value * lay.left_by_wash
+    at = begun + lay.there
     words = [(at, voice.say(tr("buy {length}", length=mm(lay.bought.value))), Layer.TAPE)]
     before = lay.bought.value - cloth.sold_by
-    if cloth.sold_by and before >= cloth.least and lay.used.value - before * lay.left_by_wash > 1e-6:
-        words.append((begun + before * lay.left_by_wash, voice.say(mm(before)), Layer.MARKS))
+    if cloth.sold_by and before >= cloth.least and lay.used.value - before * cloth.left_by_wash[0] > 1e-6:
+        words.append((begun + before * cloth.left_by_wash[0], voice.say(mm(before)), Layer.MARKS))
     clear = True
     for x, said, layer in words:
         yield Path(np.array(((x, -text * 0.6), (x, wide + text * 0.4))), layer)

@@ -108,23 +108,14 @@ class Lay:
         if by_the_piece(self.sheet):
             there = {p.on for p in self.placed}
             return worked(tr("pieces"), float(len(there & {BOLT, *(ground.id for ground in self.extra)})))
-        return (
-            rounded(self.used + self._washed_out, cloth.sold_by, cloth.least)
-            if cloth.prewashed
-            else rounded(self.used, cloth.sold_by, cloth.least)
-        )
+        left = cloth.left_by_wash[0]
+        washed = worked(tr("the first wash takes up {share}", share=Share(1.0 - left, 1)), self.used.value * (1.0 / left - 1.0))
+        return rounded(self.used + washed if washed.value else self.used, cloth.sold_by, cloth.least)
 
     @property
-    def left_by_wash(self) -> float:
-        """The share of what is bought that there is to be cut."""
-        cloth = self.sheet.cloth
-        return 1.0 - cloth.shrink_warp if cloth.prewashed else 1.0
-
-    @property
-    def _washed_out(self) -> Worked:
-        """What is bought besides, since the first wash takes it up before anything is cut."""
-        share = self.sheet.cloth.shrink_warp
-        return worked(tr("the first wash takes up {share}", share=Share(share, 1)), self.used.value * share / (1.0 - share))
+    def there(self) -> float:
+        """How long what is bought is when it is cut, its squared end counted, mm."""
+        return self.bought.value * self.sheet.cloth.left_by_wash[0]
 
     @property
     def bought_length(self) -> float:

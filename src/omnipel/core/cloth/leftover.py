@@ -35,13 +35,7 @@ def left_over(lay: Lay, least: float) -> list[Remnant]:
 
 def _of(lay: Lay, ground: Ground, least: float) -> list[Remnant]:
     bolt = math.isinf(ground.length) and not by_the_piece(lay.sheet)
-    long = (
-        lay.bought.value * lay.left_by_wash - lay.sheet.ends
-        if bolt
-        else lay.sheet.cloth.cut_piece
-        if math.isinf(ground.length)
-        else ground.length
-    )
+    long = lay.there - lay.sheet.ends if bolt else lay.sheet.cloth.cut_piece if math.isinf(ground.length) else ground.length
     wide = ground.width * (2.0 if lay.sheet.folded else 1.0)
     side = max(FINEST, math.sqrt(long * wide / CELLS))
     nx, ny = int(long / side), int(wide / side)

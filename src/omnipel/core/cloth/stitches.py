@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from typing import Final
 
-from omnipel.core.cloth.sheets import cloth_of, layer_of
+from omnipel.core.cloth.sheets import layer_of
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import SeamKind
@@ -72,12 +72,11 @@ HEMMED: Final = (
 """Edges that are stitched down."""
 
 
-def thread_of(drafted: Drafted, layer: Cloth) -> Worked:
-    """The thread that the seams of one layer of one cover take, their spare counted, mm."""
-    cloth = cloth_of(drafted.job, layer)
+def thread_of(cloth: ClothChoice, lengths: Mapping[str, Worked]) -> Worked:
+    """The thread that so much sewing in a cloth takes, its spare counted, mm."""
     _, _, stitch = sewn_with(cloth)
     parts = []
-    for what, length in seam_lengths(drafted, layer).items():
+    for what, length in lengths.items():
         if length.value <= 1e-9:
             continue
         thick = LAYERS[what] * cloth.thickness

@@ -21,7 +21,7 @@ from omnipel.core.covers.scheme import Hardware
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.drafting.seams import SeamKind
-from omnipel.core.job.document import ClothKind, Job
+from omnipel.core.job.document import ClothChoice, ClothKind, Job
 from omnipel.core.job.layers import Fused
 from omnipel.core.words import refs
 from omnipel.core.words.phrases import NOTHING, Count, Money, Phrase, Run, Value, mm, plain, term, tr, trn
@@ -237,7 +237,8 @@ def _sewing(drafted: Drafted, stock: Stock) -> Iterator[Line]:
     def line(key: str, words: Phrase, needed: Worked, by_length: bool, note: Phrase = NOTHING) -> Line:
         return Line(key, words, Group.SEWING, needed, by_length, stock.there(key), stock.price(key), None, note)
 
-    for tex, thread, colour in _threads(drafted):
+    sewn = _sewn(drafted)
+    for tex, thread, colour in _threads(sewn):
         words, note = tr("thread, Tex {tex}", tex=Count(tex)), tr("to go with {cloth}", cloth=colour)
         yield line(key_of("thread Tex", tex), words, thread * covers, True, note)
     neatened = overlocked(drafted)
@@ -253,37 +254,38 @@ def _sewing(drafted: Drafted, stock: Stock) -> Iterator[Line]:
     if padding and job.cover.padded.fused is Fused.NOT:
         cans = math.ceil(padding * covers / SPRAY)
         yield line("spray glue", tr("spray glue, cans"), worked(tr("padding held to its panels"), float(cans)), False)
-    for needle, sewn in _needles(drafted):
-        count = worked(tr("sewing"), float(max(1, math.ceil(sewn * covers / NEEDLE)))) + worked(tr("spare"), 1.0)
+    for needle, long in _needles(sewn).items():
+        count = worked(tr("sewing"), float(max(1, math.ceil(long * covers / NEEDLE)))) + worked(tr("spare"), 1.0)
         yield line(f"needles {needle}", tr("needles, {size}", size=needle_words(needle)), count, False)
 
 
-def _sewn(drafted: Drafted) -> Iterator[tuple[Cloth, float]]:
-    """How much is sewn in each cloth, mm: always the outer, and a lining that is sewn by itself."""
-    for layer in (Cloth.OUTER, Cloth.LINING):
-        sewn = math.fsum(length.value for length in seam_lengths(drafted, layer).values())
-        if sewn or layer is Cloth.OUTER:
-            yield layer, sewn
+def _sewn(drafted: Drafted) -> list[tuple[ClothChoice, Mapping[str, Worked]]]:
+    """How much is sewn in each cloth: always in the outer, and in a lining that is sewn by itself."""
+    by_layer = [(layer, seam_lengths(drafted, layer)) for layer in (Cloth.OUTER, Cloth.LINING)]
+    return [
+        (cloth_of(drafted.job, layer), lengths)
+        for layer, lengths in by_layer
+        if layer is Cloth.OUTER or any(length.value for length in lengths.values())
+    ]
 
 
-def _threads(drafted: Drafted) -> Iterator[tuple[int, Worked, Value]]:
+def _threads(sewn: Sequence[tuple[ClothChoice, Mapping[str, Worked]]]) -> Iterator[tuple[int, Worked, Value]]:
     """Every thread by its Tex: how much of it, and the cloth it goes with, the first where several are sewn with it."""
     of: dict[int, list[tuple[Worked, Value]]] = {}
-    for layer, _ in _sewn(drafted):
-        cloth = cloth_of(drafted.job, layer)
-        of.setdefault(sewn_with(cloth)[1], []).append((thread_of(drafted, layer), cloth_words(cloth.name)))
+    for cloth, lengths in sewn:
+        of.setdefault(sewn_with(cloth)[1], []).append((thread_of(cloth, lengths), cloth_words(cloth.name)))
     for tex, parts in of.items():
         first, *others = (thread for thread, _ in parts)
         yield tex, first.plus(others) if others else first, parts[0][1]
 
 
-def _needles(drafted: Drafted) -> Iterator[tuple[str, float]]:
+def _needles(sewn: Sequence[tuple[ClothChoice, Mapping[str, Worked]]]) -> dict[str, float]:
     """Every needle: how much is sewn with it, mm."""
     of: dict[str, float] = {}
-    for layer, sewn in _sewn(drafted):
-        needle = sewn_with(cloth_of(drafted.job, layer))[0]
-        of[needle] = of.get(needle, 0.0) + sewn
-    yield from of.items()
+    for cloth, lengths in sewn:
+        needle = sewn_with(cloth)[0]
+        of[needle] = of.get(needle, 0.0) + math.fsum(length.value for length in lengths.values())
+    return of
 
 
 def _taped(drafted: Drafted, lengths: Mapping[str, Worked]) -> Worked | None:

@@ -187,18 +187,23 @@ class ClothChoice:
 
     @property
     def still_shrinks(self) -> tuple[float, float]:
-        """Share that a wash of the cover takes up along warp and weft."""
+        """Share that is taken up along warp and weft after it was cut."""
         return (0.0, 0.0) if self.prewashed else (self.shrink_warp, self.shrink_weft)
+
+    @property
+    def left_by_wash(self) -> tuple[float, float]:
+        """The share of what is bought that there is to be cut, along warp and weft."""
+        return (1.0 - self.shrink_warp, 1.0 - self.shrink_weft) if self.prewashed else (1.0, 1.0)
 
     @property
     def cut_piece(self) -> float:
         """How long a piece is when it is cut, mm."""
-        return self.piece_length * (1.0 - self.shrink_warp) if self.prewashed else self.piece_length
+        return self.piece_length * self.left_by_wash[0]
 
     @property
     def cut_width(self) -> float:
-        """Between its selvages when it is cut: narrower once it has been washed, mm."""
-        return self.usable_width * (1.0 - self.shrink_weft) if self.prewashed else self.usable_width
+        """Between its selvages when it is cut, mm."""
+        return self.usable_width * self.left_by_wash[1]
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -73,7 +73,7 @@ def _cut(making: Making, cloth: Cloth, pieces: tuple[str, ...]) -> Iterator[Oper
     yield does(
         "cut", "cut", words, Work(Pace.HOT_CUT if hot else Pace.SHEARS, around), cautions=how, notes=_how_cut(hot, choice.frays)
     )
-    shrinks = choice.shrinks and not choice.prewashed and cloth in (Cloth.OUTER, Cloth.LINING)
+    shrinks = any(choice.still_shrinks) and cloth in (Cloth.OUTER, Cloth.LINING)
     if shrinks:
         words = tr("Wash and press the {cloth} pieces: they were cut larger, for they shrink", cloth=name)
         yield does("wash", "prewash", words, Work(Pace.FIXED, 15.0))
