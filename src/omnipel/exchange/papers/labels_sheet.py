@@ -83,7 +83,7 @@ def _label(book: Book, draft: Drafted, panel: Panel, piece: Piece, copy: int, at
 
 
 def _cut_size(panel: Panel) -> Phrase:
-    """As it lies on the table when it is labelled: larger than the cut size where something is still taken up."""
+    """As it is cut off the cloth: larger than the cut size where something is still taken up."""
     if panel.rough_cut is not None:
         long, wide = panel.rough_cut
         return tr("cut rough {size}", size=tr("{length} × {width}", length=bare(long), width=Length(wide)))
