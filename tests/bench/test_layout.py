@@ -4,7 +4,7 @@ can be read."""
 from dataclasses import dataclass
 
 import pytest
-from PySide6.QtCore import QPoint
+from PySide6.QtCore import QPoint, Qt
 from PySide6.QtGui import QFontMetrics
 from PySide6.QtWidgets import QApplication, QLabel, QWidget
 from pytestqt.qtbot import QtBot
@@ -55,7 +55,7 @@ def test_every_job_at_every_station(
     for card in sample_window.session.store.cards()[first :: one_in(24)]:
         sample_window.session.open(card.id)
         sample_window.session.try_all()
-        for station in ("object", "tape", "cover", "panels", "cloth"):
+        for station in ("object", "tape", "cover", "panels", "cloth", "sew", "fit"):
             sample_window.show_station(station)
             at_rest(sample_window, qtbot)
             if station == "panels" and sample_window.session.draft and sample_window.session.draft.seams:
@@ -98,17 +98,60 @@ def test_every_part_of_a_cover_at_its_station(sample_window: Window, qtbot: QtBo
     set_scale(sample_window, look.scale)
     open_job(sample_window, job, "cover")
     sample_window.session.try_all()  # else remedies come while one looks
-    qtbot.waitUntil(lambda: sample_window.session.cloth.current is not None, timeout=60_000)
     cover = sample_window.stations["cover"]
     wrong = {}
     for ref in list(cover.tree.every()):
         cover.choose(ref)
-        for _ in range(8):
-            QApplication.processEvents()
+        at_rest(sample_window, qtbot)
         found = faults(sample_window)
         if found:
             wrong[str(ref)] = found[:3]
     assert not wrong, wrong
+
+
+@pytest.mark.parametrize(
+    ("size", "scale"), [((1024, 720), 1.5), ((1280, 800), 1.5), ((1024, 720), 1.0), ((1500, 950), 1.0)][:: one_in(2)]
+)
+def test_every_step_can_be_read_whole(sample_window: Window, qtbot: QtBot, size: tuple[int, int], scale: float) -> None:
+    """What is done and what is to be minded stands there in full; what has no room is a page further down."""
+    sample_window.resize(*size)
+    set_scale(sample_window, scale)
+    open_job(sample_window, "Rain butt", "sew")
+    at_rest(sample_window, qtbot)
+    station = sample_window.stations["sew"]
+    card, page = station.card, station.page
+    turned = 0
+    for step in sample_window.stations["sew"].sewing.plan.steps[:: one_in(2)]:
+        sample_window.go_to(refs.step(step.key))
+        at_rest(sample_window, qtbot)
+        assert page.verticalScrollBar().value() == 0, step.key  # another step is read from its beginning
+        assert faults(sample_window) == [], step.key
+        assert card.width() <= page.viewport().width(), step.key
+        inner = card.rest.inner
+        least = inner.heightForWidth(inner.width()) if inner.hasHeightForWidth() else inner.minimumSizeHint().height()
+        assert inner.height() >= least - 2, step.key
+        if card.picture.isVisible():
+            assert card.picture.height() >= 110, step.key
+            assert card.picture.geometry().bottom() <= card.height(), step.key
+        bars = [bar for bar in (page.verticalScrollBar(), card.rest.verticalScrollBar()) if bar.maximum()]
+        assert len(bars) <= 1, step.key  # nothing scrolls in what scrolls
+        station.inner.setFocus()
+        for bar in bars:
+            for _ in range(2 + bar.maximum() // bar.pageStep()):
+                qtbot.keyClick(station.inner, Qt.Key.Key_PageDown)
+            assert bar.value() == bar.maximum(), step.key
+            turned += 1
+    if scale > 1.0:
+        assert turned
+    qtbot.keyClick(station.inner, Qt.Key.Key_O)  # the whole order of work
+    at_rest(sample_window, qtbot)
+    plan = station.plan_mode
+    assert faults(sample_window) == []
+    assert plan.table.height() >= LOOK.px(190)
+    assert plan.width() <= station.table.width()
+    assert plan.table.isColumnHidden(4) == (plan.table.viewport().width() < LOOK.px(440))
+    assert plan.why.mapTo(plan, plan.why.rect().bottomLeft()).y() <= plan.show_it.y()
+    assert plan.paces.geometry().bottom() <= plan.height()
 
 
 @pytest.mark.parametrize("station", ["cloth", "tape", "cover", "panels"][:: one_in(4)])

@@ -133,12 +133,17 @@ class PictureView(QWidget):
     def fit(self) -> None:
         """Show the whole drawing."""
         x0, y0, x1, y1 = self.frame()
-        margin = self.margin * LOOK.scale
+        margin = self.around
         wide, high = max(x1 - x0, 1e-6), max(y1 - y0, 1e-6)
         self.zoom = max(1e-6, min((self.width() - 2 * margin) / wide, (self.height() - 2 * margin) / high))
         self.middle = QPointF((x0 + x1) / 2.0, -(y0 + y1) / 2.0)
         self.fitted = True
         self.update()
+
+    @property
+    def around(self) -> float:
+        """How much is left free at each side, px: little of what is little."""
+        return min(self.margin * LOOK.scale, 0.12 * min(self.width(), self.height()))
 
     def frame(self) -> tuple[float, float, float, float]:
         """What is fitted into the view: least and greatest x and y."""

@@ -69,3 +69,23 @@ class Scrolled(QScrollArea):
 
     def sizeHint(self) -> QSize:
         return self.minimumSizeHint() if self.whole else super().sizeHint()
+
+
+class Roomed(QWidget):
+    """What arranges itself for the room that is left for it."""
+
+    def stand_in(self, wide: int, high: int) -> None:
+        """Take the room that is left, px."""
+        raise NotImplementedError
+
+
+class RoomedPage(Scrolled):
+    """A page that is told how much of it can be seen; it scrolls where that is not enough."""
+
+    def __init__(self, inner: Roomed) -> None:
+        super().__init__(inner)
+        self.roomed = inner
+
+    def resizeEvent(self, event: QResizeEvent) -> None:
+        super().resizeEvent(event)
+        self.roomed.stand_in(self.viewport().width(), self.height())

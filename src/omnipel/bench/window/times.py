@@ -40,7 +40,13 @@ class Times:
         count = tr("{n} of {least}", n=Count(ordered.changeovers), least=Count(ordered.least_changeovers))
         self.over.show_value(tell(count), tell(over_words(plan)), State.FINE)
         due = plan.next_stop(done)
-        after = tr("after step {n}", n=Count(due.number - 1)) if due is not None else tr("none left")
+        after = (
+            tr("none left")
+            if due is None
+            else tr("now")
+            if due is plan.at(done)
+            else tr("after step {n}", n=Count(due.number - 1))
+        )
         self.stop.show_value(tell(after), tell(due.operation.words) if due is not None else "", State.FINE)
 
     def _gone(self) -> float:

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from PySide6.QtCore import QRectF, QSize, QTimer
+from PySide6.QtCore import QRectF, QSize, Qt, QTimer
 from PySide6.QtGui import QColor, QPainter, QPaintEvent, QResizeEvent
 from PySide6.QtWidgets import QFrame, QHBoxLayout, QSizePolicy, QVBoxLayout, QWidget
 
@@ -15,6 +15,7 @@ from omnipel.bench.deliverer import while_there
 from omnipel.bench.parts.heard import GROUP, PICTURE
 from omnipel.bench.parts.look import LOOK
 from omnipel.bench.parts.picture import PictureView
+from omnipel.bench.parts.scrolled import Roomed, RoomedPage
 from omnipel.bench.parts.sections import paint_section
 from omnipel.bench.parts.ticked import Ticked
 from omnipel.bench.parts.widgets import StateMark, column, emptied, label, row, scrolled
@@ -31,6 +32,15 @@ from omnipel.core.words.phrases import NOTHING, Phrase, Voice, mm, tr, trn
 
 ROOMY: Final = 760, 440
 """A card that is as wide and high as this has room for larger type, px at 100 %."""
+LOW: Final = 300
+"""In a window that leaves it less height than this, px at 100 %, the whole card is scrolled, and nothing in it by itself."""
+NARROW: Final = 440
+"""... and where it is less wide than this, the picture stands below what is to be minded, not beside it."""
+ANY: Final = 16777215
+"""The greatest height there is in the toolkit."""
+SEEN: Final = 110
+PART: Final = 0.55
+"""A picture is never lower than this, px, however large the text; and on a page that scrolls it takes this part of what is seen of it."""
 MOST, BY = 0.08, 0.004
 """Letters take no more than this share of a picture; it changes by so much."""
 SOON_MS: Final = 150
@@ -86,7 +96,7 @@ class SectionPicture(QWidget):
             painter.end()
 
 
-class StepCard(QWidget):
+class StepCard(Roomed):
     """The step that is looked at."""
 
     heard_as = GROUP
@@ -97,7 +107,7 @@ class StepCard(QWidget):
         self.number, self.words = label(NOTHING, "big"), label(NOTHING, "title", wrap=True)
         self.lead = label(NOTHING, "soft", wrap=True)
         self.picture = PictureView(tr("The pieces as they lie now"))
-        self.picture.setMinimumSize(LOOK.px(220), LOOK.px(160))
+        self.picture.setMinimumSize(LOOK.px(220), SEEN)
         self.making = label(tr("what you are making, cut across"), "soft")
         self.section = SectionPicture()
         self.settings, self.cautions, self.checks = QVBoxLayout(), Cautions(), QVBoxLayout()
@@ -109,16 +119,18 @@ class StepCard(QWidget):
         told = column(self.making, self.section, self.settings, self.made, self.checks, self.steps, spacing=10)
         told.addStretch(1)
         right.setLayout(told)
-        rest = scrolled(right)
-        rest.setMinimumHeight(1)
-        beside = column(self.cautions, rest, spacing=10)  # what is to be minded is never scrolled away
-        beside.setStretch(1, 1)
+        self.rest = scrolled(right)
+        for shrinks in (self.rest, self.picture):
+            shrinks.setSizePolicy(shrinks.sizePolicy().horizontalPolicy(), QSizePolicy.Policy.Ignored)
+        self.rest.setMinimumHeight(1)
+        self.beside = column(self.cautions, self.rest, spacing=10)  # what is to be minded is not scrolled away
+        self.beside.setStretch(1, 1)
         head = row(self.number, self.words, spacing=12)
         head.setStretch(1, 1)
-        both = row(self.picture, beside, spacing=16)
-        both.setStretch(0, 5)
-        both.setStretch(1, 4)
-        whole = column(head, self.lead, both, spacing=8, margins=12)
+        self.both = row(self.picture, self.beside, spacing=16)
+        self.both.setStretch(0, 5)
+        self.both.setStretch(1, 4)
+        whole = column(head, self.lead, self.both, spacing=8, margins=12)
         whole.setStretch(2, 1)
         self.setLayout(whole)
         self.plan: Plan | None = None
@@ -132,6 +144,26 @@ class StepCard(QWidget):
         self.soon.setSingleShot(True)
         self.soon.setInterval(SOON_MS)
         self.soon.timeout.connect(self._look_ahead)
+
+    def stand_in(self, wide: int, high: int) -> None:
+        """Take the room that is left, px: where it is low the page scrolls."""
+        low = high < LOOK.px(LOW)
+        for widget in (self.rest, self.picture):
+            policy = QSizePolicy.Policy.Preferred if low else QSizePolicy.Policy.Ignored
+            widget.setSizePolicy(widget.sizePolicy().horizontalPolicy(), policy)
+        self.rest.show_whole(low)
+        narrow = low and wide < LOOK.px(NARROW)
+        if narrow != (self.beside.indexOf(self.picture) >= 0):
+            (self.both if narrow else self.beside).removeWidget(self.picture)
+            if narrow:
+                self.beside.insertWidget(1, self.picture)
+            else:
+                self.both.insertWidget(0, self.picture, 5)
+        seen = max(SEEN, round(PART * high))
+        self.picture.setMinimumHeight(seen if low else SEEN)
+        self.picture.setMaximumHeight(seen if low else ANY)
+        where = self.beside if narrow else self.both
+        where.setAlignment(self.picture, Qt.AlignmentFlag.AlignTop if low else Qt.AlignmentFlag(0))
 
     def show_step(self, plan: Plan, step: Step, *, open_: bool) -> None:
         """Show a step of a plan; `open_`: with how it is done, sentence by sentence."""
@@ -206,7 +238,7 @@ class StepCard(QWidget):
 
     def _letters(self) -> float:
         """How high letters are in the picture, as a share of it: on a small one they stay as high as other words, in steps."""
-        around = 2.0 * self.picture.margin * LOOK.scale
+        around = 2.0 * self.picture.around
         room = max(1.0, min(self.picture.width() - around, 1.2 * (self.picture.height() - around)))
         return min(MOST, max(LETTER, math.ceil(LOOK.px(16 if self.objectName() else 13) / room / BY) * BY))
 
@@ -233,6 +265,25 @@ class StepCard(QWidget):
             self.checks.addLayout(_ticked(tell(words), tell(tr("check when done: {words}", words=words))))
         for n, sentence in enumerate(sentences, 1):
             self.steps.addLayout(_line(f"{n}", tell(sentence)))
+
+
+class CardPage(RoomedPage):
+    """The card in the room that is left for it: where that is low, the whole of it is scrolled."""
+
+    def __init__(self, card: StepCard) -> None:
+        super().__init__(card)
+        self.card = card
+
+    def turn(self, *, down: bool) -> None:
+        """Show what comes after or before what is seen: of the page, or else of what is told of the step."""
+        for bar in (self.verticalScrollBar(), self.card.rest.verticalScrollBar()):
+            if bar.maximum():
+                bar.triggerAction(bar.SliderAction.SliderPageStepAdd if down else bar.SliderAction.SliderPageStepSub)
+
+    def to_top(self) -> None:
+        """Another step is read from its beginning."""
+        for bar in (self.verticalScrollBar(), self.card.rest.verticalScrollBar()):
+            bar.setValue(0)
 
 
 def for_all(copies: int) -> Phrase:

@@ -13,6 +13,7 @@ from omnipel.bench.parts.announce import announce
 from omnipel.bench.parts.asking import chosen
 from omnipel.bench.parts.flow import flow
 from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.scrolled import Roomed
 from omnipel.bench.parts.widgets import button, column, label, scrolled
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
@@ -26,6 +27,10 @@ from omnipel.core.words.phrases import NOTHING, Count, Minutes, Phrase, tr, trn
 
 COLUMNS: Final = (tr("step"), NOTHING, tr("where"), tr("time"), tr("why here"))
 NUMBER, WORDS, WHERE, TIME, WHY = range(len(COLUMNS))
+LOW: Final = 380
+"""With less height than this, px at 100 %, the whole page is scrolled."""
+NARROW: Final = 440
+"""A table less wide than this, px at 100 %, leaves out why a step stands where it does."""
 MIME: Final = "application/x-omnipel-step"
 Index = QModelIndex | QPersistentModelIndex
 NOWHERE: Final = QModelIndex()
@@ -156,9 +161,11 @@ class StepTable(QTableView):
 
     def fit(self) -> None:
         """Give the columns their widths."""
-        number, time = LOOK.px(48), LOOK.px(74)
+        narrow = self.viewport().width() < LOOK.px(NARROW)  # why a step stands where it does is said of the chosen one below
+        number, time = LOOK.px(34 if narrow else 48), LOOK.px(74)
         rest = max(1, self.viewport().width() - number - time)
-        words, where = int(rest * 0.48), int(rest * 0.18)
+        self.setColumnHidden(WHY, narrow)
+        words, where = (rest - LOOK.px(64), LOOK.px(64)) if narrow else (int(rest * 0.48), int(rest * 0.18))
         for k, wide in enumerate((number, words, where, time, rest - words - where)):
             self.setColumnWidth(k, wide)
         self.verticalHeader().setMinimumSectionSize(LOOK.px(26))
@@ -175,7 +182,7 @@ class StepTable(QTableView):
             super().keyPressEvent(event)
 
 
-class PlanMode(QWidget):
+class PlanMode(Roomed):
     """The table, and what there is to say about the chosen step."""
 
     def __init__(self, session: Session, look: Callable[[str], None]) -> None:
@@ -200,7 +207,7 @@ class PlanMode(QWidget):
         inside.addStretch(1)
         told.setLayout(inside)
         self.below = scrolled(told)
-        self.below.setMinimumHeight(LOOK.px(120))
+        self.table.setMinimumHeight(LOOK.px(190))
         whole = QVBoxLayout(self)
         whole.setContentsMargins(8, 8, 8, 8)
         whole.setSpacing(8)
@@ -210,6 +217,12 @@ class PlanMode(QWidget):
         whole.addLayout(flow(self.earlier, self.later, self.show_it, self.back, self.paces))
         self.shown: object = None
         self.not_there: tuple[object, Phrase] = None, NOTHING
+
+    def stand_in(self, wide: int, high: int) -> None:
+        """Take the room that is left, px: where it is low the page scrolls, and what is said of a step does not by itself."""
+        low = high < LOOK.px(LOW)
+        self.below.setMinimumHeight(0 if low else LOOK.px(120))
+        self.below.show_whole(low)
 
     @property
     def walks(self) -> tuple[QWidget, ...]:

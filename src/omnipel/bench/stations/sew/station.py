@@ -12,13 +12,14 @@ from omnipel.bench.parts.announce import announce
 from omnipel.bench.parts.flow import Flow
 from omnipel.bench.parts.heard import GROUP, hear_as
 from omnipel.bench.parts.look import LOOK
+from omnipel.bench.parts.scrolled import RoomedPage
 from omnipel.bench.parts.signs import Vacant
 from omnipel.bench.parts.widgets import button, column, label, line, row, surface
 from omnipel.bench.session import Session
 from omnipel.bench.sewing import sewing_of
 from omnipel.bench.speech import say
 from omnipel.bench.stations.atbench import AtBench
-from omnipel.bench.stations.sew.card import StepCard
+from omnipel.bench.stations.sew.card import CardPage, StepCard
 from omnipel.bench.stations.sew.planned import PlanMode
 from omnipel.bench.stations.sew.way import WayView
 from omnipel.core.job.sewing import LONGEST_NOTE
@@ -65,7 +66,8 @@ class SewStation(AtBench):
         asks = row(self.away, self.count_it, self.leave_out)
         asks.setStretch(0, 1)
         self.asks.setLayout(asks)
-        both = column(self.card, self.asks, self._clock(), margins=8)
+        self.page = CardPage(self.card)
+        both = column(self.page, self.asks, self._clock(), margins=8)
         both.setStretch(0, 1)
         self.inner = surface(both)
         self.plans = button(NOTHING, self._flip, tip=tr("O: the whole order of work"))
@@ -74,7 +76,7 @@ class SewStation(AtBench):
         top.setContentsMargins(2, 2, 8, 2)
         self.top = surface(top)
         self.plan_mode = PlanMode(session, self._show)
-        self.table = surface(column(self.plan_mode))
+        self.table = surface(column(RoomedPage(self.plan_mode)))
         self.table.hide()
         whole = QVBoxLayout(self)
         whole.setContentsMargins(16, 16, 16, 8)
@@ -157,6 +159,8 @@ class SewStation(AtBench):
         done = self.sewing.done
         self.way.show_way(plan.steps, done, current.number if current is not None else 0, step.number)
         told = step.operation.deed in self.sewing.told_in_full
+        if step is not self.card.shown:
+            self.page.to_top()
         self.card.show_step(plan, step, open_=told)
         here = current is not None and step.key == current.key
         self.done.setEnabled(here)
@@ -275,7 +279,10 @@ class SewStation(AtBench):
 
     def keyPressEvent(self, event: QKeyEvent) -> None:
         self.sewing.touch()
-        super().keyPressEvent(event)
+        if event.key() in (Qt.Key.Key_PageUp, Qt.Key.Key_PageDown):
+            self.page.turn(down=event.key() == Qt.Key.Key_PageDown)
+        else:
+            super().keyPressEvent(event)
 
     def _next(self) -> None:
         if (step := sewing_of(self.session).next) is not None:
