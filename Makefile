@@ -2,6 +2,8 @@
 PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
+# Whatever the shell says: what was compiled once is kept; tests start the program hundreds of times.
+unexport PYTHONDONTWRITEBYTECODE
 
 .PHONY: demo run desktop install uninstall package debian others test lint bench mutate attack lock messages shots docs clean setup setup-dev
 

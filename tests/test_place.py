@@ -21,7 +21,7 @@ from PIL import Image
 from omnipel.cli import main, whole_parser
 from omnipel.desktop.placing import ID, SIZES, TYPES, files, put, take_away
 from omnipel.exchange.files.travel import read_job
-from omnipel.shop.sample import fill
+from omnipel.shop.demo import unpack
 from omnipel.shop.store import Store
 from tests.test_docs import ROOT, pages, tool
 
@@ -186,7 +186,7 @@ def test_wheel_and_source_archive_hold_what_they_need_and_run(tmp_path: Path) ->
 
 @pytest.fixture
 def shop(tmp_path: Path) -> Path:
-    fill(tmp_path / "shop.sqlite").close()
+    unpack(tmp_path / "shop.sqlite").close()
     return tmp_path / "shop.sqlite"
 
 

@@ -46,6 +46,6 @@ def test_a_window_that_is_used_without_a_plan_neither_fails_nor_grows(
     qapp: QApplication, monkeypatch: pytest.MonkeyPatch, tmp_path: Path
 ) -> None:
     monkeypatch.setenv("HOME", str(tmp_path))
-    did, faults = soak(120 // one_in(6), 5)
+    did, faults = soak(120 // one_in(6), 5, one_in(4))
     assert faults == []
     assert len(did) >= 5

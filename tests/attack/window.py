@@ -18,6 +18,7 @@ from omnipel.bench.session import Session
 from omnipel.bench.window.window import Window
 from omnipel.shop.demo import unpack
 from omnipel.shop.sample import SAMPLES
+from omnipel.shop.store import Card
 
 KEYS = (
     *(Qt.Key.Key_Tab, Qt.Key.Key_Backtab, Qt.Key.Key_Return, Qt.Key.Key_Escape, Qt.Key.Key_Up, Qt.Key.Key_Down, Qt.Key.Key_Space),
@@ -36,8 +37,8 @@ def memory_mb() -> float:
 class Soak:
     """A person without a plan."""
 
-    def __init__(self, seed: int, folder: Path) -> None:
-        self.dice = random.Random(seed)
+    def __init__(self, seed: int, folder: Path, each: int) -> None:
+        self.dice, self.each = random.Random(seed), each
         self.window = Window(Session(unpack(folder / "shop.sqlite")))
         self.window.resize(1280, 800)
         self.window.show()
@@ -71,7 +72,7 @@ class Soak:
         elif way == "station":
             window.show_station(dice.choice(STATIONS))
         elif way == "job":
-            cards = window.session.store.cards()
+            cards = self._seen()
             if cards and window.session.open(dice.choice(cards).id):
                 window.show_station("object")
         elif way == "command":
@@ -89,9 +90,13 @@ class Soak:
             self.window.show_station(station)
             QApplication.processEvents()
 
+    def _seen(self) -> list[Card]:
+        """The jobs that are opened."""
+        return self.window.session.store.cards(archived=True)[:: self.each]
+
     def warm(self) -> tuple[int, float]:
         """What is held once every job has been seen: pages and rows that are made when they are first wanted stay, and are no leak."""
-        for card in self.window.session.store.cards(archived=True):
+        for card in self._seen():
             self.window.session.open(card.id)
             self._look()
             _every_page = self.window.stations["cover"].decides()
@@ -113,8 +118,8 @@ class Soak:
         return len(window.findChildren(QObject)), memory_mb()
 
 
-def soak(count: int, seed: int) -> tuple[Counter[str], list[str]]:
-    """So many events: what was done, and what went wrong or grew."""
+def soak(count: int, seed: int, each: int = 1) -> tuple[Counter[str], list[str]]:
+    """So many events, with every job or one of each so many: what was done, and what went wrong or grew."""
     _app = QApplication.instance() or QApplication([])
     load_type()
     faults: list[str] = []
@@ -125,7 +130,7 @@ def soak(count: int, seed: int) -> tuple[Counter[str], list[str]]:
 
     sys.excepthook = noted
     with tempfile.TemporaryDirectory() as folder:
-        here = Soak(seed, Path(folder))
+        here = Soak(seed, Path(folder), each)
         warm = here.warm()
         for _ in range(count):
             try:

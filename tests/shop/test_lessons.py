@@ -10,9 +10,10 @@ from omnipel.core.job.document import Job
 from omnipel.core.job.trying import Kin, Stage, TryOn, Went
 from omnipel.core.learning.estimates import Line
 from omnipel.shop import lessons
+from omnipel.shop.demo import unpack
 from omnipel.shop.kin import of_family, of_thing
 from omnipel.shop.lessons import LEARNT, Ruled, known, learnt, lesson_of, ruled, ruled_text, tried
-from omnipel.shop.sample import SAMPLES, fill
+from omnipel.shop.sample import SAMPLES
 from omnipel.shop.starter import starter
 from omnipel.shop.store import Store
 
@@ -87,7 +88,7 @@ def test_what_a_person_ruled_is_kept_and_damage_counts_as_nothing_said(tmp_path:
 
 
 def test_the_sample_shop_has_evidence_for_every_kind_of_line(tmp_path: Path) -> None:
-    with fill(tmp_path / "shop.sqlite") as store:
+    with unpack(tmp_path / "shop.sqlite") as store:
         lines = learnt(store, "test").lines
         kinds = {line.kind for line in lines.values() if line.n}
         assert {"seam", "hem", "tape", "quilt along", "quilt across", "cloth warp", "cloth weft", "clearance"} <= kinds

@@ -17,9 +17,10 @@ from tests.shop.powerless import look, run_powerless
 
 from omnipel.core.pictures.pens import KEPT
 from omnipel.core.words.phrases import NOTHING
+from omnipel.shop.demo import unpack
 from omnipel.shop.document import DocumentError
 from omnipel.shop.opening import StoreError
-from omnipel.shop.sample import SAMPLES, fill
+from omnipel.shop.sample import SAMPLES
 from omnipel.shop.store import Kept, Store
 
 
@@ -136,7 +137,7 @@ SPOILT = {
 @pytest.mark.parametrize("kind", SPOILT)
 def test_one_bad_document_is_one_job_that_says_so(kind: str, tmp_path: Path) -> None:
     path = tmp_path / "shop.sqlite"
-    with fill(path) as store:
+    with unpack(path) as store:
         bad = next(card for card in store.cards() if card.name == "Rain butt")
         good = store.job(bad.id)
         store.commit(bad.id, replace(good, notes="more"), "edit")
@@ -157,7 +158,7 @@ def test_one_bad_document_is_one_job_that_says_so(kind: str, tmp_path: Path) -> 
 
 
 def test_a_document_of_a_newer_format_and_a_revision_that_is_gone_are_said(tmp_path: Path) -> None:
-    with fill(tmp_path / "shop.sqlite") as store:
+    with unpack(tmp_path / "shop.sqlite") as store:
         newer, gone = store.cards()[0].id, store.cards()[1].id
         store.db.execute("UPDATE revisions SET format = 99 WHERE job = ?", (newer,))
         store.db.execute("DELETE FROM revisions WHERE job = ?", (gone,))
@@ -169,7 +170,7 @@ def test_a_document_of_a_newer_format_and_a_revision_that_is_gone_are_said(tmp_p
 
 
 def test_what_is_kept_of_a_job_counts_for_its_revision_and_program_only(tmp_path: Path) -> None:
-    with fill(tmp_path / "shop.sqlite") as store:
+    with unpack(tmp_path / "shop.sqlite") as store:
         card = store.cards()[0]
         kept = Kept("look", "Look at: it", KEPT, store.mark(store.text(card.id)[0]))
         store.keep("1", [(card.id, card.revision, kept)])

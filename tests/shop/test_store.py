@@ -16,8 +16,8 @@ from hypothesis import strategies as st
 from tests.jobs import drum
 from tests.shop.writer import bring_up_to_date, edit_for_ever
 
+from omnipel.shop.demo import unpack
 from omnipel.shop.opening import APPLICATION_ID, MIGRATIONS, SCHEMA_VERSION, StoreError
-from omnipel.shop.sample import fill
 from omnipel.shop.store import Store
 
 
@@ -139,7 +139,7 @@ def test_killed_while_an_old_shop_is_brought_up_to_date_it_is_all_there(tmp_path
 
 def test_a_second_window_may_look_but_not_write(tmp_path: Path) -> None:
     path = tmp_path / "shop.sqlite"
-    with fill(path) as first, Store(path) as second:
+    with unpack(path) as first, Store(path) as second:
         assert first.writable
         assert not second.writable
         assert len(second.cards()) == len(first.cards())
@@ -183,7 +183,7 @@ def test_a_newer_shop_and_a_file_that_is_none_are_refused(tmp_path: Path) -> Non
 
 
 def test_archive_delete_and_back(tmp_path: Path) -> None:
-    with fill(tmp_path / "shop.sqlite") as store:
+    with unpack(tmp_path / "shop.sqlite") as store:
         key = store.cards()[0].id
         count = len(store.cards())
         store.archive(key)
