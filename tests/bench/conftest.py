@@ -18,7 +18,7 @@ from omnipel.bench.window.window import Window
 from omnipel.core.draft import Drafted
 from omnipel.core.words.phrases import tr
 from omnipel.core.words.units import Unit
-from omnipel.shop.demo import unpack
+from omnipel.shop.sample import fill
 from omnipel.shop.starter import starter
 from omnipel.shop.store import Store
 
@@ -30,7 +30,7 @@ def filled() -> bytes:
     """A shop with all samples, as it lies on disk; made once."""
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "shop.sqlite"
-        unpack(path).close()
+        fill(path).close()
         return path.read_bytes()
 
 

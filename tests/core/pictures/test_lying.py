@@ -1,13 +1,17 @@
 """Pieces as they lie in the middle of the work."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
-from shapely.geometry import Polygon
+from shapely import union_all
+from shapely.geometry import LineString, Point, Polygon
 from tests.core.sewing.jobs import COVERS
 
 from omnipel.core.draft import Drafted, draft
 from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.labels import about, box_of
 from omnipel.core.pictures.lying import RIGHT, WRONG, closed, parts
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.sewing.pictured import picture, section
@@ -88,3 +92,25 @@ def test_every_step_has_a_picture_of_the_pieces_it_is_about_or_none_to_show(cove
         if step.operation.seams and step.key.startswith("seam:"):
             assert cut is not None
             assert cut.layers
+
+
+@pytest.mark.parametrize("cover", COVERS)
+def test_the_word_at_the_start_can_be_read_and_stands_at_the_start(cover: str) -> None:
+    """No other words lie over it; lines run through it only where they would everywhere round the start."""
+    made = plan(cover)
+    for step in made.steps:
+        shown = picture(made, step, Voice())
+        starts = [item for item in shown.items if isinstance(item, Label) and item.strong]
+        rings = [item for item in shown.items if isinstance(item, Path) and item.layer is Layer.TAPE and item.closed]
+        assert len(starts) == len(rings), step.key
+        paths = [item for item in shown.items if isinstance(item, Path) and len(item.points) > 1]
+        lines = union_all([LineString(np.vstack((p.points, p.points[:1])) if p.closed else p.points) for p in paths])
+        for start, ring in zip(starts, rings, strict=True):
+            at, box = ring.points.mean(axis=0), box_of(start)
+            assert 0.3 * start.size < box.distance(Point(*at)) < 1.0 * start.size, step.key
+            others = [box_of(item) for item in shown.items if isinstance(item, Label) and item is not start]
+            assert not any(box.intersection(other).area > 0.02 * box.area for other in others), step.key
+            tried = about(replace(start, at=(float(at[0]), float(at[1]))), 0.5 * start.size)
+            free = [box_of(one) for one in tried if not any(box_of(one).intersects(other) for other in others)]
+            least = min((one.intersection(lines).length for one in free), default=np.inf)
+            assert box.intersection(lines).length <= least + 1e-6, step.key

@@ -244,9 +244,12 @@ def _drawn(order: Sequence[Operation], at: Mapping[str, int]) -> Iterator[str]:
 def _over_cords(drafted: Drafted, order: Sequence[Operation], at: Mapping[str, int], sewn: Mapping[int, int]) -> Iterator[str]:
     """Where a machine seam comes to a casing with its cord in it, a hand closes that casing: after the seam, before the cord is drawn."""
     cover = drafted.cover
+    lain: dict[str, list[Operation]] = {}
     for laid in (o for o in order if o.deed == "lay cord"):
-        head, beside = laid.key.rpartition("/")[0].split("/")[0], set()
-        for run in laid.edges:
+        lain.setdefault(laid.key.rpartition("/")[0].split("/")[0], []).append(laid)
+    for head, parts in lain.items():  # opposite sides of a casing are sewn one after the other
+        beside = set()
+        for run in (run for laid in parts for run in laid.edges):
             names = [edge.name for edge in cover.flat[run.piece].edges]
             k = names.index(run.edge)
             beside |= {(run.piece, names[k - 1]), (run.piece, names[(k + 1) % len(names)])}
@@ -261,6 +264,8 @@ def _over_cords(drafted: Drafted, order: Sequence[Operation], at: Mapping[str, i
         elif hand is not None:
             if any(sewn[i] > at[hand.key] for i in ends):
                 yield f"{head}: closed by hand before the seam beside it"
+            if any(at[f"{laid.key.rpartition('/')[0]}/stitch"] > at[hand.key] for laid in parts):
+                yield f"{head}: closed by hand before all of its casing is stitched"
             if f"{head}/draw" in at and at[f"{head}/draw"] < at[hand.key]:
                 yield f"{head}: drawn before it is closed"
 

@@ -2,7 +2,7 @@
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 from typing import Final
 
@@ -10,7 +10,7 @@ import numpy as np
 import shapely
 from shapely.geometry.base import BaseGeometry
 
-from omnipel.core.pictures.drawing import Drawing, Label, Path
+from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
 from omnipel.core.plane.curves import Points
 
 WIDE: Final = {
@@ -27,6 +27,8 @@ ASCENT, DESCENT = 0.76, 0.24
 LEADING: Final = 1.3
 SMALLEST: Final = 0.85
 """Words are made no smaller than this to fit."""
+OVER_WORDS: Final = 10.0
+"""Words over words are so many times as bad as lines through them."""
 PLACES: Final = 13
 """So many places across and up are tried for a block of words."""
 
@@ -54,6 +56,32 @@ def _corners(label: Label) -> Points:
     )
     c, s = math.cos(label.angle), math.sin(label.angle)
     return np.asarray(corners @ np.array([(c, s), (-s, c)]) + label.at)
+
+
+def about(label: Label, off: float) -> Iterator[Label]:
+    """The label at eight places round where it is: above, below, right and left of it first, `off` between the place and its words."""
+    wide = width_of(label.words, label.size, strong=label.strong)
+    right = off + label.anchor * wide, -off - (1.0 - label.anchor) * wide
+    up = off + DESCENT * label.size, -off - ASCENT * label.size
+    middle = (label.anchor - 0.5) * wide, (DESCENT - ASCENT) * label.size / 2.0
+    straight = [(middle[0], y) for y in up] + [(x, middle[1]) for x in right]
+    for dx, dy in (*straight, *((x, y) for y in up for x in right)):
+        yield replace(label, at=(label.at[0] + dx, label.at[1] + dy))
+
+
+def clear_of(label: Label, off: float, items: Sequence[Item]) -> Label:
+    """The label where it crosses least of what is drawn, at one of the places round where it is."""
+    paths = [item for item in items if isinstance(item, Path) and len(item.points) > 1]
+    lines = shapely.union_all(
+        [shapely.LineString([*path.points, path.points[0]] if path.closed else path.points) for path in paths]
+    )
+    words = shapely.union_all([box_of(item) for item in items if isinstance(item, Label)])
+
+    def crossed(one: Label) -> float:
+        box = box_of(one)
+        return float(box.intersection(lines).length + box.intersection(words).area / one.size * OVER_WORDS)
+
+    return min(about(label, off), key=crossed)
 
 
 def extent(drawing: Drawing) -> tuple[float, float, float, float]:

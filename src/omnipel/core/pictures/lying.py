@@ -19,7 +19,7 @@ from omnipel.core.drafting.seams import Run
 from omnipel.core.pictures.board import arranged
 from omnipel.core.pictures.drawing import Drawing, Item, Label, Path
 from omnipel.core.pictures.folding import fold
-from omnipel.core.pictures.labels import width_of
+from omnipel.core.pictures.labels import clear_of, width_of
 from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.scene import Scene
 from omnipel.core.pictures.seen import drawn
@@ -224,7 +224,7 @@ def _joined(cover: Cover, lies: Lies, voice: Voice) -> Drawing:
     items += _worked(move(laid), lies.pins, text, voice)
     items.append(_below(tr("{piece}, right side up", piece=term(below)), rings[0], rings, text, voice))
     items.append(_above(tr("{piece}, wrong side up", piece=term(above)), rings[1], rings, text, voice))
-    return Drawing(tuple(items))
+    return _legible(items)
 
 
 def folded(cover: Cover, lies: Lies, voice: Voice) -> Drawing | None:
@@ -247,7 +247,7 @@ def folded(cover: Cover, lies: Lies, voice: Voice) -> Drawing | None:
     items += _worked(other, lies.pins, text, voice)
     rings = [made.below + peeps, made.above]
     items.append(_below(tr("{piece}, folded right sides together", piece=term(name)), made.above, rings, text, voice))
-    return Drawing(tuple(items))
+    return _legible(items)
 
 
 def _onto(laid: Points, base: Points) -> "Move":
@@ -320,8 +320,15 @@ def _worked(way: Points, pins: int, text: float, voice: Voice) -> Iterator[Item]
     across = np.array((-along[1], along[0]))
     head = np.array((at - (along - across * 0.6) * text * 0.5, at, at - (along + across * 0.6) * text * 0.5))
     yield Path(head, Layer.TAPE)
-    beside = way[0] + np.array((0.0, text * 0.6))
-    yield Label((float(beside[0]), float(beside[1])), voice.say(tr("start")), text, strong=True)
+    yield Label((float(way[0][0]), float(way[0][1])), voice.say(tr("start")), text, strong=True)
+
+
+def _legible(items: Sequence[Item]) -> Drawing:
+    """The drawing with the word at the start moved to where it lies over as little as can be."""
+    placed = [item for item in items if isinstance(item, Path) or not item.strong]
+    for label in (item for item in items if isinstance(item, Label) and item.strong):
+        placed.append(clear_of(label, 0.5 * label.size, placed))
+    return Drawing(tuple(placed))
 
 
 def _at(way: Points, runs: np.ndarray, along: float) -> tuple[Points, Points]:
@@ -367,7 +374,7 @@ def _beside(cover: Cover, lies: Lies, voice: Voice) -> Drawing:
         items += [Path(way, Layer.LIT) for way in ways[1:]]
         items += _worked(ways[0], lies.pins, text, voice) if ways else ()
         items.append(Label((x + room / 2.0, y + 0.7 * text), called[name], text))
-    return Drawing(tuple(items))
+    return _legible(items)
 
 
 def _called(name: str, lies: Lies, *, alone: bool) -> Phrase:

@@ -316,13 +316,21 @@ class Making:
         """By the number of a seam the edges at whose casing it ends, with the cord in it already."""
         found: dict[int, tuple[Dressed, ...]] = {}
         for edge in self.edges:
-            if not self.laid_in(edge):
-                continue
-            corners = {self.corners[end] for run in edge.runs for end in ends_of(run, self.flat) if end in self.corners}
-            for i, seam in enumerate(self.seams):
-                if i not in self.meeting and self.layer(i) is not Cloth.LINING and self._ends(seam) & corners:
-                    found[i] = (*found.get(i, ()), edge)
+            casing = [run for run in edge.runs if self.edge(run).finish.kind is FinishKind.CORD_CASING]  # its ends may be hemmed
+            for i in self.over_cord(edge, casing):
+                found[i] = (*found.get(i, ()), edge)
         return found
+
+    def over_cord(self, edge: Dressed, runs: Sequence[Run]) -> list[int]:
+        """Numbers of the seams that end at a casing, some runs of an edge, with its cord in it already."""
+        if not self.laid_in(edge):
+            return []
+        corners = {self.corners[end] for run in runs for end in ends_of(run, self.flat) if end in self.corners}
+        return [
+            i
+            for i, seam in enumerate(self.seams)
+            if i not in self.meeting and self.layer(i) is not Cloth.LINING and self._ends(seam) & corners
+        ]
 
     @property
     def ring_first(self) -> bool:

@@ -106,7 +106,7 @@ def _folded(making: Making, edge: Dressed, key: str, finish: Finish, runs: list[
             yield replace(step, after=(*step.after, *order)) if folds else step
         before = f"{own}/stitch"
     if _drawn(finish):
-        yield from _threaded(making, edge, key, finish, before)
+        yield from _threaded(making, edge, key, finish, runs, before)
 
 
 def _drawn(finish: Finish) -> bool:
@@ -135,7 +135,7 @@ def _hemmed(
     )
     yield replace(fold, checks=tuple(checks), notes=corners)
     last = f"{key}/press"
-    laid_in = making.laid_in(edge)
+    laid_in = finish.kind is FinishKind.CORD_CASING and making.laid_in(edge)
     if laid_in:
         words = tr("Lay the cord into the fold of {edge}, clear of the stitch line, and pin both its ends", edge=called)
         lay = _does(making, edge, f"{key}/cord", "lay cord", words, runs, Work(Pace.PIN, max(2.0, long / 150.0)))
@@ -163,51 +163,48 @@ def _hemmed(
     yield replace(stitched, notes=tuple(notes), after=(After(last, why),), seams=tuple(dict.fromkeys(seams)))
 
 
-def _threaded(making: Making, edge: Dressed, key: str, finish: Finish, stitched: str) -> Iterator[Operation]:
+def _threaded(making: Making, edge: Dressed, key: str, finish: Finish, runs: Sequence[Run], stitched: str) -> Iterator[Operation]:
     """What runs in a casing: an elastic drawn in, joined, its gap closed; a cord drawn in where it was not laid in, its ends finished."""
     flat, called = making.first(edge), _called(edge)
     if edge.asked and not edge.drawn:
         return
     if finish.kind is FinishKind.ELASTIC_CASING:
-        yield from elastic(making, key, called, (After(stitched, tr("the casing is stitched first")),), edge)
+        yield from elastic(making, key, called, (After(stitched, tr("the casing is stitched first")),), edge.name, runs)
         return
     drawn: tuple[After, ...] = ()
     if not flat:
         words = tr("Draw the cord into the casing of {edge} through its gap; secure both ends before you pull", edge=called)
-        thread = _does(
-            making, edge, f"{key}/thread", "thread", words, edge.runs, Work(Pace.FIXED, 2.0 + making.long(edge.runs) / 1000.0)
-        )
+        thread = _does(making, edge, f"{key}/thread", "thread", words, runs, Work(Pace.FIXED, 2.0 + making.long(runs) / 1000.0))
         yield replace(thread, after=(After(stitched, tr("the casing is stitched first")),))
         drawn = (After(f"{key}/thread", tr("the cord has to be in")),)
-    crossed = [i for i, edges in making.corded.items() if edge in edges]
+    crossed = making.over_cord(edge, runs)
     if crossed:
         words = tr("Sew the ends of the casing of {edge} together by hand, over the cord and not through it", edge=called)
         work = Work(Pace.HAND, len(crossed) * 2.0 * finish.width), Work(Pace.PIECE, float(len(crossed)))
         sewn = tuple(After(f"{making.keys[i]}/sew", tr("the seam beside it is sewn first")) for i in crossed)
-        by_hand = _does(making, edge, f"{key}/by hand", "sew over cord", words, edge.runs, *work)
+        by_hand = _does(making, edge, f"{key}/by hand", "sew over cord", words, runs, *work)
         yield replace(
             by_hand, after=(After(stitched, tr("the casing is stitched first")), *sewn), checks=(Check(tr("cord free to slide")),)
         )
         drawn = (After(f"{key}/by hand", tr("the casing is whole before it is drawn in")),)
     words = tr("Draw the cord of {edge} to its girth, lock it across the end, cut off and seal what is over", edge=called)
     checks = (Check(tr("drawn in to"), edge.drawn_to),) if edge.drawn_to else ()
-    done = _does(making, edge, f"{key}/draw", "finish cord", words, edge.runs, Work(Pace.FIXED, 3.0))
+    done = _does(making, edge, f"{key}/draw", "finish cord", words, runs, Work(Pace.FIXED, 3.0))
     yield replace(
         done, checks=checks, after=drawn or (After(stitched, tr("the casing is stitched first")),), cautions=("small parts",)
     )
 
 
 def elastic(
-    making: Making, key: str, called: Phrase, after: tuple[After, ...], edge: Dressed | None = None
+    making: Making, key: str, called: Phrase, after: tuple[After, ...], opening: str = "", runs: Sequence[Run] = ()
 ) -> Iterator[Operation]:
     """Drawn in, its ends overlapped and sewn, the gap closed; nothing is ironed any more then."""
     lap = making.choices.habits.mm("elastic overlap")
-    on = tuple(dict.fromkeys(run.piece for run in edge.runs)) if edge is not None else making.surface[:1]
-    runs, opening = (edge.runs, edge.name) if edge is not None else ((), "")
+    on = tuple(dict.fromkeys(run.piece for run in runs)) or making.surface[:1]
     ref = refs.edge(opening, "finish") if opening else refs.option("fastening")
 
     def does(action: str, deed: str, words: Phrase, minutes: float, *before: After, **more: Any) -> Operation:
-        return Operation(key=f"{key}/{action}", deed=deed, words=words, ref=ref, on=on, edges=runs, opening=opening,
+        return Operation(key=f"{key}/{action}", deed=deed, words=words, ref=ref, on=on, edges=tuple(runs), opening=opening,
                          work=(Work(Pace.FIXED, minutes),), after=before, **more)  # fmt: skip
 
     long = next((item.length.value for item in making.goods if str(item.name) == "elastic" and item.length is not None), 0.0)
