@@ -164,8 +164,6 @@ class SewStation(AtBench):
         self.card.show_step(plan, step, open_=told)
         here = current is not None and step.key == current.key
         self.done.setEnabled(here)
-        ends = tr("done, next") if self.sewing.begun else tr("begin")
-        self.done.setText(say(ends if current is not None else tr("all is done")))
         self.back.setEnabled(bool(done))
         self.more.setText(say(tr("less") if told else tr("how?")))
         if not self.note.hasFocus():
@@ -270,6 +268,8 @@ class SewStation(AtBench):
         self.of.setText(self.session.tell(told))
         self.bar.setMaximum(1000)
         self.bar.setValue(min(1000, round(1000 * minutes / max(span.likely, 0.01))))
+        ends = tr("done, next") if self.sewing.begun else tr("begin")
+        self.done.setText(say(ends if self.sewing.current is not None else tr("all is done")))
         self.pause.setVisible(self.sewing.begun)  # until then it begins with the step
         self.pause.setText(say(tr("pause") if clock.runs else tr("start the clock")))
         gone = clock.away(self.sewing.now())
