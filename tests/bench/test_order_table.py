@@ -175,7 +175,8 @@ def test_the_tally_tells_the_time_at_every_station_and_the_rail_how_far_it_is_se
     at_rest(sample_window, qtbot)
     tally, plan = sample_window.tally, station.sewing.plan
     assert plan is not None
-    assert tally.times.stop.value.text() == f"after step {next(step.number for step in plan.steps if step.stop) - 1}"
+    first = next(step.number for step in plan.steps if step.stop)
+    assert tally.times.stop.value.text() == f"after step {first - 1}"
     assert not tally.cloth.isVisible()
     press(qtbot, station, Qt.Key.Key_Space)
     for _, step in zip(range(3), plan.steps, strict=False):
@@ -214,3 +215,25 @@ def test_a_step_that_was_overtaken_is_told_in_the_tally_and_put_right_from_there
         at_rest(sample_window, qtbot)
         cards = [card for card in sample_window.tally.cards if card.finding.code == "step-overtaken"]
     assert not cards
+
+
+def test_the_next_try_on_is_told_by_its_step_now_and_then_no_more(sample_window: Window, qtbot: QtBot) -> None:
+    """As the steps are done one by one: after which step it comes, that it is now, and that none is left."""
+    station, _ = at_sew(sample_window, "Press motor")
+    at_rest(sample_window, qtbot)
+    plan, shown = station.sewing.plan, sample_window.tally.times.stop
+    assert plan is not None
+    stops = [step.number for step in plan.steps if step.stop]
+    assert len(stops) == 2
+    for step in plan.steps:
+        following = next((n for n in stops if n >= step.number), None)
+        assert following is not None
+        assert shown.value.text() == ("now" if following == step.number else f"after step {following - 1}"), step.number
+        if step is plan.steps[0]:
+            assert station.done.text() == "begin"
+            station.sewing.start()
+        assert station.done.text() == "done, next"  # its clock runs on from the last one
+        station.sewing.do()
+    assert shown.value.text() == "none left"
+    assert station.done.text() == "all is done"
+    assert not station.done.isEnabled()

@@ -1,16 +1,21 @@
 """Words in panel drawings: none lies on another or over an opening, and none is too small to read, at every size of text, for every pair."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 import shapely
+from hypothesis import given
+from hypothesis import strategies as st
 from tests.wild import one_in
 
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Draft, draft
 from omnipel.core.drafting.panel import MarkKind
 from omnipel.core.pictures.board import fitted_board
-from omnipel.core.pictures.drawing import Label
-from omnipel.core.pictures.labels import SMALLEST, Room, box_of, extent, width_of
+from omnipel.core.pictures.drawing import Label, Path
+from omnipel.core.pictures.labels import SMALLEST, Room, about, box_of, clear_of, extent, width_of
+from omnipel.core.pictures.pens import Layer
 from omnipel.core.pictures.sheet import panel_drawing
 from omnipel.core.words.phrases import Voice
 from omnipel.shop.sample import SAMPLES
@@ -69,3 +74,40 @@ def test_a_block_of_words_finds_the_free_part_of_a_shape() -> None:
     assert narrow[0].angle == pytest.approx(np.pi / 2.0)
     assert Room(shapely.box(0.0, 0.0, 9.0, 9.0)).block(["lid"], 10.0) is None
     assert width_of("lid", 10.0) < width_of("LID", 10.0) < width_of("MMM", 10.0)
+
+
+STEPS = st.integers(-12, 12).map(lambda n: n / 2.0)
+PLACES = st.tuples(STEPS, STEPS)
+
+
+@given(
+    st.lists(st.lists(PLACES, min_size=2, max_size=5, unique=True), max_size=6),
+    st.lists(PLACES, max_size=2),
+    st.sampled_from((0.0, 0.5, 1.0)),
+    st.sampled_from(("start", "Anfang", "i")),
+)
+def test_a_word_is_moved_to_where_it_lies_over_least(
+    ways: list[list[tuple[float, float]]], others: list[tuple[float, float]], anchor: float, words: str
+) -> None:
+    """Never further off than it has to be, never over other words where there is a place without, never through more lines than elsewhere."""
+    off, label = 0.5, Label((0.0, 0.0), words, 1.0, anchor=anchor, strong=True)
+    items = [Path(np.array(way), Layer.CONTOUR, closed=len(way) > 2) for way in ways]
+    there = [Label(at, "wall", 1.0) for at in others]
+    lines = shapely.union_all([shapely.LineString([*way, way[0]] if len(way) > 2 else way) for way in ways])
+    taken = shapely.union_all([box_of(one) for one in there])
+    places = list(about(label, off))
+    assert len({place.at for place in places}) == 8
+    for place in places:
+        assert box_of(place).distance(shapely.Point(0.0, 0.0)) == pytest.approx(off, rel=0.5)
+        assert replace(place, at=label.at) == label
+    found = clear_of(label, off, [*items, *there])
+    assert found in places
+    over = [(box_of(place).intersection(taken).area, box_of(place).intersection(lines).length) for place in places]
+    mine = over[places.index(found)]
+    free = [through for area, through in over if area == 0.0]
+    if not items and not there:
+        assert found == places[0]  # above, where it has always stood
+    if free and mine[0] > 0.0:
+        assert mine[1] < min(free)  # only a whole web of lines is worse
+    if free and mine[0] == 0.0:
+        assert mine[1] == pytest.approx(min(free))
