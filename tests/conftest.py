@@ -26,7 +26,7 @@ settings.register_profile("ci", deadline=None, max_examples=EXAMPLES, derandomiz
 settings.load_profile("ci" if os.environ.get("CI") else "desk")
 
 
-MANY, ONE_IN = 3, 6
+MANY, ONE_IN = 2, 9
 """Of a test that is made for every form and scheme so many are tried at a landing, and one in so many of the rest; with OMNIPEL_EFFORT=1 all."""
 
 
