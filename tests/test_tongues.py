@@ -17,6 +17,7 @@ from babel.messages.pofile import read_po
 from hypothesis import given
 from hypothesis import strategies as st
 
+from omnipel.cli import main
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import draft
 from omnipel.core.job.document import Job
@@ -214,3 +215,22 @@ def test_the_command_line_speaks_it(tmp_path: Path) -> None:
     assert wrong.returncode == 2
     assert len(wrong.stderr.splitlines()) == 1
     assert "Umriss" in ran("--help").stdout
+
+
+@pytest.mark.parametrize("command", ["check", "draft", "lay", "takeoff", "order", "advise", "fits"])
+def test_what_the_command_line_says_of_a_job_is_german(
+    command: str, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    monkeypatch.setenv("LANGUAGE", "de")
+    path = tmp_path / "fass.omnipel.json"
+    assert main(["new", "drum", "wall-and-lid", "-o", str(path)]) == 0
+    capsys.readouterr()
+    main([command, str(path), *{"lay": ["--seconds", "1"], "fits": ["--piece", "600x900"]}.get(command, [])])
+    printed = capsys.readouterr()
+    text = re.sub(r"\[[\w-]+ \S+ .*\]", "", printed.out + printed.err)  # the code of a finding and its place are for programs
+    assert len(text) > 20
+    english = re.compile(
+        r"\b(the|and|outer|flat|note|wide|long|cut|used|seam|hem|wall|lid|cloth|finished|step|to buy|minutes|does|nothing)\b",
+        re.I,
+    )
+    assert english.findall(text.replace("wall and lid", "")) == []

@@ -54,5 +54,8 @@ def run(asked: argparse.Namespace) -> int:
     if asked.json:
         print(json.dumps(report(drafted)["findings"], indent=1, ensure_ascii=False))
     else:
-        print("\n".join(finding_lines(drafted)) or said(tr("nothing to say: every seam is true and the cover goes on")))
+        print(
+            "\n".join(finding_lines(drafted, voiced(drafted.job.unit)))
+            or said(tr("nothing to say: every seam is true and the cover goes on"))
+        )
     return int(drafted.stops)

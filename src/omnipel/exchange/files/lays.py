@@ -11,7 +11,7 @@ from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.cloth.lay import Lay, by_the_piece
 from omnipel.core.cloth.said import bought_words, cut_words, off_words, place_words
 from omnipel.core.cloth.takeoff import Group, Line, Takeoff, said
-from omnipel.core.words.phrases import Count, Money, Name, Phrase, Run, Share, Voice, listed, mm, tr
+from omnipel.core.words.phrases import Count, Money, Name, Phrase, Run, Share, Voice, listed, mm, term, tr
 from omnipel.core.words.sums import sum_words
 from omnipel.exchange.files.report import terms
 
@@ -103,8 +103,8 @@ def takeoff_data(taken: Takeoff, voice: Voice) -> dict[str, Any]:
 def lay_text(lay: Lay, voice: Voice, off: float | None = None) -> str:
     """A lay for a terminal: what is used and bought, and each piece in the order of cutting."""
     cloth = lay.sheet.cloth
-    head = tr("{layer}: {cloth}, {width} wide, {spread}", layer=tr("{layer}", layer=Name(lay.layer.value)), cloth=cloth_words(cloth.name),
-              width=mm(cloth.usable_width), spread=Name(lay.sheet.choice.spread.value))  # fmt: skip
+    head = tr("{layer}: {cloth}, {width} wide, {spread}", layer=term(lay.layer), cloth=cloth_words(cloth.name),
+              width=mm(cloth.usable_width), spread=term(lay.sheet.choice.spread))  # fmt: skip
     lines = [voice.sentence(head)]
     if lay.placed and not lay.on(lay.bolt):
         lines.append("  " + voice.say(tr("nothing is to be bought: all of it lies on pieces that are there")))

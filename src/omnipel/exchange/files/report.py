@@ -253,12 +253,11 @@ def text(draft: Draft, voice: Voice | None = None) -> str:
     return "\n".join([*lines, *finding_lines(draft, voice)])
 
 
-def finding_lines(draft: Draft, voice: Voice | None = None) -> list[str]:
+def finding_lines(draft: Draft, voice: Voice) -> list[str]:
     """Findings, one a line, remedies numbered below."""
-    voice = voice or Voice(draft.job.unit)
     lines = []
     for finding in draft.findings:
-        lines.append(f"{finding.severity}: {voice.sentence(finding.text)} [{finding.code} at {finding.where}]")
+        lines.append(f"{voice.say(term(finding.severity))}: {voice.sentence(finding.text)} [{finding.code} at {finding.where}]")
         lines += [f"      {i}. {voice.say(remedy.words)}" for i, remedy in enumerate(finding.remedies, 1)]
         lines += [f"      {voice.say(finding.advice)}"] if finding.advice else []
     return lines
