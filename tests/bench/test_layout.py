@@ -147,6 +147,12 @@ def test_every_step_can_be_read_whole(sample_window: Window, qtbot: QtBot, size:
     at_rest(sample_window, qtbot)
     plan = station.plan_mode
     assert faults(sample_window) == []
+    low = card.rest.whole
+    set_scale(sample_window, 1.0 if scale > 1.0 else 1.6)  # while one is there: it stands as if one had come with it
+    set_scale(sample_window, scale)
+    at_rest(sample_window, qtbot)
+    assert card.rest.whole == low
+    assert faults(sample_window) == []
     assert plan.table.height() >= LOOK.px(190)
     assert plan.width() <= station.table.width()
     assert plan.table.isColumnHidden(4) == (plan.table.viewport().width() < LOOK.px(440))

@@ -82,10 +82,13 @@ class Roomed(QWidget):
 class RoomedPage(Scrolled):
     """A page that is told how much of it can be seen; it scrolls where that is not enough."""
 
-    def __init__(self, inner: Roomed) -> None:
-        super().__init__(inner)
-        self.roomed = inner
+    inner: Roomed
 
     def resizeEvent(self, event: QResizeEvent) -> None:
         super().resizeEvent(event)
-        self.roomed.stand_in(self.viewport().width(), self.height())
+        self.inner.stand_in(self.viewport().width(), self.height())
+
+    def changeEvent(self, event: QEvent) -> None:
+        super().changeEvent(event)
+        if event.type() is QEvent.Type.StyleChange and self.widget() is not None:  # the text may be larger, and the page as large
+            self.inner.stand_in(self.viewport().width(), self.height())

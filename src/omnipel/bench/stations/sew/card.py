@@ -270,19 +270,17 @@ class StepCard(Roomed):
 class CardPage(RoomedPage):
     """The card in the room that is left for it: where that is low, the whole of it is scrolled."""
 
-    def __init__(self, card: StepCard) -> None:
-        super().__init__(card)
-        self.card = card
+    inner: StepCard
 
     def turn(self, *, down: bool) -> None:
         """Show what comes after or before what is seen: of the page, or else of what is told of the step."""
-        for bar in (self.verticalScrollBar(), self.card.rest.verticalScrollBar()):
+        for bar in (self.verticalScrollBar(), self.inner.rest.verticalScrollBar()):
             if bar.maximum():
                 bar.triggerAction(bar.SliderAction.SliderPageStepAdd if down else bar.SliderAction.SliderPageStepSub)
 
     def to_top(self) -> None:
         """Another step is read from its beginning."""
-        for bar in (self.verticalScrollBar(), self.card.rest.verticalScrollBar()):
+        for bar in (self.verticalScrollBar(), self.inner.rest.verticalScrollBar()):
             bar.setValue(0)
 
 
