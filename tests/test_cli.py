@@ -33,8 +33,10 @@ def test_new_gives_a_job_that_drafts_without_a_stop(tmp_path: Path, capsys: Outp
     path = tmp_path / "new.omnipel.json"
     assert main(["new", "drum", "wall and lid", "--unit", "in/16", "-o", str(path)]) == 0
     assert main(["check", str(path)]) == 0
+    assert main(["new", "drum", "wall and lid", "--unit", "in"]) == 0  # sixteenths, as most would mean
+    assert capsys.readouterr().out.endswith(path.read_text(encoding="utf-8"))
     assert main(["new", "drum", "wall-and-lid"]) == 0
-    assert json.loads(capsys.readouterr().out.split("\n", 1)[1])["format"] == "omnipel-job"
+    assert json.loads(capsys.readouterr().out)["format"] == "omnipel-job"
 
 
 def test_draft_shows_every_panel_with_its_sum(job_file: Path, capsys: Output) -> None:

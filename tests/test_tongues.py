@@ -1,6 +1,10 @@
 """Languages: every template is said, with its fields; names made of names; numbers as the language writes them, out and in again."""
 
+import argparse
+import ast
+import contextlib
 import importlib.util
+import inspect
 import io
 import json
 import pickle
@@ -77,6 +81,35 @@ def test_what_is_read_is_what_was_written_last(code: str) -> None:
     compiled.seek(0)
     said = ({(m.context, str(m.id)): m.string for m in c} for c in (read_mo(compiled), shipped))
     assert next(said) == next(said)
+
+
+FOR_PROGRAMMERS = "__call__|callable|cannot|conflict|dest=|invalid option|with mode|positionals$|must be|deprecated"
+"""What Python's reader of arguments says to who wrote the options wrong, not to who types them."""
+FILLED = r"%(?:\(\w+\))?[srd]"
+
+
+@pytest.mark.parametrize("code", SPOKEN)
+def test_pythons_reader_of_arguments_speaks_too(
+    code: str, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    with (TONGUES / "arguments" / code / "LC_MESSAGES" / "messages.mo").open("rb") as file:
+        spoken = {tuple(m.id) if m.pluralizable else m.id: m.string for m in read_mo(file)}
+    calls = (node for node in ast.walk(ast.parse(inspect.getsource(argparse))) if isinstance(node, ast.Call))
+    asked = [call.args for call in calls if isinstance(call.func, ast.Name) and call.func.id in ("_", "ngettext")]
+    texts = [tuple(a.value for a in args[:2] if isinstance(a, ast.Constant)) for args in asked]
+    wanted = {text if len(text) == 2 else text[0] for text in texts if text and not re.search(FOR_PROGRAMMERS, text[0])}
+    assert len(wanted) > 15
+    assert wanted - {*spoken} == set()
+    for one, other in ((one, other) for one, other in spoken.items() if one):
+        pairs = zip([one] if isinstance(one, str) else one, [other] if isinstance(other, str) else other, strict=True)
+        assert all(sorted(re.findall(FILLED, a)) == sorted(re.findall(FILLED, b)) for a, b in pairs), one
+    for typed in (["--help"], ["export"], ["new", "--unit", "ell"], ["new", "--unit"], ["lay", "j", "--nothing"]):
+        for language, found in (("en", True), (code, False)):
+            monkeypatch.setenv("LANGUAGE", language)
+            with contextlib.suppress(SystemExit):
+                assert main(typed) == 2
+            said = "".join(capsys.readouterr())
+            assert bool(re.search("usage|options:|argument|required|invalid|choose", said)) is found, said
 
 
 def test_every_name_of_a_part_is_said(messages: ModuleType) -> None:

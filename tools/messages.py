@@ -128,6 +128,12 @@ def brought_up(template: Catalog, source: Path) -> list[str]:
     ]
 
 
+def compiled_arguments(source: Path) -> None:
+    """Compile what Python's own reader of arguments says; its templates are Python's, another version has others, so none is dropped."""
+    with source.open("rb") as file, source.with_suffix(".mo").open("wb") as compiled:
+        write_mo(compiled, read_po(file, locale=source.parent.parent.name))
+
+
 def main() -> None:
     """Write them."""
     TARGET.parent.mkdir(exist_ok=True)
@@ -138,6 +144,8 @@ def main() -> None:
     for source in sorted(TONGUES.glob("*.po")):
         missing = brought_up(made, source)
         print(f"{source.name}: {len(missing)} not translated", *missing[:40], sep="\n  ")
+    for source in sorted(TONGUES.glob("arguments/*/LC_MESSAGES/*.po")):
+        compiled_arguments(source)
 
 
 if __name__ == "__main__":

@@ -36,6 +36,7 @@ from omnipel.cli import (
 from omnipel.cli import open as opening
 from omnipel.cli.usage import UsageError, said
 from omnipel.core.words.phrases import Name, Refusal, tr
+from omnipel.tongues import arguments_speak
 
 OUR_FAULT: Final = 70
 """Not 1: that is what a script takes for *do not cut*."""
@@ -102,6 +103,7 @@ def _refused(words: str) -> int:
 
 def whole_parser() -> argparse.ArgumentParser:
     """Everything the command line understands."""
+    arguments_speak()
     parser = _Parser(prog="omnipel", description=said(tr("Drafts the panels of a fitted cover, and says whether it will go on.")))
     parser.add_argument("--version", action="version", version=f"omnipel {__version__}")
     parser.add_argument("--demo", action="store_true", help=said(tr("open the bench on a fresh copy of the sample shop")))

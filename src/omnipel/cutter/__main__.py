@@ -12,7 +12,7 @@ from omnipel.core.words.phrases import Voice, tr
 from omnipel.core.words.units import Unit
 from omnipel.exchange.devices.cutter.mechanics import Cutter
 from omnipel.exchange.devices.cutter.speaking import Post, Speaker, socket_path
-from omnipel.tongues import of_the_desktop, tongue_of
+from omnipel.tongues import arguments_speak, of_the_desktop, tongue_of
 
 TICK_S = 0.02
 
@@ -36,6 +36,7 @@ def options(parser: argparse.ArgumentParser) -> None:
 
 def main(arguments: list[str] | None = None) -> int:
     """Run it until it is closed; the exit code."""
+    arguments_speak()
     parser = argparse.ArgumentParser(
         prog="omnipel-cutter", description=said(tr("A simulated cutter: takes HPGL and draws what it cuts."))
     )

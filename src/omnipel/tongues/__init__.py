@@ -10,6 +10,7 @@ import os
 from collections.abc import Mapping
 from functools import cache, lru_cache
 from importlib.resources import files
+from pathlib import Path
 from typing import Final
 
 from omnipel.core.words.phrases import ENGLISH, Tongue
@@ -72,3 +73,9 @@ def of_the_desktop(said: Mapping[str, str] | None = None) -> str:
     asked = next((said[name] for name in ASKED if said.get(name)), "")
     codes = (one.partition("_")[0].partition(".")[0].lower() for one in asked.split(":"))
     return next((code for code in codes if code in NAMES), "en")
+
+
+def arguments_speak() -> None:
+    """Have Python's own reader of arguments speak the language of the desktop, too: *usage*, *required*, *invalid choice*."""
+    if of_the_desktop() != "en":  # that one is in it already
+        gettext.bindtextdomain("messages", str(Path(__file__).parent / "arguments"))

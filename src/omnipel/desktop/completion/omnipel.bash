@@ -38,7 +38,7 @@ _shtab_omnipel_export___paper_choices=(A4 Letter A3 A0 roll610 roll914 roll1067)
 _shtab_omnipel_export___language_choices=(HPGL/2 HPGL)
 _shtab_omnipel_cut___language_choices=(HPGL/2 HPGL)
 _shtab_omnipel_card___paper_choices=(A4 Letter A3)
-_shtab_omnipel_new___unit_choices=(mm cm in/8 in/16 in/32)
+_shtab_omnipel_new___unit_choices=(mm cm in/8 in/16 in/32 in)
 _shtab_omnipel_shop_pos_0_choices=(list export backup)
 _shtab_omnipel_pos_0_choices=(draft check lay takeoff order advise fits export outline readings cut cutter tape card schema new shop desktop open)
 
