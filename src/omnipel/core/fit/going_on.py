@@ -23,7 +23,7 @@ from omnipel.core.job.reading import Reading
 from omnipel.core.tape.readings import spread
 from omnipel.core.tolerances import AS_TYPED, FLAP_CLEARANCE, SURE_CHANCE, SURE_SPARE, TIGHT_CLEARANCE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, Share, tr
+from omnipel.core.words.phrases import Phrase, Share, mm, term, tr
 from omnipel.core.words.working import Worked, worked
 
 SEWING: Final = "sewing"
@@ -118,6 +118,14 @@ class NoPassage:
     """A cover that passes over nothing: it is laid, spread or gathered on; no chance is stated."""
 
     words: Phrase = tr("lies on top")
+
+
+def fit_words(fit: Fit) -> Phrase:
+    """What comes of trying it on, in one line."""
+    gap = mm(fit.tightest.clearance)
+    return tr(
+        "{verdict}, chance {chance}, gap {gap} at the tightest", verdict=term(fit.verdict), chance=percent(fit.chance), gap=gap
+    )
 
 
 def going_on(body: Body, cover: Cover, readings: Sequence[Reading], sewing_sigma: float) -> Fit | NoPassage:

@@ -8,10 +8,10 @@ from omnipel.core.drafting.cutline import cut_line
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
 from omnipel.core.drafting.seams import Run, Trued
-from omnipel.core.fit.going_on import Fit
+from omnipel.core.fit.going_on import Fit, fit_words
 from omnipel.core.job.findings import Finding
 from omnipel.core.pictures.sheet import by, count_words
-from omnipel.core.words.phrases import Count, Share, Voice, mm, term, tr
+from omnipel.core.words.phrases import Count, Voice, term, tr
 from omnipel.core.words.sums import sum_words
 from omnipel.core.words.working import Worked
 from omnipel.exchange.papers.cutting import edge_words, seam_words
@@ -240,16 +240,7 @@ def text(draft: Draft, voice: Voice | None = None) -> str:
             amount = sum_words(item.length, voice) if item.length else say(Count(item.count))
             lines.append(f"{say(tr('buy   {item}', item=item.name))} {amount}" + (f"   ({say(item.note)})" if item.note else ""))
         if isinstance(draft.fit, Fit):
-            lines.append(
-                say(
-                    tr(
-                        "fit   {verdict}, chance {chance}, {slack} left at the tightest",
-                        verdict=term(draft.fit.verdict),
-                        chance=Share(draft.fit.chance),
-                        slack=mm(draft.fit.tightest.left, fine=True),
-                    )
-                )
-            )
+            lines.append(say(tr("fit   {words}", words=fit_words(draft.fit))))
     return "\n".join([*lines, *finding_lines(draft, voice)])
 
 

@@ -9,14 +9,13 @@ from reportlab.lib.units import mm
 
 from omnipel.core.covers import SCHEMES
 from omnipel.core.draft import Drafted
-from omnipel.core.fit.going_on import Fit, percent
+from omnipel.core.fit.going_on import Fit, fit_words
 from omnipel.core.forms import FORMS
 from omnipel.core.pictures.pens import Paper
 from omnipel.core.pictures.worn import small_picture
 from omnipel.core.sewing.plan import planned
 from omnipel.core.sewing.saying import covers_words, range_words
 from omnipel.core.words.phrases import Count, Phrase, listed, plain, term, tr
-from omnipel.core.words.phrases import mm as length
 from omnipel.exchange.asked import Order
 from omnipel.exchange.papers.book import INSIDE, Book, fitted
 from omnipel.exchange.papers.pages import LEAD
@@ -65,12 +64,7 @@ def told(draft: Drafted, order: Order) -> Iterator[tuple[Phrase, Phrase]]:
         yield tr("cover"), scheme.words if scheme.words == form.words else both
     yield tr("cloth"), plain(job.cover.cloth.name)
     if isinstance(draft.fit, Fit):
-        gap = length(draft.fit.tightest.clearance)
-        chance = percent(draft.fit.chance)
-        yield (
-            tr("goes on?"),
-            tr("{verdict}, chance {chance}, gap {gap} at the tightest", verdict=term(draft.fit.verdict), chance=chance, gap=gap),
-        )
+        yield tr("goes on?"), fit_words(draft.fit)
     true = sum(seam.true for seam in draft.seams)
     if draft.seams:
         yield tr("seams true"), tr("{true} of {total}", true=Count(true), total=Count(len(draft.seams)))
