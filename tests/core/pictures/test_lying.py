@@ -114,3 +114,21 @@ def test_the_word_at_the_start_can_be_read_and_stands_at_the_start(cover: str) -
             free = [box_of(one) for one in tried if not any(box_of(one).intersects(other) for other in others)]
             least = min((one.intersection(lines).length for one in free), default=np.inf)
             assert box.intersection(lines).length <= least + 1e-6, step.key
+
+
+@pytest.mark.parametrize("letters", [0.034, 0.09])
+def test_the_cloth_itself_is_shown_where_its_end_is_squared(letters: float) -> None:
+    made = plan("saddle and ends")
+    step = next(step for step in made.steps if step.operation.deed == "square")
+    shown = picture(made, step, Voice(), letters)
+    cloth, square = faces(shown)
+    line = next(item.points for item in shown.items if isinstance(item, Path) and item.layer is Layer.LIT)
+    wide = made.making.cloth_of(step.operation.cloth).cut_width
+    assert np.ptp(cloth.points[:, 1]) == pytest.approx(wide)
+    assert line.tolist() == [[line[0][0], 0.0], [line[0][0], wide]]  # from selvage to selvage
+    assert all(LineString(line).buffer(1e-6).intersects(Point(p)) for p in square.points[[0, -1]])  # a leg lies along it
+    assert Polygon(cloth.points).buffer(1e-6).covers(Polygon(square.points))
+    assert not set(words(shown)) & {"saddle", "right end", "left end"}
+    boxes = [box_of(item) for item in shown.items if isinstance(item, Label)]
+    drawn_on = union_all([Polygon(face.points) for face in faces(shown)])
+    assert not any(box.intersects(drawn_on) for box in boxes)

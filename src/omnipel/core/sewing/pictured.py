@@ -8,6 +8,7 @@ from omnipel.core.finishing.constructions import CONSTRUCTIONS
 from omnipel.core.finishing.operation import When
 from omnipel.core.pictures.drawing import Drawing
 from omnipel.core.pictures.lying import LETTER, Lies, lying
+from omnipel.core.pictures.squaring import squaring
 from omnipel.core.sewing.plan import Plan, Step
 from omnipel.core.words.phrases import Voice
 
@@ -17,12 +18,16 @@ PINNED: Final = frozenset({"pin", "pin corners", "sew", "sew ring", "sew piped",
 """Steps at which pins are in."""
 FOLDED: Final = PINNED | {"mark boxed", "sew boxed"}
 """At these two edges of one piece lie on one another."""
+SQUARED: Final = "square"
+"""Here no piece is cut yet: the cloth itself is shown."""
 IN_SEAM: Final = "seam:"
 
 
 def picture(plan: Plan, step: Step, voice: Voice, letters: float = LETTER) -> Drawing:
     """The pieces that are worked on as they lie when all steps before are done; `letters`: how high they are, as a share of the picture."""
     operation = step.operation
+    if operation.deed == SQUARED:
+        return squaring(plan.making.cloth_of(operation.cloth).cut_width, voice, letters)
     sewn = frozenset(i for earlier in plan.steps[: step.number - 1] for i in earlier.operation.seams)
     pins = sum(int(work.amount) for work in operation.work if work.pace.value == "pin")
     if operation.deed in PINNED and not pins:
