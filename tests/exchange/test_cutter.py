@@ -332,6 +332,33 @@ def test_a_job_goes_from_the_command_line_to_the_cutter_and_on_after_a_kill(
     assert not path.exists()
 
 
+@pytest.mark.parametrize(("language", "waits"), [("en", "the pen in place 2: put it in"), ("de", "den Stift in Platz 2")])
+def test_the_command_line_says_what_the_cutter_waits_for(
+    bed: Callable[..., Bed],
+    tmp_path: Path,
+    monkeypatch: pytest.MonkeyPatch,
+    capsys: pytest.CaptureFixture[str],
+    language: str,
+    waits: str,
+) -> None:
+    def helped(each: Bed) -> None:
+        if each.post.linked and each.cutter.state is State.TOOL and each.post.speaker.told_state == f"{State.TOOL.value} 2":
+            each.cutter.put_tool(2)
+
+    monkeypatch.setenv("LANGUAGE", language)
+    job = tmp_path / "drum.omnipel.json"
+    write(drum(420.0, 130.0), job)
+    bed(Cutter(2000.0, 5000.0, {1}), helped)
+    assert main(["cut", str(job), "--socket", str(tmp_path / "cutter")]) == 0
+    told = capsys.readouterr().err.splitlines()
+    heard = [line for line in told if line and "/" not in line]
+    assert len(heard) == len(
+        [line for i, line in enumerate(heard) if not i or line != heard[i - 1]]
+    )  # each once, when it changes
+    assert sum(waits in line for line in heard) == 1
+    assert told[-1].split(" / ")[0] == told[-1].split(" / ")[1]
+
+
 def test_instructions_go_to_a_device_or_a_print_queue_as_they_are(
     tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:

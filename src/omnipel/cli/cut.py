@@ -48,9 +48,14 @@ def run(asked: argparse.Namespace) -> int:
         handed_over("".join(told).encode("ascii"), where)
         return 0
 
+    heard = ""
+
     def shown(progress: Progress) -> None:
-        state = progress.state if progress.linked else said(tr("no link"))
-        print(f"\r{progress.done} / {progress.blocks}  {state:<12}", end="", file=sys.stderr, flush=True)
+        nonlocal heard
+        if (words := said(progress.words)) != heard:
+            print(f"\n{words}" if heard else words, file=sys.stderr)
+            heard = words
+        print(f"\r{progress.done} / {progress.blocks}", end="", file=sys.stderr, flush=True)
 
     turn = 1
     while True:
@@ -63,7 +68,7 @@ def run(asked: argparse.Namespace) -> int:
             turn += 1
             continue
         finally:
-            if sending.done:
+            if heard:
                 print(file=sys.stderr)
         print(said(tr("cut: {n} steps", n=Count(sending.done))))
         return 0

@@ -13,7 +13,7 @@ from omnipel.core.finishing.operation import DEEDS, Pace
 from omnipel.core.sewing.howto import how
 from omnipel.core.sewing.paces import ONCE, PRIOR, RATES, Factor, Person, Timed, learnt, spanned
 from omnipel.core.sewing.plan import Plan, planned
-from omnipel.core.words.phrases import Minutes, PerRun, Stitches, Voice
+from omnipel.core.words.phrases import Minutes, PerCovered, PerRun, Stitches, Voice
 from omnipel.core.words.units import Unit
 
 
@@ -74,6 +74,8 @@ def test_a_time_is_written_as_one_says_it() -> None:
         "1 h 12 min",
     ]
     assert (say(PerRun(1.0)), Voice(Unit.INCH_16).say(PerRun(1.0))) == ("1 min a metre", "0.91 min a yard")
+    covered = [voice.say(PerCovered(10.0)) for voice in (Voice(), Voice(Unit.INCH_16))]
+    assert covered == ["10.00 per square metre covered", "0.93 per square foot covered"]  # 10 × 0.3048²
     stitched = {unit: Voice(unit).say(Stitches(2.5)) for unit in Unit}
     assert {words for unit, words in stitched.items() if unit.denominator} == {"10 to the inch"}
     assert {words for unit, words in stitched.items() if not unit.denominator} == {"2.5 mm"}  # machines know no centimetres

@@ -37,29 +37,6 @@ from omnipel.shop.whole import NotWritten
 
 LOOK_MS: Final = 80
 SIMULATED, DEVICE = "simulated", "device"
-TOOLS: Final = {"1": tr("the knife in place 1"), "2": tr("the pen in place 2")}
-
-
-def state_words(progress: Progress) -> Phrase:
-    """What a cutter says of itself, in words."""
-    word, _, rest = progress.state.partition(" ")
-    if not progress.linked:
-        return tr("The link is broken; it goes on by itself once the cutter answers.")
-    match word:
-        case "paused":
-            return tr("Paused.")
-        case "cloth":
-            return tr("The cutter is out of cloth: put more cloth on, and it goes on where it is.")
-        case "edge":
-            return tr("The cloth on the cutter is narrower than what is to be cut.")
-        case "tool":
-            return tr("The cutter wants {tool}: put it in.", tool=TOOLS.get(rest, tr("a tool in place {n}", n=Name(rest))))
-        case "finished":
-            return tr("Done.")
-        case _:
-            return tr("Cutting.")
-
-
 ABOUT: Final = tr(
     "What a machine cuts, and how. What will be cut is drawn, with how long that takes; it can be paused and stopped, and after a "
     "broken link it goes on without cutting anything twice."
@@ -230,7 +207,7 @@ class CuttingDialog(Dialog):
             told = self.news.get()
             if isinstance(told, Progress):
                 self.bar.setValue(told.done)
-                words = tr("{state} {n} of {all} steps.", state=state_words(told), n=Count(told.done), all=Count(told.blocks))
+                words = tr("{state} {n} of {all} steps.", state=told.words, n=Count(told.done), all=Count(told.blocks))
                 waits = told.state.split()[0] in ("cloth", "edge", "tool") or not told.linked
                 self._say("look" if waits else "fine" if told.state == "finished" else "open", words)
                 self.pause.setText(say(tr("Go on") if told.state == "paused" else tr("Pause")))

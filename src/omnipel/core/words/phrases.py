@@ -18,7 +18,7 @@ from dataclasses import dataclass, field
 from string import Formatter
 from typing import Final, Protocol, TypeAlias
 
-from omnipel.core.words.units import GROUP, MM_PER_INCH, Unit, format_area, format_length, format_run
+from omnipel.core.words.units import GROUP, MM_PER_FOOT, MM_PER_INCH, Unit, format_area, format_length, format_run
 
 
 @dataclass(frozen=True, slots=True)
@@ -114,6 +114,13 @@ class PerRun:
 
 
 @dataclass(frozen=True, slots=True)
+class PerCovered:
+    """What a square metre that is covered costs; those who work in inches are told it of a square foot."""
+
+    cost: float
+
+
+@dataclass(frozen=True, slots=True)
 class Stitches:
     """The length of a stitch, mm, as a machine is set: in millimetres, whatever else is told in; so many to the inch for those who work in inches."""
 
@@ -135,9 +142,7 @@ class Listed:
     between: str = ", "
 
 
-Value: TypeAlias = (
-    "Length | Rule | Angle | Share | Ratio | Count | Area | Run | Money | Minutes | PerRun | Stitches | Name | Listed | Phrase"
-)
+Value: TypeAlias = "Length | Rule | Angle | Share | Ratio | Count | Area | Run | Money | Minutes | PerRun | PerCovered | Stitches | Name | Listed | Phrase"
 
 
 @dataclass(frozen=True, slots=True)
@@ -218,6 +223,7 @@ class Tongue(Protocol):
 
 
 YARD: Final = MM_PER_INCH * 0.036
+SQUARE_FOOT: Final = (MM_PER_FOOT / 1000.0) ** 2
 """In metres."""
 ENGLISH: Final[Tongue] = gettext.NullTranslations()
 _COMMA: Final = re.compile(r"\d,\d")
@@ -288,7 +294,7 @@ class Voice:
                 return self._length(phrase)
             case Rule():
                 return self.length(phrase.mm(self.unit), with_unit=True)
-            case Minutes() | PerRun() | Stitches():
+            case Minutes() | PerRun() | PerCovered() | Stitches():
                 return self._rate(phrase)
             case Listed(values, between):
                 said = [self.say(value) for value in values]
@@ -316,10 +322,16 @@ class Voice:
             case Money(amount):
                 return f"{amount + 0.0:,.2f}".replace(",", GROUP).replace("-", "−")
 
-    def _rate(self, rate: "Minutes | PerRun | Stitches") -> str:
+    def _rate(self, rate: "Minutes | PerRun | PerCovered | Stitches") -> str:
         if isinstance(rate, Minutes):
             return self._time(rate.minutes)
         inches = bool(self.unit.denominator)
+        if isinstance(rate, PerCovered):
+            return self.say(
+                tr("{cost} per square foot covered", cost=Money(rate.cost * SQUARE_FOOT))
+                if inches
+                else tr("{cost} per square metre covered", cost=Money(rate.cost))
+            )
         if isinstance(rate, Stitches):
             return self.say(
                 tr("{n} to the inch", n=Count(MM_PER_INCH / rate.mm)) if inches else tr("{n} mm", n=Count(rate.mm, 1))

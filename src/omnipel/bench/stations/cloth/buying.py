@@ -11,7 +11,7 @@ from omnipel.bench.parts.widgets import Number, button, label
 from omnipel.bench.session import Session
 from omnipel.bench.stations.cloth.goods import price_of
 from omnipel.core.cloth.takeoff import Group, Line, Takeoff
-from omnipel.core.words.phrases import Count, Money, Phrase, Run, tr, trn
+from omnipel.core.words.phrases import Count, Money, PerCovered, Phrase, Run, tr, trn
 
 
 class Buying(QWidget):
@@ -92,7 +92,7 @@ def totals(taken: Takeoff) -> list[Phrase]:
     if taken.covers > 1 and taken.material:
         made.append(tr("each of {n} covers {cost}", n=Count(taken.covers), cost=Money(taken.per_cover)))
     if taken.material:
-        made.append(tr("{cost} per square metre covered", cost=Money(taken.per_area)))
+        made.append(tr("{cost}", cost=PerCovered(taken.per_area)))
     if taken.unknown:
         made.append(trn("{n} price unknown", "{n} prices unknown", len(taken.unknown)))
     return made

@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 from pathlib import Path
 from typing import Final
 
-from omnipel.core.words.phrases import Name, Refusal, mm, tr
+from omnipel.core.words.phrases import Name, Phrase, Refusal, mm, tr
 from omnipel.exchange.devices.cutter.speaking import LONGEST_LINE, checked
 
 UNANSWERED: Final = 16
@@ -21,6 +21,7 @@ UNANSWERED: Final = 16
 TRIES, PAUSE_S = 40, 0.25
 """So often one looks for a cutter whose link broke, so far apart, s."""
 LOOK_S: Final = 0.05
+TOOLS: Final = {"1": tr("the knife in place 1"), "2": tr("the pen in place 2")}
 
 
 class NotCut(Refusal):
@@ -47,6 +48,26 @@ class Progress:
     blocks: int
     state: str = "running"
     linked: bool = True
+
+    @property
+    def words(self) -> Phrase:
+        """What the cutter says of itself, in words."""
+        word, _, rest = self.state.partition(" ")
+        if not self.linked:
+            return tr("The link is broken; it goes on by itself once the cutter answers.")
+        match word:
+            case "paused":
+                return tr("Paused.")
+            case "cloth":
+                return tr("The cutter is out of cloth: put more cloth on, and it goes on where it is.")
+            case "edge":
+                return tr("The cloth on the cutter is narrower than what is to be cut.")
+            case "tool":
+                return tr("The cutter wants {tool}: put it in.", tool=TOOLS.get(rest, tr("a tool in place {n}", n=Name(rest))))
+            case "finished":
+                return tr("Done.")
+            case _:
+                return tr("Cutting.")
 
 
 def job_id(instructions: Sequence[str], run: int = 1) -> str:
@@ -189,7 +210,11 @@ class Sending:
         if first and done >= len(self.blocks):
             raise CutBefore(tr("this was cut already"))
         if got < self.got and not self.anew:
-            raise Forgotten(tr("the cutter was switched off and no longer knows what it had cut"))
+            raise Forgotten(
+                tr(
+                    "the cutter was switched off and no longer knows what it had cut: look at the cloth; sent again it begins anew"
+                )
+            )
         self.got = self.sent = got
         self.done = done
         self.told(Progress(self.done, len(self.blocks), self.state))
