@@ -14,7 +14,7 @@ from omnipel.bench.stations.tape.wireless import Taken, WirelessTape
 from omnipel.bench.window.window import Window
 from omnipel.core.draft import Drafted
 from omnipel.exchange.asked import Order
-from omnipel.exchange.devices.tape_device import TapeDevice, send_all
+from omnipel.exchange.devices.tape_device import NoBench, TapeDevice, send_all
 from omnipel.exchange.exports import EXPORTS
 from omnipel.shop.sample import SAMPLES
 
@@ -70,7 +70,7 @@ def test_a_lost_connection_loses_nothing_and_doubles_nothing(qtbot: QtBot, tmp_p
 
 
 def test_without_a_bench_the_device_says_so(tmp_path: Path) -> None:
-    with pytest.raises(ConnectionError, match="no bench"):
+    with pytest.raises(NoBench, match="no bench"):
         TapeDevice(tmp_path / "none", tries=2, pause=0.01).send(1, "5")
 
 

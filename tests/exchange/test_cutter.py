@@ -24,7 +24,7 @@ from omnipel.core.draft import Drafted, draft
 from omnipel.core.words.phrases import Refusal, Voice
 from omnipel.exchange.devices.cutter.link import CutBefore, Forgotten, NotCut, Progress, Sending, Unreachable, job_id
 from omnipel.exchange.devices.cutter.mechanics import Cutter, State
-from omnipel.exchange.devices.cutter.speaking import AHEAD, LONGEST_LINE, Post, Speaker, checked, socket_path
+from omnipel.exchange.devices.cutter.speaking import AHEAD, LONGEST_LINE, Occupied, Post, Speaker, checked, socket_path
 from omnipel.exchange.devices.queue import handed_over
 from omnipel.exchange.files.flat import flat
 from omnipel.exchange.files.hpgl import effort, instructions, width_needed
@@ -287,12 +287,12 @@ def test_pause_and_go_come_through(bed: Callable[..., Bed], tmp_path: Path) -> N
 def test_only_our_own_left_over_socket_is_taken_away(tmp_path: Path) -> None:
     path = tmp_path / "cutter"
     path.write_text("something else")
-    with pytest.raises(FileExistsError, match="not ours"):
+    with pytest.raises(Occupied, match="not ours"):
         Post(Speaker(Cutter()), path)
     path.unlink()
     first = Post(Speaker(Cutter()), path)
     assert path.stat().st_mode & 0o077 == 0
-    with pytest.raises(FileExistsError, match="another cutter"):
+    with pytest.raises(Occupied, match="another cutter"):
         Post(Speaker(Cutter()), path)
     first.server.close()  # as a kill leaves it
     Post(Speaker(Cutter()), path).close()

@@ -84,5 +84,5 @@ def test_a_kill_while_any_of_them_is_written_leaves_the_old_one_whole(at: str, t
 def test_a_folder_that_is_gone_or_forbidden_is_named(tmp_path: Path) -> None:
     with pytest.raises(NotWritten, match="no folder"):
         write_whole(tmp_path / "none" / "x.pdf", b"x")
-    with pytest.raises(NotWritten, match="is a directory"):
+    with pytest.raises(NotWritten, match="that is a folder"):
         write_whole(tmp_path, b"x")

@@ -1,11 +1,13 @@
 """Files are written whole or not at all, whatever happens meanwhile."""
 
+import errno
 import multiprocessing
 import os
 import random
 import resource
 import shutil
 import signal
+import sqlite3
 import stat
 import tempfile
 import time
@@ -18,7 +20,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from tests.shop.powerless import run_powerless, write
 
+from omnipel.core.words.phrases import Voice
+from omnipel.shop.reasons import REASONS, reason_of
 from omnipel.shop.whole import FIRST, LAST, NotWritten, write_whole
+from omnipel.tongues import tongue_of
 
 
 @pytest.fixture
@@ -132,7 +137,7 @@ def test_who_may_not_write_is_told_and_changes_nothing(open_folder: Path) -> Non
 
 @pytest.mark.parametrize(
     ("name", "words"),
-    [("folder", "is a directory"), ("none/file", "there is no folder"), ("a" * 300, "too long"), ("z\0", "null")],
+    [("folder", "that is a folder"), ("none/file", "there is no folder"), ("a" * 300, "too long"), ("z\0", "null")],
 )
 def test_what_cannot_be_written_is_said_in_one_line(name: str, words: str, tmp_path: Path) -> None:
     (tmp_path / "folder").mkdir()
@@ -141,3 +146,16 @@ def test_what_cannot_be_written_is_said_in_one_line(name: str, words: str, tmp_p
     assert words in str(caught.value)
     assert "\n" not in str(caught.value)
     assert [p.name for p in tmp_path.iterdir()] == ["folder"]
+
+
+def test_the_systems_reasons_are_told_in_the_language_of_the_desktop() -> None:
+    """Its own words come in the language of its library, and may begin with a noun."""
+    german = Voice(tongue=tongue_of("de"))
+    for number, reason in REASONS.items():
+        words = german.say(reason_of(OSError(number, "Something in whatever language")))
+        assert words == german.say(reason)
+        assert words != Voice().say(reason)
+    full = sqlite3.OperationalError("database or disk is full")
+    full.sqlite_errorcode = sqlite3.SQLITE_FULL | 1 << 8  # as it comes: the kind in the lowest byte
+    assert german.say(reason_of(full)) == "auf dem Datenträger ist kein Platz mehr"
+    assert Voice().say(reason_of(OSError(errno.EPROTO, "Protocol error"))) == "Protocol error"  # what has no words of ours

@@ -32,6 +32,7 @@ from omnipel.core.words.phrases import Name, Phrase, tr
 from omnipel.desktop.placing import ID
 from omnipel.shop.demo import unpack
 from omnipel.shop.opening import StoreError
+from omnipel.shop.reasons import reason_of
 from omnipel.shop.store import Store
 
 
@@ -57,7 +58,7 @@ def run(*, demo: bool = False, shop: Path | None = None, files: Sequence[Path] =
         except StoreError as error:
             return _failed(error.phrase)
         except OSError as error:
-            return _failed(tr("{fault}", fault=Name(error.strerror or str(error))))
+            return _failed(reason_of(error))
 
 
 def _failed(why: Phrase) -> int:

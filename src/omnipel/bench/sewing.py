@@ -25,7 +25,7 @@ from omnipel.core.sewing.traps import traps
 from omnipel.core.standing import Sewn, next_step, sewn_of, states, with_more
 from omnipel.core.standing import Step as NextStep
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import Phrase, term, tr
+from omnipel.core.words.phrases import NOTHING, Phrase, term, tr
 from omnipel.shop.timelog import PACES, paces_text, person
 
 if TYPE_CHECKING:
@@ -64,6 +64,10 @@ class _Asked:
 def _planned(asked: _Asked) -> Plan:
     job = asked.draft.job
     return planned(asked.draft, asked.person, job.copies, job.sewing.order)
+
+
+READY: Final = tr("ready")
+"""Nothing is in the way of what was not begun yet; that is not the same as fine."""
 
 
 class Sewing(QObject):
@@ -177,10 +181,13 @@ class Sewing(QObject):
         if told is None:
             return {}, {}
         found = states(told, self.session.cloth.left)
-        fine = sewn is not None and sewn.done and found["sew"] is State.FINE
-        words = {"sew": sewn.told} if sewn is not None and fine else {}
         how = last_went(told.job.tries)
-        return found, words | ({"fit": term(how)} if how else {})
+        words: dict[str, Phrase] = {}
+        if found["sew"] is State.FINE:
+            words["sew"] = (sewn.told if sewn is not None else NOTHING) or READY
+        if how or found["fit"] is State.FINE:
+            words["fit"] = term(how) if how else READY
+        return found, words
 
     @property
     def next(self) -> NextStep | None:

@@ -87,7 +87,7 @@ def main(arguments: Sequence[str] | None = None) -> int:
     except KeyboardInterrupt:
         return 130
     except Exception as error:  # what the user can mend is said in a line; our own bugs keep their traceback
-        from omnipel.shop.whole import reason_of
+        from omnipel.shop.reasons import reason_of
 
         if isinstance(error, OSError):
             return _refused(f"{error.filename}: {said(reason_of(error))}" if error.filename else said(reason_of(error)))

@@ -11,7 +11,8 @@ from pathlib import Path
 from omnipel.core.words.phrases import Voice, tr
 from omnipel.core.words.units import Unit
 from omnipel.exchange.devices.cutter.mechanics import Cutter
-from omnipel.exchange.devices.cutter.speaking import Post, Speaker, socket_path
+from omnipel.exchange.devices.cutter.speaking import Occupied, Post, Speaker, socket_path
+from omnipel.shop.reasons import reason_of
 from omnipel.tongues import arguments_speak, of_the_desktop, tongue_of
 
 TICK_S = 0.02
@@ -57,8 +58,9 @@ def run(asked: argparse.Namespace) -> int:
         if asked.no_window:
             return _without_window(cutter, path, max(1, asked.speed))
         return _with_window(cutter, path, Unit.INCH_16 if asked.inches else Unit.MM, max(1, asked.speed))
-    except OSError as error:
-        print(f"omnipel-cutter: {error.strerror or error}", file=sys.stderr)
+    except (Occupied, OSError) as error:
+        why = error.phrase if isinstance(error, Occupied) else reason_of(error)
+        print(f"omnipel-cutter: {said(why)}", file=sys.stderr)
         return 2
 
 

@@ -19,7 +19,8 @@ from omnipel.core.job.document import Job
 from omnipel.core.tolerances import LARGEST_GAP, LONGEST
 from omnipel.core.words.phrases import Count, Name, Phrase, Refusal, mm, plain, tr
 from omnipel.shop.migrations import VERSION, migrated
-from omnipel.shop.whole import NotWritten, reason_of, write_whole
+from omnipel.shop.reasons import reason_of
+from omnipel.shop.whole import NotWritten, write_whole
 
 FORMAT: Final = "omnipel-job"
 SUFFIX: Final = ".omnipel.json"

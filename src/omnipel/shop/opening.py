@@ -4,6 +4,7 @@ The lock stands beside the *real* file, under its full name with `.lock`: two na
 """
 
 import contextlib
+import errno
 import fcntl
 import json
 import os
@@ -17,8 +18,8 @@ from urllib.parse import quote
 
 from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Refusal, tr
 from omnipel.shop import lessons
+from omnipel.shop.reasons import reason_of
 from omnipel.shop.timelog import MADE, read_all
-from omnipel.shop.whole import reason_of
 
 APPLICATION_ID: Final = 0x4F6D6E70
 """“Omnp” in the database's header: a database that carries another mark, or tables of somebody else's, is not ours to touch."""
@@ -96,10 +97,8 @@ class Database:
             self._migrate()
         except BaseException as error:
             self.close()
-            if isinstance(error, OSError):
+            if isinstance(error, OSError | sqlite3.Error | ValueError):
                 raise StoreError(tr("{path}: {fault}", path=Name(str(path)), fault=reason_of(error))) from error
-            if isinstance(error, sqlite3.Error | ValueError):
-                raise StoreError(tr("{path}: {fault}", path=Name(str(path)), fault=Name(str(error)))) from error
             raise
 
     def close(self) -> None:
@@ -125,7 +124,7 @@ class Database:
                     self.unwritable = tr("the shop's file has two names (a hard link), and writing through both would harm it")
                     return False
                 if not os.access(self.path, os.W_OK):
-                    raise PermissionError(None, "permission denied")
+                    raise PermissionError(errno.EACCES, "permission denied")
         except OSError as error:
             self.unwritable = tr("the shop's folder cannot be written ({fault})", fault=reason_of(error))
             return False

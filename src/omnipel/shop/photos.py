@@ -85,7 +85,7 @@ def read_photo(path: Path) -> tuple[str, bytes]:
     Raises:
         PhotoError: it cannot be read, or is none.
     """
-    from omnipel.shop.whole import reason_of
+    from omnipel.shop.reasons import reason_of
 
     try:
         with open(path, "rb") as file:

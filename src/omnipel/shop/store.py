@@ -20,6 +20,7 @@ from typing import TYPE_CHECKING, Any, Final, Self
 from omnipel.core.pictures.pens import KEPT
 from omnipel.core.words.phrases import Name, tr
 from omnipel.shop.opening import Database, StoreError
+from omnipel.shop.reasons import reason_of
 from omnipel.shop.timelog import read_again
 
 if TYPE_CHECKING:
@@ -124,7 +125,7 @@ class Store:
             self.db.execute("COMMIT")
         except sqlite3.Error as error:
             self._take_back()
-            raise StoreError(tr("{path}: {fault}", path=Name(str(self.path)), fault=Name(str(error)))) from error
+            raise StoreError(tr("{path}: {fault}", path=Name(str(self.path)), fault=reason_of(error))) from error
         except BaseException:
             self._take_back()
             raise

@@ -5,6 +5,7 @@ written), the old file is still there, and still whole.
 """
 
 import contextlib
+import errno
 import fcntl
 import os
 import stat
@@ -13,6 +14,7 @@ from pathlib import Path
 from typing import Final
 
 from omnipel.core.words.phrases import Name, Phrase, Refusal, tr
+from omnipel.shop.reasons import reason_of
 
 FIRST: Final = ".omnipel-"
 LAST: Final = ".part"
@@ -39,12 +41,12 @@ def write_whole(path: Path, content: bytes | str) -> None:
         target = Path(os.path.realpath(path))
         known = _stat(target)
         if known is not None and stat.S_ISDIR(known.st_mode):
-            raise IsADirectoryError(None, "is a directory")
+            raise IsADirectoryError(errno.EISDIR, "is a directory")
         if known is not None and not stat.S_ISREG(known.st_mode):  # a pipe or a device takes what comes
             target.write_bytes(held)
             return
         if known is not None and not os.access(target, os.W_OK):  # the folder would let us replace it; its owner would not
-            raise PermissionError(None, "permission denied")
+            raise PermissionError(errno.EACCES, "permission denied")
         sweep(target.parent)
         _replace(target, held, known)
     except (OSError, ValueError) as error:  # ValueError: a name with a zero byte
@@ -107,9 +109,3 @@ def _reason(error: Exception, path: Path) -> Phrase:
     if isinstance(error, FileNotFoundError) and not path.parent.exists():
         return tr("there is no folder “{folder}”", folder=Name(str(path.parent)))
     return reason_of(error)
-
-
-def reason_of(error: Exception) -> Phrase:
-    """Why the system refused, in its own words, without numbers and temporary names."""
-    words = (error.strerror if isinstance(error, OSError) else None) or str(error) or type(error).__name__
-    return tr("{fault}", fault=Name(f"{words[0].lower()}{words[1:]}"))

@@ -8,6 +8,7 @@ from pathlib import Path
 from typing import Final
 
 from omnipel.core.words.phrases import Name, Refusal, tr
+from omnipel.shop.reasons import reason_of
 from omnipel.shop.whole import write_whole
 
 QUEUE: Final = "queue:"
@@ -37,7 +38,7 @@ def handed_over(content: bytes, where: str) -> None:
         made = subprocess.run(told, input=content, capture_output=True, timeout=LONGEST_S, check=False)
     except (OSError, subprocess.TimeoutExpired) as error:
         raise NotHandedOver(
-            tr("the print queue {name} does not answer: {fault}", name=Name(name), fault=Name(str(error)))
+            tr("the print queue {name} does not answer: {fault}", name=Name(name), fault=reason_of(error))
         ) from None
     if made.returncode:
         fault = " ".join(made.stderr.decode(errors="replace").split())[:120]

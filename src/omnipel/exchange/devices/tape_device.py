@@ -17,6 +17,8 @@ import time
 from collections.abc import Iterable, Iterator
 from pathlib import Path
 
+from omnipel.core.words.phrases import Name, Refusal, tr
+
 LONGEST_LINE = 300
 
 
@@ -26,6 +28,10 @@ def socket_path() -> Path:
     if folder:
         return Path(folder) / "omnipel-tape"
     return Path(tempfile.gettempdir()) / f"omnipel-tape-{os.getuid()}"
+
+
+class NoBench(Refusal):
+    """No bench of this user is there."""
 
 
 class TapeDevice:
@@ -40,7 +46,7 @@ class TapeDevice:
         """Send a reading until it is answered; the answer.
 
         Raises:
-            ConnectionError: the bench was not there for all tries, or what is there is another user's.
+            NoBench: the bench was not there for all tries, or what is there is another user's.
         """
         line = " ".join(f"READ {self.name} {number} {text}".split("\n")).encode() + b"\n"
         if len(line) > LONGEST_LINE:  # never cut short: what is left of a number is another number
@@ -48,20 +54,18 @@ class TapeDevice:
         for _ in range(self.tries):
             try:
                 answer = self._ask(line)
-            except PermissionError as error:
-                raise ConnectionError(str(error)) from None
             except OSError:
                 answer = ""
             if answer:
                 return answer
             self.close()
             time.sleep(self.pause)
-        raise ConnectionError(f"no bench is listening at {self.path}")
+        raise NoBench(tr("no bench is listening at {path}", path=Name(str(self.path))))
 
     def _ask(self, line: bytes) -> str:
         if self.connection is None:
             if self.path.lstat().st_uid != os.getuid():
-                raise PermissionError(f"{self.path} belongs to another user")
+                raise NoBench(tr("{path} belongs to another user", path=Name(str(self.path))))
             self.connection = socket.socket(socket.AF_UNIX, socket.SOCK_STREAM)
             self.connection.settimeout(5.0)
             self.connection.connect(str(self.path))

@@ -18,7 +18,8 @@ from omnipel.core.words.phrases import Count, Name, tr
 from omnipel.shop.document import LARGEST, DocumentError, dumped, loaded, read, write
 from omnipel.shop.photos import LARGEST as LARGEST_PHOTO
 from omnipel.shop.photos import PhotoError, is_kept, photos_of, prepared
-from omnipel.shop.whole import reason_of, write_whole
+from omnipel.shop.reasons import reason_of
+from omnipel.shop.whole import write_whole
 
 SUFFIX: Final = ".omnipel"
 DOCUMENT: Final = "job.omnipel.json"

@@ -16,7 +16,7 @@ from omnipel.core.plane.trace import MOST_POINTS, SIMPLER, ring_of
 from omnipel.core.words.phrases import Count, Name, Phrase, mm, tr
 from omnipel.exchange.reading.limits import LARGEST, LONGEST_S, NoTracing, in_time
 from omnipel.shop.document import DocumentError
-from omnipel.shop.whole import reason_of
+from omnipel.shop.reasons import reason_of
 
 DRAWINGS: Final = "*.svg *.dxf"
 """How drawings that can be read are called."""

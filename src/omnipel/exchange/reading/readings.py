@@ -17,7 +17,7 @@ from omnipel.core.words.phrases import Count, Name, Phrase, plain, tr
 from omnipel.core.words.units import Unit
 from omnipel.exchange.files.lists import BESIDE, COUNTS, INSTRUMENT, LETTER, NOTE, PLACE
 from omnipel.shop.document import DocumentError
-from omnipel.shop.whole import reason_of
+from omnipel.shop.reasons import reason_of
 
 LARGEST: Final = 1_000_000
 MOST_ROWS: Final = 500

@@ -39,7 +39,7 @@ class Carried:
             self.session.say("look", tr("Not carried: {fault}", fault=error.phrase))
             return None
         except OSError as error:
-            from omnipel.shop.whole import reason_of
+            from omnipel.shop.reasons import reason_of
 
             self.session.say("look", tr("Not carried: {fault}", fault=reason_of(error)))
             return None

@@ -11,6 +11,7 @@ from PySide6.QtNetwork import QLocalServer, QLocalSocket
 from omnipel.core.words.phrases import Count, Name, Phrase, Voice, plain, tr
 from omnipel.exchange.devices.sockets import ours
 from omnipel.exchange.devices.tape_device import LONGEST_LINE
+from omnipel.shop.reasons import reason_of
 
 KEPT: Final = 500
 """So many numbers taken before are remembered, to answer a repeated line without taking it twice."""
@@ -76,7 +77,7 @@ class WirelessTape(QObject):
         try:
             whose = ours(self.path)
         except OSError as error:
-            return plain((error.strerror or str(error)).lower())
+            return reason_of(error)
         if whose is None:
             return None
         if not whose:

@@ -15,6 +15,7 @@ from typing import Final
 
 from omnipel.core.words.phrases import Name, Phrase, Refusal, mm, tr
 from omnipel.exchange.devices.cutter.speaking import LONGEST_LINE, checked
+from omnipel.shop.reasons import reason_of
 
 UNANSWERED: Final = 16
 """So many blocks are on their way at a time."""
@@ -145,7 +146,7 @@ class Sending:
                     self._speak(link)
                     return
             except PermissionError as error:
-                raise Unreachable(tr("{fault}", fault=Name(str(error)))) from None
+                raise Unreachable(tr("{path}: {reason}", path=Name(str(self.path)), reason=reason_of(error))) from None
             except (OSError, EOFError):
                 missed = 0 if self.done > before else missed + 1
             if missed >= self.tries:
@@ -155,7 +156,7 @@ class Sending:
 
     def _connected(self) -> socket.socket:
         if self.path.lstat().st_uid != os.getuid():
-            raise PermissionError(f"{self.path} belongs to another user")
+            raise Unreachable(tr("{path} belongs to another user", path=Name(str(self.path))))
         link = socket.socket(socket.AF_UNIX, socket.SOCK_STREAM)
         try:
             link.settimeout(5.0)

@@ -11,6 +11,7 @@ import zlib
 from pathlib import Path
 from typing import Final
 
+from omnipel.core.words.phrases import Name, Refusal, tr
 from omnipel.exchange.devices.cutter.mechanics import Cutter, Nonsense, State
 from omnipel.exchange.devices.sockets import ours
 
@@ -108,6 +109,10 @@ class Speaker:
         return made
 
 
+class Occupied(Refusal):
+    """Something else is where it would listen."""
+
+
 class Post:
     """The socket the cutter listens at; one bench at a time, the newest."""
 
@@ -131,13 +136,13 @@ class Post:
         """Remove the socket that a killed cutter of ours left behind, and nothing else.
 
         Raises:
-            OSError: something else is there, or another cutter listens.
+            Occupied: something else is there, or another cutter listens.
         """
         whose = ours(self.path)
         if whose is None:
             return
         if not whose:
-            raise FileExistsError(None, f"{self.path} is there already, and is not ours")
+            raise Occupied(tr("{path} is there already, and is not ours", path=Name(str(self.path))))
         with socket.socket(socket.AF_UNIX, socket.SOCK_STREAM) as other:
             other.settimeout(0.3)
             try:
@@ -145,7 +150,7 @@ class Post:
             except OSError:
                 self.path.unlink()
                 return
-        raise FileExistsError(None, "another cutter is listening already")
+        raise Occupied(tr("another cutter is listening already"))
 
     def attend(self, seconds: float = 0.0) -> None:
         """Hear and answer what has come in, waiting for it no longer than this; tell what is new."""
