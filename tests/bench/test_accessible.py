@@ -74,7 +74,7 @@ def stops(window: QWidget, qtbot: QtBot) -> list[QWidget]:
     raise AssertionError("Tab never comes back")
 
 
-@pytest.mark.parametrize(("job", "station"), some(JOBS, STATIONS, of=9))
+@pytest.mark.parametrize(("job", "station"), some(JOBS, STATIONS, of=12))
 def test_everything_has_a_name_and_a_role_and_tab_walks_it_once(
     sample_window: Window, qtbot: QtBot, job: str, station: str
 ) -> None:

@@ -48,7 +48,7 @@ def test_every_choice_of_every_job_is_explained() -> None:
             assert all(str(one).strip() for one in told), str(ref)
 
 
-@pytest.mark.parametrize(("job", "station"), some(["Sprayer pump case", "Rain butt", "Platform scale"], STATIONS, of=6))
+@pytest.mark.parametrize(("job", "station"), some(["Sprayer pump case", "Rain butt", "Platform scale"], STATIONS, of=9))
 def test_whatever_has_the_focus_is_explained(sample_window: Window, qtbot: QtBot, job: str, station: str) -> None:
     open_job(sample_window, job, station)
     sample_window.session.try_all()

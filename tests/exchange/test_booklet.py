@@ -89,7 +89,7 @@ def opened(content: bytes) -> tuple[PDFDocument, list[PDFPage]]:
     return document, list(PDFPage.create_pages(document))
 
 
-@pytest.mark.parametrize("name", list(DRAFTS)[:: one_in(4)])
+@pytest.mark.parametrize("name", list(DRAFTS)[:: one_in(5)])
 def test_every_page_of_every_booklet_can_be_read(name: str) -> None:
     readable(DRAFTS[name], Voice(DRAFTS[name].job.unit), "{number} of {all}")
 
