@@ -178,7 +178,7 @@ def test_on_through_every_step_until_it_was_tried_on(
     (tried,) = session.open_job.tries
     assert tried.went is Went.RIGHT
     assert list(tried.made.values()) == pytest.approx(planned, abs=25.4 / 16.0)
-    assert window.rail.buttons["fit"].stands == "right"
+    assert window.rail.buttons["fit"].stands == "just right"
     at_rest(window, qtbot)
     assert not session.unsaved
     print(f"tried on: {keys.others - before} keys beside what was typed; {steps} steps, one key for each and one to begin")

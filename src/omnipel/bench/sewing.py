@@ -25,7 +25,7 @@ from omnipel.core.sewing.traps import traps
 from omnipel.core.standing import Sewn, next_step, sewn_of, states, with_more
 from omnipel.core.standing import Step as NextStep
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Phrase, term, tr
+from omnipel.core.words.phrases import NOTHING, Phrase, tr
 from omnipel.shop.timelog import PACES, paces_text, person
 
 if TYPE_CHECKING:
@@ -186,7 +186,7 @@ class Sewing(QObject):
         if found["sew"] is State.FINE:
             words["sew"] = (sewn.told if sewn is not None else NOTHING) or READY
         if how or found["fit"] is State.FINE:
-            words["fit"] = term(how) if how else READY
+            words["fit"] = how.words if how else READY
         return found, words
 
     @property

@@ -11,6 +11,7 @@ CONTEXT: Final = "name"
 """Under which the ways stand in a catalogue."""
 
 WAYS: Final = (
+    "{a}, {n} of {m}",
     "{a} {n} of {m}",
     "{a}, part {n}",
     "{a}, left part",

@@ -14,7 +14,7 @@ from omnipel.core.pictures.drawing import Drawing, Label, Path
 from omnipel.core.pictures.labels import about, box_of
 from omnipel.core.pictures.lying import RIGHT, WRONG, closed, parts
 from omnipel.core.pictures.pens import Layer
-from omnipel.core.sewing.pictured import picture, section
+from omnipel.core.sewing.pictured import APART, picture, section
 from omnipel.core.sewing.plan import Plan, planned
 from omnipel.core.words.phrases import Voice
 
@@ -118,6 +118,22 @@ def test_the_word_at_the_start_can_be_read_and_stands_at_the_start(cover: str) -
             free = [box_of(one) for one in tried if not any(box_of(one).intersects(other) for other in others)]
             least = min((one.intersection(lines).length for one in free), default=np.inf)
             assert box.intersection(lines).length <= least + 1e-6, step.key
+
+
+@pytest.mark.parametrize("cover", ["wall and lid", "wheel, both faces", "gathered halves"])
+def test_what_is_done_to_one_side_after_the_other_is_seen_side_by_side(cover: str) -> None:
+    made = plan(cover)
+    steps = [step for step in made.steps if step.operation.deed in APART and len(step.operation.on) == 2]
+    assert steps
+    for step in steps:
+        shown = drawn(made, step.key)
+        pieces = [Polygon(face.points) for face in faces(shown)]
+        if closed(made.making.drafted.cover, frozenset(i for s in made.steps[: step.number - 1] for i in s.operation.seams)):
+            continue  # stands already
+        assert len(pieces) == 2
+        assert {face.tone for face in faces(shown)} == {RIGHT}
+        assert not pieces[0].intersects(pieces[1])
+        assert set(step.operation.on) <= set(words(shown))
 
 
 @pytest.mark.parametrize("letters", [0.034, 0.09])

@@ -10,7 +10,7 @@ from omnipel.core.learning.sizes import AS_PLANNED
 from omnipel.core.learning.why import most_surprising
 from omnipel.core.tolerances import SURE_CHANCE
 from omnipel.core.words import refs
-from omnipel.core.words.phrases import NOTHING, Count, Phrase, mm, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Phrase, mm, tr, trn
 
 WENT: dict[Went, State] = {Went.RIGHT: State.FINE, Went.UNSAID: State.OPEN, Went.NOT: State.STOP}
 
@@ -34,7 +34,7 @@ class Fitted:
         """Show what is known."""
         tell, tries = self.session.tell, self.fitting.tries
         went = last_went(tries)
-        said = term(went) if went else tr("not said yet")
+        said = went.words if went else tr("not said yet")
         spots = sum(len(one.spots) for one in tries[-1:])
         under = (
             trn("{n} place where it does not sit", "{n} places where it does not sit", spots, n=Count(spots))

@@ -130,7 +130,7 @@ class Tally(QFrame):
             shown = tr("yes") if fit.verdict is Verdict.GOES_ON else term(fit.verdict)
             went = last_went(draft.job.tries)
             if went in TIGHT and state is State.FINE:
-                state, under = State.LOOK, tr("as drafted · when tried on: {went}", went=term(went))
+                state, under = State.LOOK, tr("as drafted · when tried on: {went}", went=went.words)
             self.goes_on.show_value(tell(shown), tell(under), state, (fit.verdict, fit.chance, fit.tightest.clearance))
         else:
             self.goes_on.show_value(tell(fit.words), "", State.FINE)

@@ -6,7 +6,6 @@ A cut has a *ring* in the cloth's frame: x along the warp, y across it, its box 
 from __future__ import annotations
 
 import math
-import re
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
@@ -112,7 +111,7 @@ class _Making:
         scale = (1.0 / (1.0 - panel.take_up[0]), 1.0 / (1.0 - panel.take_up[1]))
         made = Cut(
             key=_key(piece.name, copy),
-            words=_words(piece_words(piece.name), copy, self.drafted.job.copies),
+            words=_words(term(piece.name), copy, self.drafted.job.copies),
             ring=cut_line(panel),
             turns=(0.0,),
             panel=panel,
@@ -152,21 +151,6 @@ def cuts_of(drafted: Drafted, layer: Cloth, choice: LayChoice, cloth: ClothChoic
 
 def _key(name: str, copy: int) -> str:
     return name if copy == 1 else f"{name} · {copy}"
-
-
-def piece_words(name: str) -> Value:
-    """A piece's name in words; of several that are cut from one pattern it ends with its number.
-
-    >>> from omnipel.core.words.phrases import Voice
-    >>> from omnipel.core.words.units import Unit
-    >>> Voice(Unit.MM).say(piece_words("gore 3 of 8"))
-    'gore 3 of 8'
-    """
-    numbered = re.fullmatch(r"(.+) (\d+) of (\d+)", name)
-    if numbered is None:
-        return term(name)
-    panel, k, many = numbered.groups()
-    return tr("{panel} {k} of {many}", panel=term(panel), k=Count(int(k)), many=Count(int(many)))
 
 
 def _words(name: Value, copy: int, copies: int) -> Value:

@@ -56,8 +56,11 @@ def copies(name: str, count: int) -> tuple[str, ...]:
 
     >>> copies("gore", 1), copies("gore", 2)
     (('gore',), ('gore 1 of 2', 'gore 2 of 2'))
+    >>> copies("band 2", 2)
+    ('band 2, 1 of 2', 'band 2, 2 of 2')
     """
-    return (name,) if count == 1 else tuple(f"{name} {k} of {count}" for k in range(1, count + 1))
+    parted = "," if name[-1:].isdigit() else ""
+    return (name,) if count == 1 else tuple(f"{name}{parted} {k} of {count}" for k in range(1, count + 1))
 
 
 def drawn_in(radius: float, least: float, high: float, edge: float, way: float = -1.0) -> Path:

@@ -9,6 +9,7 @@ from annotated_types import Ge, Le, Len
 
 from omnipel.core.job.ids import Id, with_ids
 from omnipel.core.tolerances import LONGEST
+from omnipel.core.words.phrases import Phrase, term, tr
 
 MOST_TRIES: Final = 40
 MOST_SIZES: Final = 60
@@ -44,6 +45,11 @@ class Went(StrEnum):
     RIGHT = "right"
     LOOSE = "loose"
     FLAPS = "flaps"
+
+    @property
+    def words(self) -> Phrase:
+        """In words: right is not the side of that name."""
+        return tr("just right") if self is Went.RIGHT else term(self.value)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

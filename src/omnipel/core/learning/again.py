@@ -147,7 +147,7 @@ def _gap(making: Making, found: Why) -> Iterator[Proposed]:
     now = job.cover.clearance.amount / times
     if abs(wanted - now) < WORTH or (wanted < now) == (more > 0.0):  # it was sewn or read wrong: the gap itself was not
         return
-    reason = tr("it {went}, with a gap of {gap} on each side as it was made", went=term(went), gap=mm(wide))
+    reason = tr("it {went}, with a gap of {gap} on each side as it was made", went=went.words, gap=mm(wide))
     changes = (Change(refs.CLEARANCE, wanted * times),)
     yield Proposed(tr("Leave {gap} on each side", gap=mm(wanted)), reason, changes, refs.CLEARANCE, wants=False)
 

@@ -89,7 +89,7 @@ def timeline(jobs: Sequence[Job]) -> list[Happening]:
 
 def _of_job(job: Job, *, own: bool) -> Iterator[Happening]:
     for one in job.tries:
-        words = tr("{stage}: {went}", stage=term(one.stage), went=term(one.went)) if one.went else term(one.stage)
+        words = tr("{stage}: {went}", stage=term(one.stage), went=one.went.words) if one.went else term(one.stage)
         yield Happening(one.day, words, one.words, one.photos, job.name, refs.try_on(one.id) if own else None)
     for entry in job.log:
         yield Happening(entry.day, term(entry.happened), entry.words, entry.photos, job.name, refs.log(entry.id) if own else None)

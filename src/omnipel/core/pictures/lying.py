@@ -65,6 +65,7 @@ class Lies:
         wrong: whether a single piece lies with its wrong side up, as to be hemmed.
         lit: what stands out in a picture in space.
         folded: whether two edges of one piece are brought together.
+        apart: whether each is worked on by itself: they lie side by side.
         letters: how high they are, as a share of the picture's longer side.
     """
 
@@ -75,6 +76,7 @@ class Lies:
     wrong: bool = False
     lit: frozenset[Ref] = frozenset()
     folded: bool = False
+    apart: bool = False
     letters: float = LETTER
 
 
@@ -104,7 +106,7 @@ def lying(cover: Cover, lies: Lies, voice: Voice, view: View | None = None) -> D
     )  # it hangs beneath others: only flat is anything seen of it
     if not hidden and (any(len(group) > 1 for group in groups) or closed(cover, lies.sewn) & set(lies.on)):
         return standing(cover, groups, lies, view or _seen_best(cover, lies))
-    if len(groups) == 2 and lies.edges:
+    if len(groups) == 2 and lies.edges and not lies.apart:
         return _joined(cover, lies, voice)
     if lies.folded and (drawing := folded(cover, lies, voice)) is not None:
         return drawing

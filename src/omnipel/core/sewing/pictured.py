@@ -18,6 +18,8 @@ PINNED: Final = frozenset({"pin", "pin corners", "sew", "sew ring", "sew piped",
 """Steps at which pins are in."""
 FOLDED: Final = PINNED | {"mark boxed", "sew boxed"}
 """At these two edges of one piece lie on one another."""
+APART: Final = frozenset({"quarters", "clip", "staystitch"})
+"""Done to one side of a seam after the other, before they are brought together."""
 SQUARED: Final = "square"
 """Here no piece is cut yet: the cloth itself is shown."""
 IN_SEAM: Final = "seam:"
@@ -42,6 +44,7 @@ def picture(plan: Plan, step: Step, voice: Voice, letters: float = LETTER) -> Dr
             wrong=operation.deed in WRONG_UP and operation.did.when is not When.PREPARE,
             lit=frozenset({operation.ref.whole}),
             folded=operation.deed in FOLDED and len(operation.on) == 1,
+            apart=operation.deed in APART,
             letters=letters,
         ),
         voice,

@@ -224,9 +224,8 @@ class Tongue(Protocol):
 
 YARD: Final = MM_PER_INCH * 0.036
 SQUARE_FOOT: Final = (MM_PER_FOOT / 1000.0) ** 2
-"""In metres."""
+"""In metres, and in square metres."""
 ENGLISH: Final[Tongue] = gettext.NullTranslations()
-_COMMA: Final = re.compile(r"\d,\d")
 
 
 class Pseudo:
@@ -298,8 +297,8 @@ class Voice:
                 return self._rate(phrase)
             case Listed(values, between):
                 said = [self.say(value) for value in values]
-                if between == ", " and any(_COMMA.search(words) for words in said):
-                    between = "; "  # 12,5; 13
+                if between == ", " and any("," in words for words in said):
+                    between = "; "  # 12,5; 13 and band 2, 1 of 2; band 2, 2 of 2
                 return between.join(said)
             case _:
                 return self.figure(self._number(phrase))

@@ -7,7 +7,6 @@ from typing import Any, Final
 
 from reportlab.lib.units import mm
 
-from omnipel.core.cloth.cuts import piece_words
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Panel
 from omnipel.core.drafting.pieces import Piece
@@ -69,7 +68,7 @@ def _label(book: Book, draft: Drafted, panel: Panel, piece: Piece, copy: int, at
         _arrow(canvas, x + WIDE - 6.5, y + HIGH - 8.0, panel.grain)
     room = (WIDE - 6.0) * mm
     lines: list[tuple[Value, str, float, float]] = [
-        (piece_words(piece.name), STRONG, 13.0, room - 9.0 * mm),
+        (term(piece.name), STRONG, 13.0, room - 9.0 * mm),
         (_cut_size(panel), PLAIN, 9.0, room - 9.0 * mm),
         (_cloth(draft, panel, piece), PLAIN, 9.0, room),
         (_whose(draft, copy), PLAIN, 8.2, room),

@@ -80,7 +80,7 @@ def _sizes(made: Pages, draft: Draft) -> None:
     for one in draft.job.tries:
         made.y -= 2.0
         title = tr("{stage}, {day}", stage=term(one.stage), day=Name(one.day)) if one.day else term(one.stage)
-        made.heading(tr("{title}: {went}", title=title, went=term(one.went)) if one.went else title)
+        made.heading(tr("{title}: {went}", title=title, went=one.went.words) if one.went else title)
         done = altered_by(making, draft.job.tries, one)
         rows = [(as_altered(known[key], done) or known[key], length) for key, length in one.made.items() if key in known]
         if rows:

@@ -179,11 +179,12 @@ def _picture(plan: Plan, step: Step, voice: Voice) -> tuple[Drawing | None, floa
     for _ in range(6):  # larger letters make a larger picture
         x0, y0, x1, y1 = extent(drawing)
         scale = min(PICTURE[0] / max(x1 - x0, 1e-6), PICTURE[1] / max(y1 - y0, 1e-6))
-        least = min((item.size for item in drawing.items if isinstance(item, Label) and item.words), default=0.0)
+        words = [item.size for item in drawing.items if isinstance(item, Label) and item.words]
+        least, few = min(words, default=0.0), min(len(words), len(step.operation.on)) <= FEW
         if not least or least * scale * mm >= LEAST:
             return drawing, scale
         share *= LEAST / (least * scale * mm) * 1.05
-        if share > (FEW_SHARE if len(step.operation.on) <= FEW else MOST_SHARE):
+        if share > (FEW_SHARE if few else MOST_SHARE):
             return None, 0.0
         drawing = picture(plan, step, voice, share)
     return None, 0.0

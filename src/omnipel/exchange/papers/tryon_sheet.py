@@ -33,7 +33,7 @@ def tryon_sheets(book: Book, draft: Drafted, paper: Paper) -> None:
     for number, stage in enumerate(STAGES):
         made.heading(tr("{stage}: how does it go on?", stage=term(stage)), least=40.0)
         made.y -= 6.0
-        _ticks(made, [say(term(went)) for went in Went if went])
+        _ticks(made, [say(went.words) for went in Went if went])
         made.y -= 2.0
         sizes = asked_at(making, stage)
         made.row(((say(tr("to measure")), 0.0), (say(tr("planned")), -84.0), (say(tr("made")), made.wide - 76.0)), strong=True)

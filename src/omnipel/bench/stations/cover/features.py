@@ -14,7 +14,6 @@ from omnipel.bench.parts.tapefield import length_field
 from omnipel.bench.parts.widgets import button, check, column, emptied, label, line, row
 from omnipel.bench.session import Session
 from omnipel.bench.speech import say
-from omnipel.core.cloth.cuts import piece_words
 from omnipel.core.covers.fields import FEATURE_FIELDS
 from omnipel.core.covers.options import Option, OptionKind
 from omnipel.core.draft import Drafted
@@ -105,7 +104,7 @@ class FeatureCard(QWidget):
             self._option(option, values)
         more = QWidget()
         more.setLayout(self.beside)
-        lies = tr("lies on the {piece}", piece=piece_words(piece)) if piece else NOTHING
+        lies = tr("lies on the {piece}", piece=term(piece)) if piece else NOTHING
         head = row(
             label(kind.words if kind is not None else Name(feature.kind), "soft", wrap=True), label(lies, "soft", wrap=True), gone
         )

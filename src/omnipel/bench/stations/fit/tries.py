@@ -77,7 +77,7 @@ class TryStrip(QWidget):
 
     def _card(self, one: TryOn) -> QPushButton:
         words = self.session.sentence(term(one.stage))
-        told = [part for part in (Name(one.day) if one.day else None, term(one.went) if one.went else None) if part is not None]
+        told = [part for part in (Name(one.day) if one.day else None, one.went.words if one.went else None) if part is not None]
         under = self.session.tell(listed(told, " · ")) or say(tr("nothing written down yet"))
         card = button(Name(f"{words}\n{under}"), partial(self.chosen.emit, one.id), "card")
         card.setCheckable(True)
@@ -96,8 +96,8 @@ class TryForm(QWidget):
         self.went: dict[Went, QRadioButton] = {}
         went = Flow(gap=10)
         for how in WENT:
-            made = QRadioButton(say(term(how)))
-            made.setAccessibleName(say(tr("how it went on: {how}", how=term(how))))
+            made = QRadioButton(say(how.words))
+            made.setAccessibleName(say(tr("how it went on: {how}", how=how.words)))
             made.clicked.connect(lambda _on=False, h=how: self._went(h))
             self.group.addButton(made)
             self.went[how] = made
@@ -154,7 +154,7 @@ class TryForm(QWidget):
     def _went(self, how: Went) -> None:
         one = self.fitting.current
         if one is not None:
-            self._keep("went", how, tr("how it went on: {how}", how=term(how)))
+            self._keep("went", how, tr("how it went on: {how}", how=how.words))
 
     def _staged(self, stage: Stage) -> None:
         self._keep("stage", stage, tr("try-on: {stage}", stage=term(stage)))
