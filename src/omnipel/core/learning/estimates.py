@@ -9,13 +9,14 @@ from dataclasses import dataclass, field
 from statistics import median
 from typing import Final
 
+from omnipel.core.forms import FORMS
 from omnipel.core.job.document import Job
 from omnipel.core.job.reading import Instrument
 from omnipel.core.learning.errors import CLOTH, COVERS, HEM, PEOPLE, QUILT, SEAM, Known
 from omnipel.core.learning.evidence import BETWEEN, CLEARANCE, USED, VAGUE, Lesson, line_of
 from omnipel.core.learning.gaussian import Normal
 from omnipel.core.learning.instruments import PER_METRE, Reads, bias_before, reads
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, Value, mm, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, Value, mm, plain, term, tr, trn
 
 TAPE: Final = "tape"
 KINDS: Final = (SEAM, HEM, TAPE, *QUILT, *CLOTH, CLEARANCE, USED)
@@ -123,7 +124,8 @@ class Line:
                 return tr("cloth used: {cloth}", cloth=Name(self.of))
             case _:
                 form, _, cloth = self.of.partition(BETWEEN)
-                return tr("the gap that is right: {thing}, {cloth}", thing=term(form), cloth=term(cloth))
+                thing = FORMS[form].words if form in FORMS else plain(form)
+                return tr("the gap that is right: {thing}, {cloth}", thing=thing, cloth=term(cloth))
 
     def amount(self, value: float) -> Value:
         """A value of it, as it is written."""

@@ -9,7 +9,7 @@ from omnipel.core.job.findings import Finding
 from omnipel.core.sewing.howto import how
 from omnipel.core.sewing.plan import Plan, Span, Step
 from omnipel.core.sewing.saying import changeover_words, covers_words, range_words, rig_words
-from omnipel.core.words.phrases import Minutes, Phrase, Voice, mm, term, tr
+from omnipel.core.words.phrases import Minutes, Name, Phrase, Voice, mm, tr
 
 
 def order_data(plan: Plan, found: Sequence[Finding], voice: Voice) -> dict[str, Any]:
@@ -91,7 +91,7 @@ def order_text(plan: Plan, found: Sequence[Finding], voice: Voice) -> str:
 def _lines(plan: Plan, found: Sequence[Finding], voice: Voice) -> Iterator[str]:
     job, done = plan.making.drafted.job, plan.making.drafted.job.sewing.done
     yield voice.say(
-        tr("{job}: {covers}, {minutes}", job=term(job.name), covers=covers_words(plan.copies), minutes=range_words(plan.span()))
+        tr("{job}: {covers}, {minutes}", job=Name(job.name), covers=covers_words(plan.copies), minutes=range_words(plan.span()))
     )
     yield voice.say(changeover_words(plan))
     for step in plan.steps:
