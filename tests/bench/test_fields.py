@@ -26,6 +26,7 @@ from omnipel.core.words.phrases import Count, mm, tr
 from omnipel.core.words.refs import Ref
 from omnipel.core.words.units import Unit
 from omnipel.shop.document import read
+from omnipel.shop.starter import starter
 
 CTRL = Qt.KeyboardModifier.ControlModifier
 
@@ -120,6 +121,25 @@ def test_arrows_choose_a_reading_until_something_is_typed(sample_window: Window,
     qtbot.keyClicks(tape.field.line, "12")
     qtbot.keyClick(tape.field.line, Qt.Key.Key_Down)
     assert (tape.place, tape.field.line.text()) == ("length", "12")
+
+
+def test_readings_are_said_to_be_enough_only_where_nothing_stops(sample_window: Window, qtbot: QtBot) -> None:
+    session = sample_window.session
+    session.open(session.store.add(starter("wheel", "wheel-both-faces", Unit.INCH_8, with_readings=False)))
+    sample_window.show_station("tape")
+    tape, told = sample_window.stations["tape"], list[str]()
+    session.said.connect(lambda _severity, words: told.append(words))
+    for place, words in {"girth": "40", "width": "4", "hub": "34"}.items():
+        assert tape.place == place
+        type_over(qtbot, tape.field.line, words)
+    assert session.draft is not None
+    assert session.draft.stops  # a hub larger than the wheel
+    assert told[-1].startswith("These readings are enough, but something is wrong")
+    tape.go_to(refs.reading("hub"))
+    session.undo()
+    type_over(qtbot, tape.field.line, "2")
+    assert not session.draft.stops
+    assert told[-1].startswith("These readings are enough. Ctrl+3")
 
 
 def test_repeats_are_left_out_and_removed(sample_window: Window) -> None:

@@ -187,7 +187,10 @@ class TapeStation(AtBench):
         places = [p.key for p in self.places]
         here = places.index(self.place) if self.place in places else -1
         asked = [p.key for p in (*self.places[here + 1 :], *self.places[: here + 1]) if p.asked and job.reading(p.key) is None]
-        self.session.say("fine", tr("These readings are enough. Ctrl+3 goes on to the cover; one more would check them."))
+        if self.session.draft is not None and self.session.draft.stops:
+            self.session.say("look", tr("These readings are enough, but something is wrong: the findings say what."))
+        else:
+            self.session.say("fine", tr("These readings are enough. Ctrl+3 goes on to the cover; one more would check them."))
         self.go_to(refs.reading(asked[0] if asked else places[(here + 1) % len(places)]))
 
     def _stepped(self, step: int) -> None:
