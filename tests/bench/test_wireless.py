@@ -101,7 +101,7 @@ def test_several_readings_come_in_one_line_by_their_letters(sample_window: Windo
 
 
 def test_rail_tally_and_shelf_say_the_same(sample_window: Window, qtbot: QtBot) -> None:
-    from omnipel.core.standing import next_step, states, whole, with_sewing
+    from omnipel.core.standing import State, next_step, states, whole, with_sewing
 
     shelf = sample_window.shelf
     shelf.sort.show_value("state")
@@ -124,3 +124,6 @@ def test_rail_tally_and_shelf_say_the_same(sample_window: Window, qtbot: QtBot) 
         assert kept.step == words
         for key, state in states(draft).items():
             assert sample_window.rail.buttons[key].state is state
+            if state is State.FINE and not (draft.job.sewing.done if key == "sew" else draft.job.tries):
+                begun = "fine" if key not in ("sew", "fit") or draft.stops else "ready"
+                assert sample_window.rail.buttons[key].stands == begun, (card.name, key)

@@ -183,10 +183,11 @@ class Sewing(QObject):
         found = states(told, self.session.cloth.left)
         how = last_went(told.job.tries)
         words: dict[str, Phrase] = {}
+        ready = READY if not told.stops else NOTHING
         if found["sew"] is State.FINE:
-            words["sew"] = (sewn.told if sewn is not None else NOTHING) or READY
+            words["sew"] = (sewn.told if sewn is not None else NOTHING) or ready
         if how or found["fit"] is State.FINE:
-            words["fit"] = how.words if how else READY
+            words["fit"] = how.words if how else ready
         return found, words
 
     @property
