@@ -10,6 +10,8 @@ import pytest
 import shapely
 from hypothesis import given
 from hypothesis import strategies as st
+from shapely.affinity import translate
+from shapely.geometry import Polygon
 from tests.core.nesting.test_pieces import rings
 from tests.wild import tried
 
@@ -19,6 +21,7 @@ from omnipel.core.nesting.checking import faults, overlapping
 from omnipel.core.nesting.placing import Ground, Placed, slid
 from omnipel.core.nesting.problem import Problem, at_once, places_of, told, understood
 from omnipel.core.nesting.shape import Shape, Way, turned
+from omnipel.core.plane.curves import Points
 
 LAYS = json.loads((Path(__file__).parents[2] / "cases" / "lays.json").read_text(encoding="utf-8"))["lays"]
 WIDTH = 1500.0
@@ -44,6 +47,31 @@ def test_whatever_is_laid_is_sound_and_no_shorter_than_is_proven(problem: Proble
     assert used_length(nest) >= problem.least() - 1e-6
     for piece, placed in zip(problem.each, nest, strict=True):
         assert any(math.isclose(placed.way.turn, turn) for turn in piece.turns)
+
+
+@tried(60)
+@given(rings(8), rings(8), st.floats(0.5, 1.2))
+def test_two_pieces_are_nowhere_shorter_than_is_proven(one: Points, other: Points, share: float) -> None:
+    a, b = (Shape(ring, (0.0,)) for ring in (one, other))
+    high = [float(np.ptp(ring[:, 1])) for ring in (one, other)]
+    width = max(*high, share * sum(high))
+    least = least_length((a, b), width)
+    low, top = one[:, 1].max() - other[:, 1].min() - width, width + one[:, 1].min() - other[:, 1].max()
+    here, wide = Polygon(one), float(np.ptp(one[:, 0]) + np.ptp(other[:, 0]))
+    level = float(one[:, 0].min() - other[:, 0].min()), float(one[:, 0].max() - other[:, 0].max())
+    for up in np.linspace(low, top, 9):
+        for along in (*np.linspace(-wide, wide, 41), *level):
+            there = translate(Polygon(other), along, up)
+            if here.intersection(there).area < 1e-6:
+                x0, _, x1, _ = here.union(there).bounds
+                assert x1 - x0 >= least - 1e-6
+
+
+def test_pieces_that_pass_one_another_are_together_no_longer_than_one() -> None:
+    """They can lie level, although the one could be moved beyond the other's end before they met."""
+    ring = np.array([(54.8, 24.4), (24.6, 155.1), (-41.2, 68.6), (-55.7, 27.2), (26.2, -599.4), (96.0, -169.7)])
+    shape = Shape(ring, (0.0, math.pi))
+    assert least_length((shape, shape), 1500.0) == pytest.approx(float(np.ptp(ring[:, 0])))
 
 
 @tried(40)

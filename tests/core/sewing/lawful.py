@@ -61,6 +61,7 @@ def broken(drafted: Drafted, operations: Sequence[Operation], keys: Sequence[str
         return
     yield from _told(order, at)
     yield from _flat(cover, order, sewn)
+    yield from _whole(cover, order, at, sewn)
     yield from _crossing(drafted, sewn, order, at)
     yield from _caught(cover, sewn)
     yield from _hems(drafted, order, at, sewn)
@@ -104,6 +105,16 @@ def _flat(cover: Cover, order: Sequence[Operation], sewn: Mapping[int, int]) -> 
             seam = cover.seams[i]
             if _own(cover, seam) and not _level(cover, seam):
                 joined |= {run.piece for side in seam.sides for run in side}
+
+
+def _whole(cover: Cover, order: Sequence[Operation], at: Mapping[str, int], sewn: Mapping[int, int]) -> Iterator[str]:
+    """What lies on another piece is whole when it is sewn on."""
+    lies = {piece.name for piece in cover.pieces if piece.on}
+    for operation in order:
+        for i, seam in enumerate(cover.seams):
+            pieces = {run.piece for side in seam.sides for run in side}
+            if operation.deed == "sew on" and seam.parts and pieces & lies & set(operation.on) and sewn[i] > at[operation.key]:
+                yield f"{operation.key} before {seam.name} is sewn"
 
 
 def _points(cover: Cover, side: Sequence[Run], n: int = 41) -> np.ndarray:

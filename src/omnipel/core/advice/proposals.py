@@ -7,6 +7,7 @@ from omnipel.core.covers import SCHEMES
 from omnipel.core.covers.cloths import WIDTHS
 from omnipel.core.covers.starting import begins_with, with_cloth
 from omnipel.core.forms import FORMS
+from omnipel.core.job import clothnames
 from omnipel.core.job.changes import changed
 from omnipel.core.job.document import Closure, ClosureKind, ClothChoice, ClothKind, Job, LiningSchool
 from omnipel.core.job.edges import EdgeChoice, Hold
@@ -18,10 +19,10 @@ from omnipel.core.words import refs
 from omnipel.core.words.phrases import Phrase, mm, term, tr
 from omnipel.core.words.units import rounded_up
 
-ACRYLIC = ClothChoice(name="solution-dyed acrylic", colour="#6d8a63", thickness=0.5, usable_width=1500.0)
-CANVAS = ClothChoice(name="coated canvas", colour="#6f7f8a", thickness=0.6, usable_width=1800.0)
+ACRYLIC = ClothChoice(name=str(clothnames.ACRYLIC), colour="#6d8a63", thickness=0.5, usable_width=1500.0)
+CANVAS = ClothChoice(name=str(clothnames.COATED), colour="#6f7f8a", thickness=0.6, usable_width=1800.0)
 COTTON = ClothChoice(
-    name="washable cotton",
+    name=str(clothnames.WASHABLE),
     kind=ClothKind.GENERAL,
     colour="#a5866f",
     thickness=0.35,

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.draft import Drafted
 from omnipel.core.drafting.panel import Cloth
 from omnipel.core.job.document import ClothChoice, ClothKind, Iron
 from omnipel.core.job.thing import Lives
-from omnipel.core.words.phrases import Count, Name, Phrase, plain, tr
+from omnipel.core.words.phrases import Count, Name, Phrase, tr
 
 SHRINKS: float = 0.01
 """Cloth that takes up more than this when it is washed is washed cool, or not at all once it is sewn."""
@@ -21,7 +22,7 @@ def care(draft: Drafted) -> tuple[Phrase, ...]:
 
 def _care(draft: Drafted) -> Iterator[Phrase]:
     cloth, job = draft.job.cover.cloth, draft.job
-    yield tr("of {cloth}", cloth=plain(cloth.name))
+    yield tr("of {cloth}", cloth=cloth_words(cloth.name))
     yield from _washed(cloth, padded=any(panel.cloth in (Cloth.PADDING, Cloth.STIFFENER) for panel in draft.panels))
     yield {Iron.NEVER: tr("do not iron: it melts"), Iron.PRESS_CLOTH: tr("iron cool, under a press cloth")}.get(
         cloth.iron, tr("iron as its fibre says, from the wrong side")

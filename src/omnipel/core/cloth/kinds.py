@@ -6,6 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Final
 
+from omnipel.core.job.clothnames import BEGUN_WITH
 from omnipel.core.job.document import ClothChoice, ClothKind, Iron, SoldAs
 from omnipel.core.words.habits import System
 from omnipel.core.words.phrases import Name, Phrase, Value, term, tr
@@ -185,7 +186,7 @@ KINDS: Final[Mapping[str, Kind]] = {
 OF_LAYER: Final[Mapping[str, str]] = {"stiffener": "clear vinyl", "window": "clear vinyl"}
 """The kind that a layer begins with where the job does not say; padding begins with what it is of."""
 
-NAMES: Final = frozenset(str(kind.words) for kind in KINDS.values())
+NAMES: Final = frozenset(str(words) for words in (*(kind.words for kind in KINDS.values()), *BEGUN_WITH))
 
 
 def cloth_words(name: str) -> Value:

@@ -11,6 +11,7 @@ from typing import Annotated
 
 from annotated_types import Ge, Gt, Le, Len, Predicate
 
+from omnipel.core.job import clothnames
 from omnipel.core.job.edges import EdgeChoice, HemOrder
 from omnipel.core.job.feature import Choice, Feature
 from omnipel.core.job.finish import Allowance, Finish, FinishKind, is_hem
@@ -148,7 +149,7 @@ class ClothChoice:
 
     __pydantic_config__ = CONFIG
 
-    name: Annotated[str, Len(0, 120)] = "solution-dyed acrylic"
+    name: Annotated[str, Len(0, 120)] = str(clothnames.ACRYLIC)
     kind: ClothKind = ClothKind.CANVAS
     colour: Annotated[str, Len(0, 9)] = "#5f7f6f"
     thickness: Gap = 0.5
@@ -237,7 +238,7 @@ class Lining:
 
     school: LiningSchool = LiningSchool.NONE
     cloth: ClothChoice = field(
-        default_factory=lambda: ClothChoice(name="lining cotton", colour="#c9b98f", thickness=0.25, usable_width=1400.0)
+        default_factory=lambda: ClothChoice(name=str(clothnames.LINING), colour="#c9b98f", thickness=0.25, usable_width=1400.0)
     )
     seam_allowance: Allowance = 10.0
     turning_gap: Gap = 120.0

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 from statistics import median
 from typing import Final
 
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.forms import FORMS
 from omnipel.core.job.document import Job
 from omnipel.core.job.reading import Instrument
@@ -16,7 +17,7 @@ from omnipel.core.learning.errors import CLOTH, COVERS, HEM, PEOPLE, QUILT, SEAM
 from omnipel.core.learning.evidence import BETWEEN, CLEARANCE, USED, VAGUE, Lesson, line_of
 from omnipel.core.learning.gaussian import Normal
 from omnipel.core.learning.instruments import PER_METRE, Reads, bias_before, reads
-from omnipel.core.words.phrases import NOTHING, Count, Name, Phrase, Share, Value, mm, plain, term, tr, trn
+from omnipel.core.words.phrases import NOTHING, Count, Phrase, Share, Value, mm, plain, term, tr, trn
 
 TAPE: Final = "tape"
 KINDS: Final = (SEAM, HEM, TAPE, *QUILT, *CLOTH, CLEARANCE, USED)
@@ -111,9 +112,9 @@ class Line:
             case "hem":
                 return tr("your hems on {cloth}", cloth=of)
             case "cloth warp":
-                return tr("{cloth} shrinks, along", cloth=Name(self.of))
+                return tr("{cloth} shrinks, along", cloth=cloth_words(self.of))
             case "cloth weft":
-                return tr("{cloth} shrinks, across", cloth=Name(self.of))
+                return tr("{cloth} shrinks, across", cloth=cloth_words(self.of))
             case "quilt along":
                 return tr("quilting takes up, along: {padding}", padding=of)
             case "quilt across":
@@ -121,7 +122,7 @@ class Line:
             case "tape":
                 return YOURS[Instrument(self.of)]
             case "used":
-                return tr("cloth used: {cloth}", cloth=Name(self.of))
+                return tr("cloth used: {cloth}", cloth=cloth_words(self.of))
             case _:
                 form, _, cloth = self.of.partition(BETWEEN)
                 thing = FORMS[form].words if form in FORMS else plain(form)

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from datetime import date, timedelta
 from typing import Final
 
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.job.document import ClothChoice, ClothKind, Job
 from omnipel.core.job.thing import Lives
 from omnipel.core.job.trying import Entry, Happened, Photo, Stage
@@ -154,7 +155,7 @@ def _dues(job: Job, made: str) -> Iterator[Due]:
         yield Due(after(proofed, PROOFED_FOR), tr("re-proof it"), reason)
     keeps = SHADE[lives]
     cloth_years, thread_years = sun_years(cloth) * keeps, THREAD * keeps
-    name = Name(cloth.name)
+    name = cloth_words(cloth.name)
     reason = tr("{cloth} keeps {years} years there", cloth=name, years=Count(cloth_years))
     yield Due(after(made, cloth_years), tr("make it anew"), reason)
     if thread_years < cloth_years:

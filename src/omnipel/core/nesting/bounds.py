@@ -170,5 +170,8 @@ def _beside(a: Way, b: Way, width: float) -> float:
         return alone
     # A convex region's right border bulges outward, so that it is nearest at an end of the range; so is its left border.
     right, left = float(high.min()), float(low.max())
-    lengths = [float(max(a.high[0], b.high[0] + dx) - min(a.low[0], b.low[0] + dx)) for dx in (right, left)]
+    ends = sorted((float(a.low[0] - b.low[0]), float(a.high[0] - b.high[0])))  # between these neither reaches beyond the other
+    lengths = [
+        float(max(a.high[0], b.high[0] + dx) - min(a.low[0], b.low[0] + dx)) for dx in (max(right, ends[0]), min(left, ends[1]))
+    ]
     return max(alone, min(lengths))

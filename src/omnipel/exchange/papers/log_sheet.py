@@ -10,6 +10,7 @@ from typing import Any, Final
 from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
 
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.draft import Draft, Drafted
 from omnipel.core.job.document import Job
 from omnipel.core.job.trying import Photo
@@ -64,7 +65,7 @@ def _head(made: Pages, job: Job) -> None:
     told = [
         *([tr("for {name}", name=Name(job.owner))] if job.owner else []),
         *([tr("stands: {place}", place=Name(job.place))] if job.place else []),
-        tr("of {cloth}", cloth=Name(job.cover.cloth.name)),
+        tr("of {cloth}", cloth=cloth_words(job.cover.cloth.name)),
         *([tr("made again from {job}", job=Name(job.kin.again_of))] if job.kin.again_of else []),
     ]
     for words in told:

@@ -7,6 +7,7 @@ from typing import Final
 
 from reportlab.lib.units import mm
 
+from omnipel.core.cloth.kinds import cloth_words
 from omnipel.core.covers import SCHEMES
 from omnipel.core.draft import Drafted
 from omnipel.core.fit.going_on import Fit, fit_words
@@ -15,7 +16,7 @@ from omnipel.core.pictures.pens import Paper
 from omnipel.core.pictures.worn import small_picture
 from omnipel.core.sewing.plan import planned
 from omnipel.core.sewing.saying import covers_words, range_words
-from omnipel.core.words.phrases import Count, Phrase, listed, plain, term, tr
+from omnipel.core.words.phrases import Count, Phrase, listed, term, tr
 from omnipel.exchange.asked import Order
 from omnipel.exchange.papers.book import INSIDE, Book, fitted
 from omnipel.exchange.papers.pages import LEAD
@@ -62,7 +63,7 @@ def told(draft: Drafted, order: Order) -> Iterator[tuple[Phrase, Phrase]]:
     if form is not None and scheme is not None:
         both = tr("{form}: {scheme}", scheme=scheme.words, form=form.words)
         yield tr("cover"), scheme.words if scheme.words == form.words else both
-    yield tr("cloth"), plain(job.cover.cloth.name)
+    yield tr("cloth"), tr("{cloth}", cloth=cloth_words(job.cover.cloth.name))
     if isinstance(draft.fit, Fit):
         yield tr("goes on?"), fit_words(draft.fit)
     true = sum(seam.true for seam in draft.seams)

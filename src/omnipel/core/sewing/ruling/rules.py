@@ -20,6 +20,7 @@ RULES = (
     flat.put_on,
     flat.caught,
     flat.covered,
+    flat.whole,
     seams.crossed,
     seams.ringed,
     seams.within_a_face,
