@@ -14,7 +14,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from tests.core.sewing.jobs import COVERS, MEANT, varied
 from tests.core.sewing.lawful import broken
-from tests.wild import tried, wild_jobs
+from tests.wild import one_in, tried, wild_jobs
 
 from omnipel.core.covers import lawful_pairs
 from omnipel.core.draft import Drafted, draft
@@ -64,6 +64,19 @@ def test_told_covers_are_ordered_lawfully_with_the_fewest_changeovers(cover: str
     assert plan.orders.dropped == ()
     assert plan.ordered.proven
     assert list(broken(made, [step.operation for step in plan.steps], plan.ordered.keys)) == []
+
+
+@pytest.mark.parametrize("cover", list(COVERS)[:: one_in(2)])
+def test_where_not_all_orders_are_looked_at_no_step_moved_by_itself_saves_a_changeover(
+    cover: str, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("omnipel.core.sewing.order.MOST_LOOKED_AT", 0)
+    monkeypatch.setattr("omnipel.core.sewing.order.WIDTH", 1)  # hardly a look to either side
+    orders = planned(drafted(cover)).orders
+    best = orders.best()
+    for key in best.keys:
+        for to in orders.room(best.keys, key):
+            assert orders.cost(orders.moved(best.keys, key, to))[0] >= best.cost[0], (key, to)
 
 
 @pytest.mark.parametrize(("form", "scheme"), lawful_pairs())

@@ -187,7 +187,7 @@ class Orders:
                     met[there], came[there] = paid, here
                     tie += 1
                     heapq.heappush(waiting, ((paid[0] + self._left(there[0]), *paid[1:]), tie, there))
-        return self._narrowly(), least
+        return self._thinned(self._narrowly()), least
 
     def _narrowly(self) -> list[int]:
         """Block by block, only the most promising ways gone on with."""
@@ -205,6 +205,16 @@ class Orders:
                 return self._way(came, min(done, key=met.__getitem__))
             promising = sorted(met, key=lambda state: (self._left(state[0]), -state[0].bit_count(), met[state]))
             here = {state: met[state] for state in promising[:WIDTH]}
+
+    def _thinned(self, blocks: list[int]) -> list[int]:
+        """Without the blocks whose work can as well be done in others: no step by itself saves a changeover elsewhere."""
+        k = 0
+        while k < len(blocks):
+            fewer, done = blocks[:k] + blocks[k + 1 :], 0
+            for colour in fewer:
+                done = self._block(done, colour)
+            blocks, k = (fewer, 0) if done == self._every else (blocks, k + 1)
+        return blocks
 
     def _next(self, state: State, cost: Cost) -> Iterator[tuple[State, Cost]]:
         """Every block that can come next, and what all costs then."""
