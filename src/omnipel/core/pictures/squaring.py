@@ -38,17 +38,19 @@ def squaring(wide: float, voice: Voice, letters: float) -> Drawing:
 
 
 def _cloth(wide: float) -> Iterator[Item]:
-    down = np.linspace(wide, 0.0, 49)
-    broken = np.column_stack((LONG * wide + WAVE * wide * np.sin(down / wide * 2.0 * np.pi * WAVES), down))
-    ends = (np.array((share * wide, y)) for share, y in zip(CROOKED, (0.0, wide), strict=True))
-    ring: Points = np.vstack((*ends, broken))
+    def reaches(y: Points) -> Points:
+        """Where it is broken off, by the height, in widths."""
+        far: Points = LONG + WAVE * np.sin(y * 2.0 * np.pi * WAVES)
+        return far
+
+    down = np.linspace(1.0, 0.0, 49)
+    ring = np.vstack(((CROOKED[0], 0.0), (CROOKED[1], 1.0), np.column_stack((reaches(down), down)))) * wide
     yield Path(ring, Layer.FACE, closed=True, fill="cloth")
     yield Path(ring, Layer.CONTOUR, closed=True)
-    for y, end in ((SELVAGE, 0), (1.0 - SELVAGE, 1)):
-        begins = CROOKED[0] + (CROOKED[1] - CROOKED[0]) * y
-        reaches = float(broken[-2 if not end else 1][0])
-        yield Path(np.array(((begins * wide, y * wide), (reaches, y * wide))), Layer.STITCH)
+    across = np.array((SELVAGE, 1.0 - SELVAGE))
+    for x0, x1, y in zip(np.interp(across, (0.0, 1.0), CROOKED), reaches(across), across, strict=True):
+        yield Path(np.array(((x0, y), (x1, y))) * wide, Layer.STITCH)
     square = np.array(((0.0, 0.0), (STOCK, 0.0), (STOCK, THICK), (THICK, THICK), (THICK, BLADE), (0.0, BLADE))) + (LINE, 0.0)
     yield Path(square * wide, Layer.FACE, closed=True, fill="object")
     yield Path(square * wide, Layer.CONTOUR, closed=True)
-    yield Path(np.array(((LINE * wide, 0.0), (LINE * wide, wide))), Layer.LIT)
+    yield Path(np.array(((LINE, 0.0), (LINE, 1.0))) * wide, Layer.LIT)

@@ -130,9 +130,8 @@ def whole(bench: Bench) -> Iterator[Before]:
     """What lies on another piece is joined from its parts before it is sewn on."""
     making = bench.making
     for operation in bench.operations:
-        parts = {name for name in operation.on if making.pieces[name].on} if operation.deed == "sew on" else set()
-        if not operation.feature and operation.key.startswith("piece:"):  # its hems and what holds it, too
-            parts = set(operation.on) & {operation.key.removeprefix("piece:").rpartition("/")[0]} | parts
+        own = operation.key.startswith("piece:") and not operation.feature  # its hems and what holds it
+        parts = {name for name in operation.on if making.pieces[name].on} if own or operation.deed == "sew on" else set()
         for i in sorted({i for part in parts for i in making.joined_at.get(part, ()) if making.in_panel(i)}):
             for step in bench.of_seam.get(i, ()):
                 yield Before(step.key, operation.key, tr("it is joined from its parts before it is sewn on"), 2)
